@@ -1,0 +1,251 @@
+import 'reflect-metadata';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsLatitude, IsLongitude, IsNotEmpty, IsObject, IsOptional, IsString, Matches, Max, MaxLength, Min, ValidateNested,
+} from 'class-validator';
+import { SCHEMES } from '../core/codes/tree.ts';
+import { CURRENCIES } from '../core/money/rates.ts';
+
+/** Bodies of requests. A tape is checked by `validateTape`, which knows the universe; here it is only an object. */
+
+export class TapeBody {
+  @IsObject()
+  tape!: object;
+}
+
+export class TypedBody {
+  @IsString()
+  @MaxLength(10_000)
+  text!: string;
+
+  /** Ids of the lines read begin with this. */
+  @IsString()
+  @Matches(/^[\w-]{1,40}$/)
+  stem = 't';
+}
+
+export class CompleteBody extends TapeBody {
+  @IsString()
+  @MaxLength(1000)
+  text!: string;
+}
+
+export class PointBody {
+  @IsLatitude()
+  lat!: number;
+
+  @IsLongitude()
+  lon!: number;
+}
+
+export class CountsBody extends TapeBody {
+  /** Id of the line whose picker asks: its own condition is left out. */
+  @IsOptional()
+  @IsString()
+  at?: string;
+
+  @IsString()
+  field!: string;
+
+  @IsOptional()
+  @IsIn(Object.keys(SCHEMES))
+  scheme?: string;
+
+  @IsOptional()
+  @IsIn(['main', 'any'])
+  rank?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
+  search?: string;
+
+  @IsOptional()
+  @IsIn(['countries', 'regions', 'towns'])
+  level?: 'countries' | 'regions' | 'towns';
+
+  @IsOptional()
+  @IsString()
+  within?: string;
+
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => PointBody)
+  near?: PointBody;
+
+  @IsOptional()
+  @IsIn(CURRENCIES as string[])
+  currency?: string;
+}
+
+export class PointsBody extends TapeBody {
+  @IsOptional()
+  @IsString()
+  at?: string;
+}
+
+export class SortBody {
+  @IsString()
+  by!: string;
+
+  @IsOptional()
+  @IsBoolean()
+  descending?: boolean;
+}
+
+export class RowsBody extends TapeBody {
+  @IsArray()
+  @ArrayMaxSize(60)
+  @IsString({ each: true })
+  columns!: string[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(8)
+  @ValidateNested({ each: true })
+  @Type(() => SortBody)
+  sort?: SortBody[];
+
+  @IsInt()
+  @Min(0)
+  offset = 0;
+
+  @IsInt()
+  @Min(1)
+  @Max(1000)
+  limit = 100;
+}
+
+export class PositionBody extends TapeBody {
+  @IsOptional()
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => SortBody)
+  sort?: SortBody[];
+
+  @IsString()
+  key!: string;
+}
+
+export class ExportBody extends TapeBody {
+  @IsString()
+  @IsNotEmpty()
+  @MaxLength(120)
+  name!: string;
+
+  @IsIn(['csv', 'xlsx'])
+  format!: 'csv' | 'xlsx';
+
+  @IsArray()
+  @ArrayMinSize(1, { message: 'columns must name at least one column' })
+  @ArrayMaxSize(60)
+  @IsString({ each: true })
+  columns!: string[];
+
+  @IsOptional()
+  @IsArray()
+  @ValidateNested({ each: true })
+  @Type(() => SortBody)
+  sort?: SortBody[];
+
+  /** Only these companies; all of the tape where left out. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(1_000_000)
+  @IsString({ each: true })
+  keys?: string[];
+
+  /** CSV: what stands between cells. */
+  @IsIn([',', ';', '\t', '|'])
+  delimiter = ',';
+
+  /** CSV: whether the file begins with a byte order mark, which some spreadsheets need to see UTF-8. */
+  @IsBoolean()
+  bom = false;
+
+  /** Currency that revenue is converted to. */
+  @IsIn(CURRENCIES as string[])
+  currency = 'EUR';
+}
+
+export class PreviewBody {
+  @IsOptional()
+  @IsIn(['utf-8', 'utf-16le', 'utf-16be', 'windows-1250', 'windows-1252'])
+  encoding?: string;
+
+  @IsOptional()
+  @IsIn([',', ';', '\t', '|'])
+  delimiter?: string;
+
+  @IsOptional()
+  @IsBoolean()
+  hasHeader?: boolean;
+}
+
+export class MappingBody {
+  @IsArray()
+  @ArrayMaxSize(500)
+  columns!: (string | null)[];
+
+  @IsIn(Object.keys(SCHEMES))
+  scheme!: keyof typeof SCHEMES;
+
+  @IsIn(['.', ','])
+  decimal!: '.' | ',';
+
+  @IsIn(['dmy', 'mdy'])
+  dates!: 'dmy' | 'mdy';
+
+  @IsOptional()
+  @Matches(/^[A-Z]{2}$/, { message: 'country must be an ISO code of two letters' })
+  country!: string | null;
+
+  @IsIn(CURRENCIES as string[])
+  currency!: string;
+
+  @IsInt()
+  @Min(1900)
+  @Max(2200)
+  year!: number;
+
+  @IsIn([1, 1000, 1_000_000])
+  revenueUnit!: number;
+}
+
+export class LoadBody {
+  @IsString()
+  upload!: string;
+
+  @IsString()
+  @IsNotEmpty({ message: 'name must not be empty: give the source a name' })
+  @MaxLength(120)
+  name!: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(300)
+  licence?: string | null;
+
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'asOf must be a date such as 2026-09-30' })
+  asOf!: string;
+
+  @ValidateNested()
+  @Type(() => PreviewBody)
+  read!: PreviewBody;
+
+  @ValidateNested()
+  @Type(() => MappingBody)
+  mapping!: MappingBody;
+
+  /** True: one bad row and nothing is loaded. False: bad rows are left out and reported. */
+  @IsBoolean()
+  allOrNothing = false;
+}
+
+export class DemoBody {
+  @IsInt()
+  @Min(100)
+  @Max(10_000_000)
+  companies = 48_000;
+}

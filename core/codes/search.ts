@@ -1,0 +1,103 @@
+import MiniSearch from 'minisearch';
+import { foldedWords } from '../text/fold.ts';
+import type { CodeTree, Scheme } from './tree.ts';
+
+/** One activity term that leads to a code, such as a national subclass title. */
+export interface Keyword {
+  scheme: string;
+  code: string;
+  term: string;
+}
+
+/** A code found by words. `by` is the keyword that matched where the title does not hold the words. */
+export interface CodeHit {
+  code: string;
+  title: string;
+  level: number;
+  by?: string;
+}
+
+/** Letters from which on a misspelling is forgiven; shorter texts meet too much by chance. */
+const FUZZY_FROM = 5;
+
+/** Finds codes of one scheme by words over titles and keywords, accents and plurals forgiven. */
+export class CodeSearch {
+  private readonly index: MiniSearch;
+  private readonly tree: CodeTree;
+  private readonly terms = new Map<string, string[]>();
+
+  constructor(tree: CodeTree, keywords: Keyword[]) {
+    this.tree = tree;
+    for (const { scheme, code, term } of keywords) {
+      if (scheme !== tree.scheme) continue;
+      this.terms.set(code, [...(this.terms.get(code) ?? []), term]);
+    }
+    this.index = new MiniSearch({
+      fields: ['title', 'terms'],
+      tokenize: (text) => foldedWords(text),
+      processTerm: stem,
+      searchOptions: { boost: { title: 3 }, prefix: true, combineWith: 'AND', weights: { prefix: 0.6, fuzzy: 0.2 } },
+    });
+    this.index.addAll(
+      tree.codes.map((code, id) => ({ id, title: tree.titles[id], terms: (this.terms.get(code) ?? []).join(' ; ') })),
+    );
+  }
+
+  /** The best codes for some words or the beginning of a code, best first. Spelling is forgiven only where nothing matches as written. */
+  find(text: string, limit: number): CodeHit[] {
+    const code = text.trim().toUpperCase();
+    if (/^[A-Z]?\d[\d.\-]*$/.test(code)) {
+      const found = this.tree.codes.map((_, node) => node).filter((node) => this.tree.codes[node]!.startsWith(code));
+      return found.slice(0, limit).map((node) => this.hit(node, []));
+    }
+    const words = foldedWords(text).map(stem);
+    let results = this.index.search(text);
+    if (!results.length && text.trim().length >= FUZZY_FROM) results = this.index.search(text, { fuzzy: 0.2 });
+    return results.slice(0, limit).map((result) => this.hit(Number(result.id), words));
+  }
+
+  private hit(node: number, words: string[]): CodeHit {
+    const code = this.tree.codes[node]!;
+    const title = this.tree.titles[node]!;
+    const hit: CodeHit = { code, title, level: this.tree.levels[node]! };
+    const holds = (text: string) => {
+      const there = foldedWords(text).map(stem);
+      return words.every((word) => there.some((other) => other.startsWith(word)));
+    };
+    if (words.length && !holds(title)) hit.by = (this.terms.get(code) ?? []).find(holds);
+    return hit;
+  }
+}
+
+/** English plurals and the commonest endings cut, so that "joineries" meets "joinery" and "printers" meets "printing". */
+function stem(word: string): string {
+  let cut = word;
+  if (cut.length > 4 && cut.endsWith('ies')) cut = `${cut.slice(0, -3)}y`;
+  else if (cut.length > 3 && cut.endsWith('s') && !cut.endsWith('ss')) cut = cut.slice(0, -1);
+  if (cut.length > 5 && (cut.endsWith('ing') || cut.endsWith('ers'))) cut = cut.slice(0, -3);
+  else if (cut.length > 5 && cut.endsWith('er')) cut = cut.slice(0, -2);
+  return cut;
+}
+
+/** The searches of all schemes, each made when it is first asked for. */
+export class CodeSearches {
+  private readonly trees: ReadonlyMap<Scheme, CodeTree>;
+  private readonly readKeywords: () => Keyword[];
+  private keywords: Keyword[] | null = null;
+  private readonly made = new Map<Scheme, CodeSearch>();
+
+  constructor(trees: ReadonlyMap<Scheme, CodeTree>, readKeywords: () => Keyword[]) {
+    this.trees = trees;
+    this.readKeywords = readKeywords;
+  }
+
+  of(scheme: Scheme): CodeSearch {
+    let search = this.made.get(scheme);
+    if (!search) {
+      this.keywords ??= this.readKeywords();
+      search = new CodeSearch(this.trees.get(scheme)!, this.keywords);
+      this.made.set(scheme, search);
+    }
+    return search;
+  }
+}

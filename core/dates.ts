@@ -1,0 +1,48 @@
+/**
+ * Calendar dates as whole days since 1 January 1970 (UTC), so that columns are integers and
+ * comparing is subtraction. In files and requests a date is written "2026-09-30".
+ */
+
+const MS_A_DAY = 86_400_000;
+
+/** Days since 1970-01-01 of an ISO date, or null where the text is not a real calendar date of the years 1000 to 9999. */
+export function dayOf(iso: string): number | null {
+  const parts = /^(\d{4})-(\d{2})-(\d{2})$/.exec(iso);
+  if (!parts) return null;
+  const [year, month, day] = [Number(parts[1]), Number(parts[2]), Number(parts[3])];
+  const date = new Date(Date.UTC(year, month - 1, day));
+  if (year < 1000 || date.getUTCMonth() !== month - 1 || date.getUTCDate() !== day) return null;
+  return date.getTime() / MS_A_DAY;
+}
+
+/** The ISO date of a day number. */
+export function isoOf(day: number): string {
+  return new Date(day * MS_A_DAY).toISOString().slice(0, 10);
+}
+
+/** The calendar year a day lies in. */
+export function yearOf(day: number): number {
+  return new Date(day * MS_A_DAY).getUTCFullYear();
+}
+
+/** The same day of the month, so many months earlier; the month's last day where it has fewer (31 May − 3 → 28 February). */
+export function monthsBefore(day: number, months: number): number {
+  const date = new Date(day * MS_A_DAY);
+  const first = Date.UTC(date.getUTCFullYear(), date.getUTCMonth() - months, 1);
+  const start = new Date(first);
+  const lastOfMonth = new Date(Date.UTC(start.getUTCFullYear(), start.getUTCMonth() + 1, 0)).getUTCDate();
+  return first / MS_A_DAY + Math.min(date.getUTCDate(), lastOfMonth) - 1;
+}
+
+/** A span such as "18 months", "2 years" or "90 days"; null where it is none. */
+export function parseSpan(text: string): { count: number; unit: 'days' | 'months' | 'years' } | null {
+  const parts = /^\s*(\d{1,4})\s*(day|month|year)s?\s*$/i.exec(text);
+  if (!parts || Number(parts[1]) === 0) return null;
+  return { count: Number(parts[1]), unit: `${parts[2]!.toLowerCase()}s` as 'days' | 'months' | 'years' };
+}
+
+/** The first day of the span that ends on `end` (both ends included). */
+export function spanStart(end: number, span: { count: number; unit: 'days' | 'months' | 'years' }): number {
+  if (span.unit === 'days') return end - span.count;
+  return monthsBefore(end, span.unit === 'years' ? span.count * 12 : span.count);
+}

@@ -1,0 +1,86 @@
+import type { CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '../cells.ts';
+import { fieldOf } from '../fields/registry.ts';
+import { ratePerEuro } from '../money/rates.ts';
+
+/** One column of an exported file. A field may make several: a place is town, region and country. */
+export interface ExportColumn {
+  heading: string;
+  kind: 'text' | 'number' | 'date';
+  /** Width in characters, for sheets. */
+  width: number;
+  /** Dates as ISO text; null is an empty cell. */
+  value(row: Row): string | number | null;
+}
+
+const plainNumber = new Intl.NumberFormat('en-GB', { useGrouping: false, maximumFractionDigits: 2 });
+
+/** The columns that some fields make in an export, money in the given currency. */
+export function exportColumns(subject: string, fields: readonly string[], currency: string): ExportColumn[] {
+  return fields.flatMap((id): ExportColumn[] => {
+    const field = fieldOf(subject, id)!;
+    const heading = field.column!.heading;
+    const width = Math.round(field.column!.width / 8);
+    const cell = <T>(row: Row) => row.cells[id] as T | null;
+    switch (field.kind) {
+      case 'place':
+        return [
+          { heading: 'Town', kind: 'text', width: 22, value: (row) => cell<PlaceCell>(row)?.town ?? null },
+          { heading: 'Region', kind: 'text', width: 22, value: (row) => cell<PlaceCell>(row)?.region ?? null },
+          { heading: 'Country', kind: 'text', width: 9, value: (row) => cell<PlaceCell>(row)?.country ?? null },
+        ];
+      case 'codes': {
+        const main = (row: Row) => cell<CodeCell[]>(row)?.find((code) => code.main);
+        return [
+          { heading: 'Main industry code', kind: 'text', width: 12, value: (row) => main(row)?.code ?? null },
+          { heading: 'Main industry', kind: 'text', width: 44, value: (row) => main(row)?.title ?? null },
+          { heading: 'All industry codes', kind: 'text', width: 30, value: (row) => cell<CodeCell[]>(row)?.map((code) => code.code).join('; ') || null },
+        ];
+      }
+      case 'number':
+        if (field.store.at === 'column') return [{ heading, kind: 'number', width, value: (row) => cell<number>(row) }];
+        return [
+          { heading, kind: 'number', width, value: (row) => quantity(cell(row), 1) },
+          { heading: `${heading} basis`, kind: 'text', width: 14, value: (row) => basis(row, id) },
+        ];
+      case 'money':
+        return [
+          { heading: `${heading}, ${currency}`, kind: 'number', width, value: (row) => moneyIn(cell(row), currency) },
+          { heading: `${heading} year`, kind: 'number', width: 9, value: (row) => cell<MoneyCell>(row)?.year ?? null },
+          { heading: `${heading} basis`, kind: 'text', width: 14, value: (row) => basis(row, id) },
+        ];
+      case 'date':
+        return [{ heading, kind: 'date', width, value: (row) => cell<string>(row) }];
+      default:
+        if (field.store.at === 'many') return [{ heading, kind: 'text', width, value: (row) => cell<string[]>(row)?.join('; ') ?? null }];
+        return [{ heading, kind: 'text', width, value: (row) => cell<string>(row) }];
+    }
+  });
+}
+
+/** An amount in another currency at the rate of its year; null where there is no rate. */
+export function convert(amount: number, value: { currency: string; year: number | null }, currency: string): number | null {
+  if (value.currency === currency) return amount;
+  const from = ratePerEuro(value.currency, value.year ?? 0);
+  const to = ratePerEuro(currency, value.year ?? 0);
+  return from === null || to === null ? null : (amount / from) * to;
+}
+
+function moneyIn(cell: MoneyCell | null, currency: string): string | number | null {
+  if (!cell) return null;
+  const factor = convert(1, cell, currency);
+  return factor === null ? null : quantity(cell, factor);
+}
+
+/** The figure where there is one, else the band as text: 10-49, 250+. */
+function quantity(cell: QuantityCell | null, factor: number): string | number | null {
+  if (!cell) return null;
+  const scaled = (value: number) => Math.round(value * factor * 100) / 100;
+  if (cell.amount !== null) return scaled(cell.amount);
+  if (cell.high === null) return `${plainNumber.format(scaled(cell.low ?? 0))}+`;
+  return `${plainNumber.format(scaled(cell.low ?? 0))}-${plainNumber.format(scaled(cell.high))}`;
+}
+
+function basis(row: Row, id: string): string {
+  const cell = row.cells[id] as QuantityCell | null;
+  return cell ? cell.basis : `unknown: ${row.why?.[id] ?? 'not collected'}`;
+}

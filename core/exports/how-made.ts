@@ -1,0 +1,40 @@
+/** What a reader of an exported list needs to know of how it came to be. */
+export interface HowMade {
+  name: string;
+  /** ISO time stamp. */
+  madeAt: string;
+  asOf: string;
+  count: number;
+  universe: number;
+  /** How many were picked by hand; null where the whole tape went out. */
+  picked: number | null;
+  /** The tape in words, a line each. */
+  wording: readonly string[];
+  /** The tape file. */
+  tape: string;
+  sources: readonly { name: string; asOf: string; licence: string | null; companies: number }[];
+}
+
+/** The sheet "How this list was made", as rows of cells. */
+export function howMadeRows(how: HowMade): (string | number)[][] {
+  return [
+    ['How this list was made'],
+    [],
+    ['List', how.name],
+    ['Made', how.madeAt.slice(0, 16).replace('T', ' ')],
+    ['As-of date', how.asOf],
+    ['Companies in this list', how.count],
+    ['Companies in the universe', how.universe],
+    ['Which companies', how.picked === null ? 'all that pass the tape' : `${how.picked} picked by hand from those that pass the tape`],
+    [],
+    ['The tape, line by line'],
+    ...(how.wording.length ? how.wording.map((line, i) => [`line ${i + 1}`, line]) : [['', 'no lines: the whole universe']]),
+    [],
+    ['Sources', 'as of', 'companies', 'licence'],
+    ...how.sources.map((source) => [source.name, source.asOf, source.companies, source.licence ?? 'not stated']),
+    [],
+    ['Tape file', how.tape],
+    [],
+    ['Place data: GeoNames (CC BY 4.0), adapted; outlines made with Natural Earth.'],
+  ];
+}

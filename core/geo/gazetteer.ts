@@ -1,0 +1,140 @@
+import { fold } from '../text/fold.ts';
+
+export interface Country {
+  code: string;
+  name: string;
+  local: string;
+  currency: string;
+  /** Dialling code, such as +420. */
+  dialling: string;
+}
+
+export interface Region {
+  key: string;
+  country: string;
+  name: string;
+  /** English name; the local one where both are the same. */
+  english: string;
+}
+
+export interface Town {
+  /** "Brno, CZ-64": name and region key, as tapes name towns. */
+  key: string;
+  name: string;
+  country: string;
+  region: string;
+  lat: number;
+  lon: number;
+  population: number;
+}
+
+/** The tables a gazetteer is read from: tab-separated with one header row. */
+export interface GazetteerTables {
+  countries: string;
+  regions: string;
+  towns: string;
+}
+
+/** Countries, regions and towns, found by key or by name in any of their spellings. */
+export class Gazetteer {
+  readonly countries: Country[];
+  readonly regions: Region[];
+  readonly towns: Town[];
+  private readonly countryByCode = new Map<string, Country>();
+  private readonly regionByKey = new Map<string, Region>();
+  private readonly regionsByName = new Map<string, Region[]>();
+  private readonly townByKey = new Map<string, Town>();
+  /** Folded spellings of towns in order, with the town of each. */
+  private readonly spellings: string[];
+  private readonly spelled: Uint32Array;
+
+  constructor(tables: GazetteerTables) {
+    this.countries = rows(tables.countries).map(([code, , , name, local, currency, , , dialling]) => ({
+      code: code!, name: name!, local: local!, currency: currency!, dialling: dialling!,
+    }));
+    this.regions = rows(tables.regions).map(([key, country, name, english]) => ({ key: key!, country: country!, name: name!, english: english || name! }));
+    for (const country of this.countries) this.countryByCode.set(country.code, country);
+    for (const region of this.regions) {
+      this.regionByKey.set(region.key, region);
+      for (const name of new Set([fold(region.name), fold(region.english)])) this.regionsByName.set(name, [...(this.regionsByName.get(name) ?? []), region]);
+    }
+
+    const entries: { text: string; town: number }[] = [];
+    this.towns = rows(tables.towns).map(([, name, , english, others, country, region, lat, lon, population], at) => {
+      for (const spelling of new Set([name!, english!, ...others!.split('|')].filter(Boolean).map(fold))) entries.push({ text: spelling, town: at });
+      return { key: `${name}, ${region || country}`, name: name!, country: country!, region: region!, lat: Number(lat), lon: Number(lon), population: Number(population) };
+    });
+    // Towns come by country and then by population: the largest of a name wins its key.
+    for (const town of this.towns) if (!this.townByKey.has(town.key)) this.townByKey.set(town.key, town);
+    entries.sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
+    this.spellings = entries.map((entry) => entry.text);
+    this.spelled = Uint32Array.from(entries, (entry) => entry.town);
+  }
+
+  country(code: string): Country | undefined {
+    return this.countryByCode.get(code);
+  }
+
+  region(key: string): Region | undefined {
+    return this.regionByKey.get(key);
+  }
+
+  town(key: string): Town | undefined {
+    return this.townByKey.get(key);
+  }
+
+  /** A country by code or by English or local name, or undefined. */
+  countryNamed(text: string): Country | undefined {
+    const code = this.countryByCode.get(text.trim().toUpperCase());
+    if (code) return code;
+    const folded = fold(text.trim());
+    return this.countries.find((country) => fold(country.name) === folded || country.local.split(' | ').some((name) => fold(name) === folded));
+  }
+
+  /** A region by key or by local or English name, within a country if one is given. */
+  regionNamed(text: string, country?: string): Region | undefined {
+    const named = this.regionByKey.get(text.trim());
+    if (named && (!country || named.country === country)) return named;
+    return this.regionsByName.get(fold(text.trim()))?.find((region) => !country || region.country === country);
+  }
+
+  /** The largest town spelled exactly so, within a country or region if one is given. */
+  townNamed(text: string, within: { country?: string; region?: string } = {}): Town | undefined {
+    const folded = fold(text.trim());
+    let best: Town | undefined;
+    for (let i = this.firstFrom(folded); i < this.spellings.length && this.spellings[i] === folded; i++) {
+      const town = this.towns[this.spelled[i]!]!;
+      if (within.country && town.country !== within.country) continue;
+      if (within.region && town.region !== within.region) continue;
+      if (!best || town.population > best.population) best = town;
+    }
+    return best;
+  }
+
+  /** Towns with a spelling that begins with the text, the largest first. */
+  townsBeginning(text: string, limit: number): Town[] {
+    const folded = fold(text.trim());
+    if (folded === '') return [];
+    const found = new Set<number>();
+    for (let i = this.firstFrom(folded); i < this.spellings.length && this.spellings[i]!.startsWith(folded); i++) found.add(this.spelled[i]!);
+    return [...found]
+      .map((at) => this.towns[at]!)
+      .sort((a, b) => b.population - a.population)
+      .slice(0, limit);
+  }
+
+  private firstFrom(text: string): number {
+    let low = 0;
+    let high = this.spellings.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.spellings[middle]! < text) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+}
+
+function rows(tsv: string): string[][] {
+  return tsv.split('\n').slice(1).filter(Boolean).map((row) => row.split('\t'));
+}

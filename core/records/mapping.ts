@@ -1,0 +1,111 @@
+import { SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
+import { fileColumns } from '../fields/registry.ts';
+import { foldedWords } from '../text/fold.ts';
+import type { CellStyle } from './cells.ts';
+
+/** How a file's columns are read. */
+export interface Mapping extends CellStyle {
+  /** For each column of the file, the id of the file column it is read as, or null where it is left out. */
+  columns: (string | null)[];
+  /** Scheme of the industry codes. */
+  scheme: Scheme;
+  /** ISO code taken where a row names no country; null where then it is unknown. */
+  country: string | null;
+  /** Currency and year taken where a row names none. */
+  currency: string;
+  year: number;
+  /** What revenue figures are counted in: 1, 1,000 or 1,000,000. */
+  revenueUnit: number;
+}
+
+export interface MappingDefaults {
+  currency: string;
+  year: number;
+}
+
+const SAMPLE_SHARE = 0.6;
+
+/** The mapping that a header and some rows suggest: by heading in several languages, then by content. */
+export function guessMapping(header: readonly string[], rows: readonly (readonly string[])[], trees: ReadonlyMap<Scheme, CodeTree>, defaults: MappingDefaults): Mapping {
+  const columns = guessColumns(header, rows);
+  const at = (id: string) => columns.indexOf(id);
+  const values = (id: string) => (at(id) < 0 ? [] : rows.map((row) => row[at(id)] ?? '').filter((cell) => cell.trim() !== ''));
+  const revenueHeading = at('revenue') < 0 ? '' : header[at('revenue')]!.toLowerCase();
+  const figures = [...values('revenue'), ...values('headcount'), ...values('latitude')];
+  return {
+    columns,
+    decimal: figures.some((cell) => /\d,\d{1,2}$|\d,\d{4,}$|\.\d{3},/.test(cell)) && !figures.some((cell) => /,\d{3}\.|\d\.\d{1,2}$/.test(cell)) ? ',' : '.',
+    dates: values('checked').some((cell) => Number(/^\d+\/(\d+)\//.exec(cell)?.[1]) > 12) ? 'mdy' : 'dmy',
+    scheme: guessScheme(at('main-code') < 0 ? '' : header[at('main-code')]!, [...values('main-code'), ...values('other-codes')], trees),
+    country: null,
+    currency: /\b(eur|gbp|usd|chf|czk|pln|huf|dkk|sek|nok|ron)\b/.exec(revenueHeading)?.[1]?.toUpperCase() ?? (revenueHeading.includes('kč') ? 'CZK' : revenueHeading.includes('zł') ? 'PLN' : revenueHeading.includes('£') ? 'GBP' : defaults.currency),
+    year: defaults.year,
+    revenueUnit: /\b(m|mio|mil|mln|million|millions)\b/.test(revenueHeading) ? 1e6 : /\b(k|tsd|tis|tys|thousand|thousands)\b|'000/.test(revenueHeading) ? 1e3 : 1,
+  };
+}
+
+/** Text of a heading as it is compared: folded, without spaces and punctuation. */
+export function plainHeading(text: string): string {
+  return foldedWords(text).join('');
+}
+
+/** How the first row looks as a header: at least half of its cells are known headings, or it holds no figures while the next rows do. */
+export function looksLikeHeader(first: readonly string[], next: readonly string[] | undefined): boolean {
+  const known = knownHeadings();
+  const filled = first.filter((cell) => cell.trim() !== '');
+  if (filled.length === 0) return false;
+  if (filled.filter((cell) => known.has(plainHeading(cell)) || known.has(plainHeading(cell.replace(/\(.*\)|,.*/, '')))).length * 2 >= filled.length) return true;
+  return !filled.some((cell) => /^\s*[\d.,-]+\s*$/.test(cell)) && (next ?? []).some((cell) => /^\s*[\d.,-]+\s*$/.test(cell));
+}
+
+function knownHeadings(): Map<string, string> {
+  const known = new Map<string, string>();
+  for (const column of fileColumns('companies')) for (const heading of [column.label, column.id, ...column.headings]) if (!known.has(plainHeading(heading))) known.set(plainHeading(heading), column.id);
+  return known;
+}
+
+function guessColumns(header: readonly string[], rows: readonly (readonly string[])[]): (string | null)[] {
+  const known = knownHeadings();
+  const taken = new Set<string>();
+  const take = (id: string | undefined) => (id === undefined || taken.has(id) ? null : (taken.add(id), id));
+  const byName = header.map((heading) => take(known.get(plainHeading(heading))) ?? take(known.get(plainHeading(heading.replace(/\(.*\)|\[.*\]|,.*/, '')))));
+  return byName.map((id, i) => {
+    if (id !== null) return id;
+    const words = foldedWords(header[i]!);
+    for (let n = words.length; n > 0; n--) {
+      const part = take(known.get(words.slice(0, n).join('')));
+      if (part && n > 0 && words.slice(0, n).join('').length >= 4) return part;
+      if (part) taken.delete(part);
+    }
+    return take(byContent(rows.map((row) => row[i] ?? '')));
+  });
+}
+
+const CONTENT: [string, RegExp][] = [
+  ['mail', /^\S+@\S+\.\S+$/],
+  ['web', /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.(example|com|net|org|eu|[a-z]{2})\/?$/i],
+  ['main-code', /^\d{2}\.\d{1,2}$/],
+  ['phone', /^\+\d[\d\s()/-]{6,}$/],
+  ['headcount', /^\d{1,5}\s*(-|–)\s*\d{1,6}$/],
+  ['country', /^(AT|BE|BG|CH|CY|CZ|DE|DK|EE|ES|FI|FR|GB|GR|HR|HU|IE|IS|IT|LT|LU|LV|MT|NL|NO|PL|PT|RO|SE|SI|SK|US)$/],
+];
+
+function byContent(cells: readonly string[]): string | undefined {
+  const filled = cells.map((cell) => cell.trim()).filter(Boolean);
+  return filled.length ? CONTENT.find(([, pattern]) => filled.filter((cell) => pattern.test(cell)).length >= filled.length * SAMPLE_SHARE)?.[0] : undefined;
+}
+
+function guessScheme(heading: string, cells: readonly string[], trees: ReadonlyMap<Scheme, CodeTree>): Scheme {
+  const words = foldedWords(heading).join('');
+  for (const [scheme, name] of Object.entries(SCHEMES)) if (words.includes(foldedWords(name).join(''))) return scheme as Scheme;
+  if (words.includes('naics')) return 'naics-2022';
+  if (words.includes('isic')) return 'isic-4';
+  const codes = cells.flatMap((cell) => cell.split(/[,;|\s]+/)).filter(Boolean);
+  let best: Scheme = 'nace-2.1';
+  let most = 0;
+  for (const [scheme, tree] of trees) {
+    const known = codes.filter((code) => tree.nodeOfLoose(code) >= 0).length;
+    if (known > most) [best, most] = [scheme, known];
+  }
+  return best;
+}

@@ -1,0 +1,93 @@
+import type { Scheme } from '../codes/tree.ts';
+import type { Bits } from './bits.ts';
+
+/** One value of a fixed few per record: 0 is unknown, n is `dictionary[n - 1]`. */
+export interface CategoryColumn {
+  kind: 'category';
+  dictionary: string[];
+  values: Uint32Array;
+}
+
+/** Any number of values per record: those of record r are `values[offsets[r] … offsets[r + 1]]`, indexes of `dictionary`. */
+export interface ManyColumn {
+  kind: 'many';
+  dictionary: string[];
+  offsets: Uint32Array;
+  values: Uint32Array;
+  /** Records of which anything was ever recorded. */
+  known: Bits;
+}
+
+/** What a number rests on. */
+export const enum Basis {
+  Unknown = 0,
+  Reported = 1,
+  Band = 2,
+  Estimate = 3,
+}
+
+/** Why a value is unknown, in the order of the codes in a column's `why`. */
+export const REASONS = ['not collected', 'withheld', 'too old', 'too coarse', 'not applicable', 'no exchange rate'] as const;
+export type Reason = (typeof REASONS)[number];
+
+/**
+ * Numbers that may be exact (low = high), banded (low to high, either may be infinite) or estimated.
+ * `low` and `high` decide; for an estimate both are its point, and its range is `rangeLow` to `rangeHigh`.
+ * Money is in euros at the rate of the value's year.
+ */
+export interface RangeColumn {
+  kind: 'range';
+  low: Float64Array;
+  high: Float64Array;
+  rangeLow: Float64Array;
+  rangeHigh: Float64Array;
+  basis: Uint8Array;
+  /** Index into REASONS where the basis is unknown. */
+  why: Uint8Array;
+  /** Calendar year of the value; 0 where it has none. Only money compares by it. */
+  year: Uint16Array;
+}
+
+/** Days since 1970-01-01, or NO_DAY. */
+export interface DateColumn {
+  kind: 'date';
+  days: Int32Array;
+}
+export const NO_DAY = -0x80000000;
+
+/** Codes of one scheme: nodes of record r are `nodes[offsets[r] … offsets[r + 1]]`, the main one first where `hasMain` says so. */
+export interface CodesColumn {
+  kind: 'codes';
+  scheme: Scheme;
+  offsets: Uint32Array;
+  nodes: Uint16Array;
+  hasMain: Bits;
+}
+
+export interface PlaceColumn {
+  kind: 'place';
+  country: CategoryColumn;
+  region: CategoryColumn;
+  /** "Brno, CZ-64". */
+  town: CategoryColumn;
+  /** Degrees; NaN where unknown. */
+  lat: Float64Array;
+  lon: Float64Array;
+}
+
+/** Texts are searched outside the core, in an index on disk. */
+export interface TextColumn {
+  kind: 'text';
+  /** Records with a description. A name every record has. */
+  described: Bits;
+  /** The records that hold a term, ascending. */
+  find(term: { words: string[]; prefix: boolean }, where: 'name' | 'description' | 'both'): Iterable<number>;
+}
+
+export type Column = CategoryColumn | ManyColumn | RangeColumn | DateColumn | PlaceColumn | TextColumn | Map<Scheme, CodesColumn>;
+
+/** All records of one subject, as columns by field id. */
+export interface Universe {
+  size: number;
+  columns: ReadonlyMap<string, Column>;
+}

@@ -1,0 +1,139 @@
+import type { CodeTree } from '../codes/tree.ts';
+import { distanceKm } from '../geo/distance.ts';
+import { eachBit, type Bits } from './bits.ts';
+import { Basis, REASONS, type CategoryColumn, type CodesColumn, type ManyColumn, type PlaceColumn, type RangeColumn, type Reason } from './columns.ts';
+
+/** Records by value within a context; `unknown` have no value recorded. */
+export interface ValueCounts {
+  counts: Map<string, number>;
+  unknown: number;
+}
+
+/** Records of each value of a single-valued field. */
+export function countCategory(column: CategoryColumn, context: Bits): ValueCounts {
+  const tallies = new Uint32Array(column.dictionary.length + 1);
+  eachBit(context, (r) => {
+    tallies[column.values[r]!]!++;
+  });
+  return { counts: named(column.dictionary, tallies.subarray(1)), unknown: tallies[0]! };
+}
+
+/** Records of each value of a many-valued field, and of each group: those with any member. */
+export function countMany(column: ManyColumn, context: Bits, groups: ReadonlyMap<string, readonly string[]>): ValueCounts {
+  const tallies = new Uint32Array(column.dictionary.length);
+  const groupKeys = [...groups.keys()];
+  const groupOf = new Map<string, number>();
+  groupKeys.forEach((key, g) => groups.get(key)!.forEach((member) => groupOf.set(member, g)));
+  const groupOfValue = Int32Array.from(column.dictionary, (key) => groupOf.get(key) ?? -1);
+  const groupTallies = new Uint32Array(groupKeys.length);
+  const lastOfGroup = new Int32Array(groupKeys.length).fill(-1);
+  let unknown = 0;
+  eachBit(context, (r) => {
+    if (!((column.known[r >> 5]! >>> (r & 31)) & 1)) unknown++;
+    for (let i = column.offsets[r]!; i < column.offsets[r + 1]!; i++) {
+      const value = column.values[i]!;
+      tallies[value]!++;
+      const group = groupOfValue[value]!;
+      if (group >= 0 && lastOfGroup[group] !== r) {
+        lastOfGroup[group] = r;
+        groupTallies[group]!++;
+      }
+    }
+  });
+  const counts = named(column.dictionary, tallies);
+  groupKeys.forEach((key, g) => counts.set(key, groupTallies[g]!));
+  return { counts, unknown };
+}
+
+/** Records of each code with all that lies below it; a record counts once for a code however many of its codes are there. */
+export function countCodes(column: CodesColumn, tree: CodeTree, context: Bits, mainOnly: boolean): { counts: Uint32Array; unknown: number } {
+  const counts = new Uint32Array(tree.size);
+  const lastAt = new Int32Array(tree.size).fill(-1);
+  let unknown = 0;
+  eachBit(context, (r) => {
+    const start = column.offsets[r]!;
+    let end = column.offsets[r + 1]!;
+    if (mainOnly) end = (column.hasMain[r >> 5]! >>> (r & 31)) & 1 ? start + 1 : start;
+    if (start === end) unknown++;
+    for (let i = start; i < end; i++)
+      for (let node = column.nodes[i]!; node >= 0 && lastAt[node] !== r; node = tree.parents[node]!) {
+        lastAt[node] = r;
+        counts[node]!++;
+      }
+  });
+  return { counts, unknown };
+}
+
+/** A histogram: records whose whole value lies from `edges[i]` up to below `edges[i + 1]`. */
+export interface Histogram {
+  edges: number[];
+  counts: Uint32Array;
+  /** Of the counts, those that rest on an estimate. */
+  estimated: Uint32Array;
+  /** Bands that no single bar holds. */
+  banded: number;
+  unknown: number;
+  reasons: Partial<Record<Reason, number>>;
+}
+
+/** The values of a range column as a histogram. The last bar is open. Money is in euros. */
+export function histogram(column: RangeColumn, context: Bits, edges: number[], factor = 1): Histogram {
+  const counts = new Uint32Array(edges.length);
+  const estimated = new Uint32Array(edges.length);
+  const why = new Uint32Array(REASONS.length);
+  let banded = 0;
+  let unknown = 0;
+  eachBit(context, (r) => {
+    const basis = column.basis[r]!;
+    if (basis === Basis.Unknown) {
+      unknown++;
+      why[column.why[r]!]!++;
+      return;
+    }
+    const bar = barOf(edges, column.low[r]! * factor);
+    if (basis === Basis.Band && bar !== barOf(edges, column.high[r]! * factor)) banded++;
+    else {
+      counts[bar]!++;
+      if (basis === Basis.Estimate) estimated[bar]!++;
+    }
+  });
+  const reasons: Histogram['reasons'] = {};
+  REASONS.forEach((reason, i) => {
+    if (why[i]) reasons[reason] = why[i];
+  });
+  return { edges, counts, estimated, banded, unknown, reasons };
+}
+
+function barOf(edges: readonly number[], value: number): number {
+  let low = 0;
+  let high = edges.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (edges[middle]! <= value) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/** Records within each of several distances in kilometres, and those whose place is unknown. */
+export function countNear(column: PlaceColumn, context: Bits, lat: number, lon: number, radii: readonly number[]): { within: number[]; unknown: number } {
+  const within = radii.map(() => 0);
+  let unknown = 0;
+  eachBit(context, (r) => {
+    if (Number.isNaN(column.lat[r]!)) {
+      unknown++;
+      return;
+    }
+    const km = distanceKm(lat, lon, column.lat[r]!, column.lon[r]!);
+    radii.forEach((radius, i) => {
+      if (km <= radius) within[i]!++;
+    });
+  });
+  return { within, unknown };
+}
+
+function named(dictionary: readonly string[], tallies: Uint32Array): Map<string, number> {
+  const counts = new Map<string, number>();
+  dictionary.forEach((key, i) => counts.set(key, tallies[i]!));
+  return counts;
+}

@@ -1,0 +1,212 @@
+import type { Lookup } from '../tape/lookup.ts';
+import { isBlock, isLive, liveBranches, passesUnknown, type FieldLine, type Line, type Tape } from '../tape/nodes.ts';
+import { allBits, countBits, noBits, popcount, type Bits } from './bits.ts';
+import { REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
+import { evaluate } from './evaluate.ts';
+import { notVerdict, orVerdict, type Verdict } from './verdict.ts';
+
+/** The figures of one line. All are exact numbers of records. */
+export interface LineFigures {
+  id: string;
+  /** Left after this line in tape order. */
+  subtotal: number;
+  /** Taken away by this line from what the lines before it left. */
+  cut: number;
+  /** Passing this line by itself. */
+  alone: number;
+  /** What the tally would be without this line. */
+  without: number;
+  /** Records that pass all other lines and are unknown to this one. */
+  unknown: number;
+  /** Why, where the field records it; the rest of `unknown` has no reason recorded. */
+  reasons?: Partial<Record<Reason, number>>;
+  /** Of the tally, records that an estimate decided here, and those whose range reaches over a limit. */
+  estimated?: number;
+  straddling?: number;
+  /** Blocks: how many pass each branch by itself. */
+  branches?: { id: string; alone: number }[];
+}
+
+export interface TallyAnswer {
+  universe: number;
+  tally: number;
+  /** Of the tally, records that at least one line decided by an estimate. */
+  estimated: number;
+  lines: LineFigures[];
+  /** The id of the line, among those not marked must, without which the tally would grow most; null where none would. */
+  holdsBackMost: string | null;
+}
+
+/** A line as sets: what passes it, and what it cannot decide. */
+interface LineSets {
+  pass: Bits;
+  verdict: Verdict;
+}
+
+/** Verdicts kept between tallies. The sum of their sizes stays under this many bytes. */
+const CACHE_BYTES = 256 * 2 ** 20;
+
+/** Counts tapes over one universe. Verdicts are cached by the text of the test, so that editing one line costs one line. */
+export class Tally {
+  readonly universe: Universe;
+  private readonly lookup: Lookup;
+  private readonly subject: string;
+  private readonly all: Bits;
+  private readonly verdicts = new Map<string, Verdict>();
+
+  constructor(universe: Universe, subject: string, lookup: Lookup) {
+    this.universe = universe;
+    this.subject = subject;
+    this.lookup = lookup;
+    this.all = allBits(universe.size);
+  }
+
+  /** All figures of a tape. */
+  tally(tape: Tape): TallyAnswer {
+    const live = tape.lines.filter(isLive);
+    const sets = live.map((line) => this.setsOf(line));
+    const figures = this.figures(live, sets);
+    const kept = this.passAll(sets);
+    const lines = tape.lines.map((line, at): LineFigures => {
+      const found = figures.get(line.id);
+      if (found) return found;
+      const before = tape.lines.slice(0, at).findLast((other) => figures.has(other.id));
+      const subtotal = before ? figures.get(before.id)!.subtotal : this.universe.size;
+      return { id: line.id, subtotal, cut: 0, alone: countBits(this.setsOf(line).pass), without: countBits(kept), unknown: 0 };
+    });
+    const tally = countBits(kept);
+    let most: LineFigures | null = null;
+    for (const line of live) {
+      const one = figures.get(line.id)!;
+      if (!line.must && one.without > tally && (!most || one.without > most.without)) most = one;
+    }
+    return { universe: this.universe.size, tally, estimated: this.estimatedIn(sets, kept), lines, holdsBackMost: most?.id ?? null };
+  }
+
+  /** The records that pass the whole tape, or all lines but one. */
+  kept(tape: Tape, exceptLine?: string): Bits {
+    return this.passAll(tape.lines.filter((line) => isLive(line) && line.id !== exceptLine).map((line) => this.setsOf(line)));
+  }
+
+  private passAll(sets: readonly LineSets[]): Bits {
+    const kept = noBits(this.universe.size);
+    kept.set(this.all);
+    for (const { pass } of sets) for (let w = 0; w < kept.length; w++) kept[w]! &= pass[w]!;
+    return kept;
+  }
+
+  /**
+   * Subtotal, cut, alone, without and unknown of every line in one pass over the words: for each
+   * word, `before[i]` is the and of lines 0 … i-1, and `after` grows from the last line back.
+   */
+  private figures(lines: readonly Line[], sets: readonly LineSets[]): Map<string, LineFigures> {
+    const n = sets.length;
+    const subtotal = new Uint32Array(n);
+    const alone = new Uint32Array(n);
+    const without = new Uint32Array(n);
+    const unknown = new Uint32Array(n);
+    const before = new Uint32Array(n + 1);
+    const all = this.all;
+    for (let w = 0; w < all.length; w++) {
+      before[0] = all[w]!;
+      for (let i = 0; i < n; i++) {
+        const pass = sets[i]!.pass[w]!;
+        alone[i]! += popcount(pass);
+        before[i + 1] = before[i]! & pass;
+        subtotal[i]! += popcount(before[i + 1]!);
+      }
+      let after = 0xffffffff;
+      for (let i = n - 1; i >= 0; i--) {
+        const others = before[i]! & after;
+        if (others !== 0) {
+          without[i]! += popcount(others);
+          unknown[i]! += popcount(others & sets[i]!.verdict.unknown[w]!);
+        }
+        after &= sets[i]!.pass[w]!;
+      }
+    }
+    const kept = this.passAll(sets);
+    const figures = new Map<string, LineFigures>();
+    lines.forEach((line, i) => {
+      const one: LineFigures = {
+        id: line.id,
+        subtotal: subtotal[i]!,
+        cut: (i === 0 ? this.universe.size : subtotal[i - 1]!) - subtotal[i]!,
+        alone: alone[i]!,
+        without: without[i]!,
+        unknown: unknown[i]!,
+      };
+      const { estimated, straddling } = sets[i]!.verdict;
+      if (estimated) one.estimated = countBoth(estimated, kept);
+      if (straddling) one.straddling = countBoth(straddling, kept);
+      if (isBlock(line)) one.branches = line.either.map((branch) => ({ id: branch.id, alone: countBoth(this.branchVerdict(branch).yes, this.all) }));
+      else if (one.unknown > 0) one.reasons = this.reasonsOf(line, sets, i);
+      figures.set(line.id, one);
+    });
+    return figures;
+  }
+
+  private reasonsOf(line: FieldLine, sets: readonly LineSets[], at: number): LineFigures['reasons'] {
+    const column = this.universe.columns.get(line.field) as RangeColumn | undefined;
+    if (column?.kind !== 'range') return undefined;
+    const others = this.passAll(sets.filter((_, i) => i !== at));
+    const unknown = sets[at]!.verdict.unknown;
+    const counts = new Uint32Array(REASONS.length);
+    for (let r = 0; r < this.universe.size; r++)
+      if (((others[r >> 5]! & unknown[r >> 5]!) >>> (r & 31)) & 1 && column.basis[r] === 0) counts[column.why[r]!]!++;
+    const reasons: Partial<Record<Reason, number>> = {};
+    REASONS.forEach((reason, i) => {
+      if (counts[i]) reasons[reason] = counts[i];
+    });
+    return reasons;
+  }
+
+  private estimatedIn(sets: readonly LineSets[], kept: Bits): number {
+    const estimated = sets.flatMap(({ verdict }) => verdict.estimated ?? []);
+    let count = 0;
+    if (estimated.length)
+      for (let w = 0; w < kept.length; w++) {
+        let any = 0;
+        for (const set of estimated) any |= set[w]!;
+        count += popcount(any & kept[w]!);
+      }
+    return count;
+  }
+
+  private setsOf(line: Line): LineSets {
+    let verdict = isBlock(line)
+      ? orVerdict((liveBranches(line).length ? liveBranches(line) : line.either).map((branch) => this.branchVerdict(branch)))
+      : this.verdictOf(line);
+    if (line.not) verdict = notVerdict(verdict);
+    const pass = noBits(this.universe.size);
+    const keepUnknown = passesUnknown(line) ? 0xffffffff : 0;
+    for (let w = 0; w < pass.length; w++) pass[w] = (verdict.yes[w]! | (verdict.unknown[w]! & keepUnknown)) & this.all[w]!;
+    return { pass, verdict };
+  }
+
+  private branchVerdict(branch: FieldLine): Verdict {
+    const verdict = this.verdictOf(branch);
+    return branch.not ? notVerdict(verdict) : verdict;
+  }
+
+  private verdictOf(line: FieldLine): Verdict {
+    const key = `${line.field} ${line.estimates ? '≈' : ''} ${JSON.stringify(line.test)}`;
+    const cached = this.verdicts.get(key);
+    if (cached) {
+      this.verdicts.delete(key);
+      this.verdicts.set(key, cached);
+      return cached;
+    }
+    const verdict = evaluate(this.universe, this.subject, line, this.lookup);
+    this.verdicts.set(key, verdict);
+    const most = Math.max(16, Math.floor(CACHE_BYTES / (this.all.byteLength * 4)));
+    if (this.verdicts.size > most) this.verdicts.delete(this.verdicts.keys().next().value!);
+    return verdict;
+  }
+}
+
+function countBoth(a: Bits, b: Bits): number {
+  let count = 0;
+  for (let w = 0; w < a.length; w++) count += popcount(a[w]! & b[w]!);
+  return count;
+}

@@ -1,0 +1,54 @@
+import { euroLimits, isMoney } from '../money/limits.ts';
+import { RATE_YEARS } from '../money/rates.ts';
+import type { MoneyTest, NumberTest } from '../tape/nodes.ts';
+import { noBits } from './bits.ts';
+import { Basis, type RangeColumn } from './columns.ts';
+import type { Verdict } from './verdict.ts';
+
+/**
+ * Yes where the whole value lies in the range, no where none of it does, unknown where it reaches
+ * over a limit. An estimate decides by its point where estimates count, else it is unknown.
+ */
+export function testRange(column: RangeColumn, test: NumberTest | MoneyTest, estimates: boolean, size: number): Verdict {
+  const { low, high, rangeLow, rangeHigh, basis, year } = column;
+  const yes = noBits(size);
+  const unknown = noBits(size);
+  const estimated = noBits(size);
+  const straddling = noBits(size);
+  let from = test.from ?? -Infinity;
+  let to = test.to ?? Infinity;
+  const byYear = isMoney(test) && test.currency !== 'EUR' ? limitsByYear(test) : null;
+  if (isMoney(test) && test.per === 'month') {
+    from *= 12;
+    to *= 12;
+  }
+
+  for (let r = 0; r < size; r++) {
+    const word = r >> 5;
+    const bit = 1 << (r & 31);
+    const rests = basis[r]!;
+    if (rests === Basis.Unknown || (rests === Basis.Estimate && !estimates)) {
+      unknown[word]! |= bit;
+      continue;
+    }
+    if (byYear) {
+      const at = (year[r]! - RATE_YEARS.from) * 2;
+      from = byYear[at]!;
+      to = byYear[at + 1]!;
+    }
+    if (low[r]! >= from && high[r]! <= to) yes[word]! |= bit;
+    else if (!(high[r]! < from || low[r]! > to)) unknown[word]! |= bit;
+    if (rests === Basis.Estimate) {
+      estimated[word]! |= bit;
+      const reaches = (limit: number) => rangeLow[r]! < limit && rangeHigh[r]! > limit;
+      if (reaches(from) || reaches(to)) straddling[word]! |= bit;
+    }
+  }
+  return { yes, unknown, estimated, straddling };
+}
+
+function limitsByYear(test: MoneyTest): Float64Array {
+  const limits = new Float64Array((RATE_YEARS.to - RATE_YEARS.from + 1) * 2).fill(NaN);
+  for (const { year, from, to } of euroLimits(test)) limits.set([from, to], (year - RATE_YEARS.from) * 2);
+  return limits;
+}

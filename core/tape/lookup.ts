@@ -1,0 +1,21 @@
+import type { CodeTree, Scheme } from '../codes/tree.ts';
+import type { CodeHit } from '../codes/search.ts';
+import type { Gazetteer } from '../geo/gazetteer.ts';
+
+/** A value that a category field can have. `group` values (a category of products) stand for all that name them. */
+export interface Choice {
+  key: string;
+  label: string;
+  group?: string;
+}
+
+/** What the universe at hand has: needed to check, word and type a tape. */
+export interface Lookup {
+  codes(scheme: Scheme): CodeTree;
+  findCodes(scheme: Scheme, text: string, limit: number): CodeHit[];
+  places: Gazetteer;
+  /** The values of a category field, groups included; sources, technologies and legal forms come from the data. */
+  choices(field: string): readonly Choice[];
+  /** Day from which "past 12 months" counts back. */
+  asOf: number;
+}

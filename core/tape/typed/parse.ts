@@ -1,0 +1,82 @@
+import { lineFields } from '../../fields/registry.ts';
+import type { Field } from '../../fields/field.ts';
+import type { Lookup } from '../lookup.ts';
+import { isBlock, type FieldLine, type Line } from '../nodes.ts';
+import { validateTape } from '../validate.ts';
+import { problem, splitOutside } from './pieces.ts';
+import { readTest } from './tests.ts';
+
+/**
+ * Reads typed lines, several at once separated by `;`. `newId` names each line.
+ *
+ *     text    = line { ";" line }
+ *     line    = marks ( "either" branch { "|" branch } | body )
+ *     marks   = { "parked" | "must" | "keep unknown" | "drop unknown" | "not" }
+ *     body    = opener test [ "with estimates" ] marks
+ *
+ * @throws Problem saying what was understood and what was expected.
+ */
+export function parseTyped(text: string, subject: string, lookup: Lookup, newId: () => string): Line[] {
+  const lines = splitOutside(text, ';').map((part) => part.trim()).filter(Boolean).map((part) => readLine(part, subject, lookup, newId));
+  return [...validateTape({ format: 'just-tally.tape', version: 1, subject, lines }, lookup).lines];
+}
+
+interface Marks {
+  not?: true;
+  must?: true;
+  parked?: true;
+  unknown?: 'keep' | 'drop';
+}
+
+const MARK = /^(not|must|parked|keep unknowns?|drop unknowns?)(?=\s|$)/i;
+const LAST_MARK = /\s+(must|parked|keep unknowns?|drop unknowns?)$/i;
+
+function readLine(text: string, subject: string, lookup: Lookup, newId: () => string): Line {
+  const marks: Marks = {};
+  const mark = (word: string) => {
+    const first = word.toLowerCase().split(/\s+/)[0]!;
+    if (first === 'keep' || first === 'drop') marks.unknown = first;
+    else marks[first as 'not' | 'must' | 'parked'] = true;
+  };
+  let rest = text;
+  for (let found = MARK.exec(rest); found; found = MARK.exec(rest)) {
+    mark(found[1]!);
+    rest = rest.slice(found[0].length).trim();
+  }
+  if (/^either(\s|$)/i.test(rest)) {
+    const branches = splitOutside(rest.slice(6), '|').map((part) => readLine(part.trim(), subject, lookup, newId));
+    if (branches.length < 2) throw problem('either', rest.slice(6).trim(), 'two or more lines joined by |', text);
+    if (branches.some(isBlock)) throw problem('either', rest.slice(6).trim(), 'lines, not another either', text);
+    return { id: newId(), ...marks, either: branches as FieldLine[] };
+  }
+  const { field, opener, rest: test } = readOpener(rest, subject, text);
+  let body = test;
+  if (field.kind !== 'text')
+    for (let found = LAST_MARK.exec(body); found; found = LAST_MARK.exec(body)) {
+      mark(found[1]!);
+      body = body.slice(0, found.index);
+    }
+  let estimates = false;
+  if (field.store.at === 'range' && /\s?(with |incl(uding)? )?estimates$/i.test(body)) {
+    estimates = true;
+    body = body.replace(/,?\s*(with |incl(uding)? )?estimates$/i, '').trim();
+  }
+  return { id: newId(), ...marks, field: field.id, test: readTest(field, opener, body, lookup), ...(estimates ? { estimates: true as const } : {}) };
+}
+
+/** The field a text opens with: one of its openers, or a range followed by its unit ("50-249 staff"). */
+export function readOpener(text: string, subject: string, whole = text): { field: Field; opener: string; rest: string } {
+  const fields = lineFields(subject);
+  let best: { field: Field; opener: string } | null = null;
+  for (const field of fields)
+    for (const opener of field.openers)
+      if (new RegExp(`^${opener}(?=[\\s:]|$)`, 'i').test(text) && (!best || opener.length > best.opener.length)) best = { field, opener };
+  if (best) {
+    const rest = text.slice(best.opener.length).trim();
+    return { ...best, rest: best.field.kind === 'text' ? rest : rest.replace(/^:\s*/, '') };
+  }
+  const unit = /^(.*\d.*?)\s+(staff|employees|people|headcount)(\s+.*)?$/i.exec(text);
+  const headcount = fields.find((field) => field.id === 'headcount');
+  if (unit && headcount) return { field: headcount, opener: 'headcount', rest: `${unit[1]}${unit[3] ?? ''}` };
+  throw problem('', whole, `a line such as ${fields.slice(0, 4).map((field) => `“${field.openers[0]} …”`).join(', ')} or “50-249 staff”`, whole);
+}

@@ -1,0 +1,22 @@
+import { Problem } from '../problem.ts';
+
+/** Splits at a separator that stands outside quotation marks. */
+export function splitOutside(text: string, separator: string): string[] {
+  const parts: string[] = [];
+  let start = 0;
+  let inQuotes = false;
+  for (let i = 0; i < text.length; i++) {
+    if (text[i] === '"') inQuotes = !inQuotes;
+    else if (text[i] === separator && !inQuotes) {
+      parts.push(text.slice(start, i));
+      start = i + 1;
+    }
+  }
+  return [...parts, text.slice(start)];
+}
+
+/** What a reader of typed lines says when it is stuck. */
+export function problem(understood: string, seen: string, expected: string, value: string): Problem {
+  const start = understood ? `Understood “${understood}”; then came ` : 'Nothing understood in ';
+  return new Problem('typed-grammar', `${start}${seen ? `“${seen}”` : 'nothing'}. Expected ${expected}.`, { field: 'text', value, rule: expected });
+}

@@ -1,0 +1,77 @@
+import { fieldOf } from '../../fields/registry.ts';
+import type { Lookup } from '../lookup.ts';
+import { isBlock, type CategoryTest, type CodesTest, type DateTest, type FieldLine, type Line, type MoneyTest, type NearTest, type NumberTest, type PlaceTest, type TextTest } from '../nodes.ts';
+import { spellFigure, spellRange } from './figures.ts';
+
+/** A line as it would be typed; `parseTyped` reads it back as the same line, but for its id. */
+export function spellLine(line: Line, subject: string, lookup: Lookup): string {
+  const marks = `${line.parked ? 'parked ' : ''}${line.must ? 'must ' : ''}${line.unknown ? `${line.unknown} unknown ` : ''}${line.not ? 'not ' : ''}`;
+  if (isBlock(line)) return `${marks}either ${line.either.map((branch) => spellLine(branch, subject, lookup)).join(' | ')}`;
+  return marks + spellTest(line, subject, lookup);
+}
+
+/** Several lines, joined as they may be typed at once. */
+export function spellLines(lines: readonly Line[], subject: string, lookup: Lookup): string {
+  return lines.map((line) => spellLine(line, subject, lookup)).join('; ');
+}
+
+const SCHEME_WORDS = { 'nace-2.1': 'nace', 'nace-2': 'nace2', 'isic-4': 'isic', 'naics-2022': 'naics', 'sic-1987': 'sic' } as const;
+
+function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
+  const field = fieldOf(subject, line.field)!;
+  const opener = field.openers[0]!;
+  const estimates = line.estimates ? ' with estimates' : '';
+  switch (field.kind) {
+    case 'codes': {
+      const test = line.test as CodesTest;
+      return `${SCHEME_WORDS[test.scheme]} ${test.any.join(' ')}${test.except ? ` except ${test.except.join(' ')}` : ''}${test.rank ? (test.rank === 'main' ? ' main only' : ' any rank') : ''}`;
+    }
+    case 'place':
+      return spellPlace(line.test as PlaceTest, lookup);
+    case 'number':
+      return `${opener} ${spellRange(line.test as NumberTest)}${estimates}`;
+    case 'money': {
+      const test = line.test as MoneyTest;
+      return `${opener} ${spellRange(test)} ${test.currency.toLowerCase()}${test.per ? ` a ${test.per}` : ''}${estimates}`;
+    }
+    case 'category': {
+      const test = line.test as CategoryTest;
+      return `${opener} ${(test.all ?? test.any!).map(quoted).join(test.all ? ' and ' : ' or ')}${test.all?.length === 1 ? ' all' : ''}`;
+    }
+    case 'date':
+      return `${opener} ${spellDate(line.test as DateTest)}`;
+    default: {
+      const test = line.test as TextTest;
+      return `${opener}${test.in ? ` in ${test.in}` : ''}: ${test.text}`;
+    }
+  }
+}
+
+function spellPlace(test: PlaceTest, lookup: Lookup): string {
+  const named = [
+    ...(test.countries ?? []).map((code) => lookup.places.country(code)!.name),
+    ...(test.regions ?? []),
+    ...(test.towns ?? []),
+  ].map((one) => (/[,;|]/.test(one) ? `"${one}"` : one));
+  const parts = named.length ? [`in ${named.join(', ')}`] : [];
+  if (test.near) parts.push(spellNear(test.near, lookup));
+  return `${parts.join(' or ')}${test.site ? ' at head' : ''}`;
+}
+
+function spellNear(near: NearTest, lookup: Lookup): string {
+  const radius = near.km === undefined ? `${spellFigure(near.miles!)} miles` : `${spellFigure(near.km)} km`;
+  const town = near.label === undefined ? undefined : lookup.places.townNamed(near.label);
+  if (town?.name === near.label && town?.lat === near.lat && town.lon === near.lon) return `near ${town.name} ${radius}`;
+  return `near ${near.lat},${near.lon} ${radius}${near.label === undefined ? '' : ` "${near.label.replaceAll('"', '')}"`}`;
+}
+
+function spellDate(test: DateTest): string {
+  if (test.past !== undefined) return `past ${test.past}`;
+  if (test.year !== undefined) return typeof test.year === 'number' ? `in ${test.year}` : `${test.year} year`;
+  if (test.from === undefined) return `until ${test.to!}`;
+  return test.to === undefined ? `since ${test.from}` : `${test.from} .. ${test.to}`;
+}
+
+function quoted(value: string): string {
+  return /^[\w-]+$/.test(value) ? value : `"${value}"`;
+}

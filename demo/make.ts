@@ -1,0 +1,33 @@
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { openUniverse, openWorkspace } from '../server/db/open.ts';
+import { readSettings, writeSettings } from '../server/tables/workspace.ts';
+import { loadDemo } from './load-demo.ts';
+
+/** Makes the demo workspace in a folder from the terminal: `make DIR COMPANIES`. Does nothing where it is made already. */
+const [dir, count] = process.argv.slice(2) as [string, string];
+const companies = Number(count);
+const made = join(dir, 'demo.made');
+if (existsSync(made)) {
+  console.log(`The demo universe is in ${dir} already.`);
+} else {
+  mkdirSync(dir, { recursive: true });
+  for (const file of ['universe.sqlite', 'universe.sqlite-wal', 'universe.sqlite-shm']) rmSync(join(dir, file), { force: true });
+  const start = Date.now();
+  const db = openUniverse(dir);
+  let last = 0;
+  const { asOf, rows } = loadDemo(db, companies, (done, total, message) => {
+    if (Date.now() - last < 200 && done < total) return;
+    last = Date.now();
+    const seconds = (last - start) / 1000;
+    const left = done > 0 ? Math.ceil((seconds * (total - done)) / done) : null;
+    const line = `Making the demo: ${Math.floor((100 * done) / total)} %  ${message}${left === null || done === total ? '' : `, about ${left} s left`}`;
+    process.stdout.write(process.stdout.isTTY ? `\r${line.padEnd(78)}` : done === total ? `${line}\n` : '');
+  });
+  db.close();
+  const workspace = openWorkspace(dir);
+  writeSettings(workspace, Object.assign(readSettings(workspace), { asOf }));
+  workspace.close();
+  writeFileSync(made, `${companies} companies\n`);
+  console.log(`${process.stdout.isTTY ? '\n' : ''}Made ${companies.toLocaleString('en-GB')} companies from ${rows.toLocaleString('en-GB')} records in ${((Date.now() - start) / 1000).toFixed(1)} s.`);
+}

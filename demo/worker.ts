@@ -1,0 +1,18 @@
+import { workerData } from 'node:worker_threads';
+import { openUniverse } from '../server/db/open.ts';
+import { runJob, stopIfCancelled, tellProgress } from '../server/jobs/thread.ts';
+import { loadDemo } from './load-demo.ts';
+
+/** The thread that makes the demo universe when it is asked for in the interface. */
+void runJob(() => {
+  const { dir, companies } = workerData as { dir: string; companies: number };
+  const db = openUniverse(dir);
+  try {
+    return loadDemo(db, companies, (done, total, message) => {
+      stopIfCancelled();
+      tellProgress(done, total, message);
+    });
+  } finally {
+    db.close();
+  }
+});

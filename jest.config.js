@@ -1,0 +1,7 @@
+export default {
+  testEnvironment: 'node',
+  transform: { '^.+\\.tsx?$': ['@swc/jest'] },
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  testMatch: ['<rootDir>/{core,contract,server,demo}/**/*.test.ts'],
+  testTimeout: 60000,
+};

@@ -1,0 +1,19 @@
+import { build } from 'esbuild';
+import { rmSync } from 'node:fs';
+import { build as buildWeb } from 'vite';
+
+/** Builds the server with its worker threads and the demo maker, then the interface; both into dist/. */
+rmSync('dist', { recursive: true, force: true });
+await build({
+  entryPoints: ['server/main.ts', 'server/engine/worker.ts', 'server/load/worker.ts', 'server/load/remove-worker.ts', 'server/exports/worker.ts', 'demo/worker.ts', 'demo/make.ts'],
+  outdir: 'dist',
+  outbase: '.',
+  bundle: true,
+  packages: 'external',
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  logLevel: 'warning',
+});
+await buildWeb({ logLevel: 'warn' });

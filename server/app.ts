@@ -1,0 +1,67 @@
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { answerError, HttpProblem } from './http/check.ts';
+import { guard } from './http/guard.ts';
+import { ROOT } from './reference.ts';
+import { countingRoutes } from './routes/counting.ts';
+import { sourceRoutes } from './routes/sources.ts';
+import { workspaceRoutes } from './routes/workspace.ts';
+import type { Services } from './services.ts';
+
+/** The application: the API, and the built interface if there is one. */
+export function createApp(services: Services): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('upload limit', services.uploadLimit);
+  app.use(guard);
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          // Positions of virtual rows and bars are style attributes; style elements and sheets are ours only.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(compression());
+  const api = express.Router();
+  api.use(express.json({ limit: '2mb' }));
+  api.use((_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    next();
+  });
+  api.use(countingRoutes(services), sourceRoutes(services), workspaceRoutes(services));
+  api.use((request) => {
+    throw new HttpProblem(404, 'unknown-address', `There is no ${request.method} ${request.originalUrl}.`);
+  });
+  app.use('/api', api);
+  app.use('/data/regions.topojson', (_request, response) => {
+    response.set({ 'content-type': 'application/json', 'content-encoding': 'gzip', 'cache-control': 'public, max-age=86400' });
+    response.sendFile(join(ROOT, 'data/geo/regions.topojson.gz'));
+  });
+  const built = join(ROOT, 'dist/web');
+  if (existsSync(built)) {
+    app.use('/assets', express.static(join(built, 'assets'), { immutable: true, maxAge: '1y' }));
+    app.use(express.static(built, { index: false }));
+    app.use((_request, response) => {
+      response.set('cache-control', 'no-cache');
+      response.sendFile(join(built, 'index.html'));
+    });
+  }
+  app.use(answerError);
+  return app;
+}

@@ -1,0 +1,46 @@
+import Database from 'better-sqlite3';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { universeMigrations } from './universe-schema.ts';
+import { workspaceMigrations } from './workspace-schema.ts';
+
+export type Db = Database.Database;
+
+/**
+ * Two files, so that a long load never holds up what the user does meanwhile: `universe.sqlite` has
+ * sources, records and companies and is written by one load at a time; `workspace.sqlite` has
+ * settings, tapes, exports and jobs.
+ */
+export function openUniverse(dir: string, options: { readonly?: boolean } = {}): Db {
+  return open(dir, 'universe.sqlite', universeMigrations, options.readonly === true);
+}
+
+export function openWorkspace(dir: string): Db {
+  return open(dir, 'workspace.sqlite', workspaceMigrations, false);
+}
+
+function open(dir: string, file: string, migrations: readonly string[], readonly: boolean): Db {
+  mkdirSync(dir, { recursive: true });
+  const db = new Database(join(dir, file), { readonly });
+  db.pragma('busy_timeout = 10000');
+  db.pragma('foreign_keys = ON');
+  db.pragma('cache_size = -65536');
+  if (!readonly) {
+    db.pragma('journal_mode = WAL');
+    db.pragma('synchronous = NORMAL');
+    migrate(db, migrations);
+  }
+  return db;
+}
+
+/** Applies the migrations that the file has not seen; their number is kept in `user_version`. */
+function migrate(db: Db, migrations: readonly string[]): void {
+  const seen = db.pragma('user_version', { simple: true }) as number;
+  if (seen > migrations.length)
+    throw new Error(`This data was written by a newer Just Tally (version ${seen}; this one knows ${migrations.length}). Start the newer one.`);
+  for (let n = seen; n < migrations.length; n++)
+    db.transaction(() => {
+      db.exec(migrations[n]!);
+      db.pragma(`user_version = ${n + 1}`);
+    })();
+}

@@ -1,0 +1,74 @@
+/** Numbered migrations of universe.sqlite; never change one that has shipped, add the next. Dates are days since 1970-01-01. */
+export const universeMigrations: readonly string[] = [
+  `
+  CREATE TABLE source (
+    id INTEGER PRIMARY KEY,
+    key TEXT NOT NULL UNIQUE,
+    name TEXT NOT NULL,
+    subject TEXT NOT NULL DEFAULT 'companies',
+    file_name TEXT,
+    licence TEXT,
+    as_of INTEGER NOT NULL,
+    loaded_at TEXT NOT NULL,
+    header TEXT NOT NULL,   -- JSON list of headings
+    mapping TEXT NOT NULL,  -- JSON, core/records/mapping.ts
+    rows_read INTEGER NOT NULL DEFAULT 0,
+    rows_refused INTEGER NOT NULL DEFAULT 0
+  ) STRICT;
+
+  CREATE TABLE company (
+    id INTEGER PRIMARY KEY,
+    key TEXT NOT NULL UNIQUE,
+    name TEXT NOT NULL,
+    legal_form TEXT, registration TEXT, status TEXT,
+    country TEXT, region TEXT, town TEXT, postcode TEXT, street TEXT, lat REAL, lon REAL,
+    phone TEXT, mail TEXT, web TEXT, description TEXT,
+    founded INTEGER,
+    headcount_low REAL, headcount_high REAL, headcount_point REAL, headcount_basis TEXT, headcount_year INTEGER, headcount_why TEXT,
+    revenue_low REAL, revenue_high REAL, revenue_point REAL, revenue_basis TEXT, revenue_year INTEGER, revenue_currency TEXT, revenue_why TEXT,
+    revenue_eur_low REAL, revenue_eur_high REAL, revenue_eur_point REAL,
+    surveyed_on INTEGER, checked_on INTEGER, checked_how TEXT
+  ) STRICT;
+
+  -- A row of a source as it came; the company is made of its records.
+  CREATE TABLE record (
+    id INTEGER PRIMARY KEY,
+    source_id INTEGER NOT NULL REFERENCES source (id),
+    company_id INTEGER NOT NULL REFERENCES company (id),
+    row INTEGER NOT NULL,
+    cells TEXT NOT NULL     -- JSON list in the order of the source's header
+  ) STRICT;
+  CREATE INDEX record_of_company ON record (company_id);
+  CREATE INDEX record_of_source ON record (source_id);
+
+  CREATE TABLE company_code (
+    company_id INTEGER NOT NULL REFERENCES company (id),
+    scheme TEXT NOT NULL,
+    code TEXT NOT NULL,
+    rank INTEGER NOT NULL,  -- 0 the main code, then 1, 2 …
+    PRIMARY KEY (company_id, scheme, rank)
+  ) STRICT, WITHOUT ROWID;
+
+  CREATE TABLE technology (
+    key TEXT PRIMARY KEY,
+    label TEXT NOT NULL,
+    category TEXT,
+    category_label TEXT
+  ) STRICT, WITHOUT ROWID;
+
+  CREATE TABLE company_technology (
+    company_id INTEGER NOT NULL REFERENCES company (id),
+    technology TEXT NOT NULL REFERENCES technology (key),
+    PRIMARY KEY (company_id, technology)
+  ) STRICT, WITHOUT ROWID;
+
+  CREATE TABLE company_source (
+    company_id INTEGER NOT NULL REFERENCES company (id),
+    source TEXT NOT NULL REFERENCES source (key),
+    PRIMARY KEY (company_id, source)
+  ) STRICT, WITHOUT ROWID;
+
+  -- Folded name and description; rowid is the company.
+  CREATE VIRTUAL TABLE company_words USING fts5 (name, description, content = '', contentless_delete = 1, tokenize = 'unicode61');
+  `,
+];

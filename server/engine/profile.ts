@@ -1,0 +1,30 @@
+import type { Row } from '../../core/cells.ts';
+import { columnFields } from '../../core/fields/registry.ts';
+import { isoOf } from '../../core/dates.ts';
+import type { CompanyRecord } from '../../core/records/record.ts';
+import type { Db } from '../db/open.ts';
+import { RecordReader } from '../load/loader.ts';
+import type { ReferenceData } from './universe-lookup.ts';
+import type { RowSource } from './read-rows.ts';
+
+/** One company with everything known of it, and what each of its records says. */
+export interface Profile {
+  row: Row;
+  /** For each part of a record, the id of the record it is taken from. */
+  from: Partial<Record<keyof CompanyRecord, number>>;
+  records: { id: number; source: string; sourceKey: string; asOf: string; record: CompanyRecord }[];
+}
+
+export function readProfile(db: Db, reference: ReferenceData, rows: RowSource, key: string): Profile | null {
+  const id = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck().get(key);
+  if (id === undefined) return null;
+  const reader = new RecordReader(db, reference.trees, reference.places);
+  return {
+    row: rows.row(id, columnFields('companies').map((field) => field.id)),
+    from: reader.merge(id)!.from,
+    records: reader.records(id).records.map(({ id: record, source, record: values }) => {
+      const { name, key: sourceKey, as_of } = reader.sourceRow(source);
+      return { id: record, source: name, sourceKey, asOf: isoOf(as_of), record: values };
+    }),
+  };
+}

@@ -1,0 +1,118 @@
+import { nanoid } from 'nanoid';
+import type { Worker } from 'node:worker_threads';
+import type { Db } from '../db/open.ts';
+import { startWorker } from '../threads.ts';
+
+export type JobState = 'running' | 'done' | 'failed' | 'cancelled';
+
+export interface Job {
+  id: string;
+  kind: 'load' | 'remove' | 'export' | 'demo';
+  title: string;
+  state: JobState;
+  done: number;
+  /** Null where it is not known how much there is. */
+  total: number | null;
+  message: string | null;
+  result: Record<string, unknown> | null;
+  startedAt: string;
+  endedAt: string | null;
+}
+
+/** What a job's thread says while it works. */
+export type JobMessage = { progress: { done: number; total: number | null; message?: string } } | { result: Record<string, unknown> } | { problem: string };
+
+/**
+ * Long work, each in a thread of its own, with progress and cancelling. Jobs are written to the
+ * workspace, so that they are still listed after a restart; one that was running then has failed.
+ */
+export class Jobs {
+  private readonly db: Db;
+  private readonly running = new Map<string, { job: Job; worker: Worker; cancel: Int32Array }>();
+
+  constructor(db: Db) {
+    this.db = db;
+    db.prepare(`UPDATE job SET state = 'failed', message = 'The program was stopped while this ran. Nothing of it was kept; start it again.', ended_at = ? WHERE state = 'running'`).run(new Date().toISOString());
+  }
+
+  /**
+   * Starts a job in the worker at `path`. `after` runs when the thread has ended well, before the
+   * job counts as done; the thread finds a cancel flag at `workerData.cancel[0]`.
+   */
+  start(kind: Job['kind'], title: string, path: string, workerData: Record<string, unknown>, after: (result: Record<string, unknown>, job: Job) => Promise<void> | void): Job {
+    const job: Job = { id: nanoid(12), kind, title, state: 'running', done: 0, total: null, message: null, result: null, startedAt: new Date().toISOString(), endedAt: null };
+    this.db.prepare('INSERT INTO job (id, kind, title, state, started_at) VALUES (?, ?, ?, ?, ?)').run(job.id, kind, title, job.state, job.startedAt);
+    const cancel = new Int32Array(new SharedArrayBuffer(4));
+    const worker = startWorker(path, { ...workerData, job: job.id, cancel });
+    this.running.set(job.id, { job, worker, cancel });
+    let result: Record<string, unknown> | null = null;
+    let failure: string | null = null;
+    worker.on('message', (message: JobMessage) => {
+      if ('progress' in message) Object.assign(job, message.progress);
+      else if ('result' in message) result = message.result;
+      else failure = message.problem;
+    });
+    worker.on('error', (error) => (failure ??= `It stopped by an error of the program: ${error.message}`));
+    worker.on('exit', () => {
+      void (async () => {
+        if (result) {
+          try {
+            await after(result, job);
+          } catch (error) {
+            failure = error instanceof Error ? error.message : String(error);
+          }
+        }
+        job.result = result;
+        if (failure !== null) this.end(job, 'failed', failure);
+        else if (result) this.end(job, 'done', null);
+        else if (cancel[0]) this.end(job, 'cancelled', 'Cancelled; nothing of it was kept.');
+        else this.end(job, 'failed', 'The thread ended without a result.');
+      })();
+    });
+    return job;
+  }
+
+  private end(job: Job, state: JobState, message: string | null): void {
+    Object.assign(job, { state, message, endedAt: new Date().toISOString() });
+    if (state === 'done' && job.total !== null) job.done = job.total;
+    this.running.delete(job.id);
+    this.db.prepare('UPDATE job SET state = ?, done = ?, total = ?, message = ?, result = ?, ended_at = ? WHERE id = ?').run(state, job.done, job.total, message, JSON.stringify(job.result), job.endedAt, job.id);
+  }
+
+  /** True where there was something to cancel. */
+  cancel(id: string): boolean {
+    const found = this.running.get(id);
+    if (found) Atomics.store(found.cancel, 0, 1);
+    return found !== undefined;
+  }
+
+  get(id: string): Job | undefined {
+    return this.running.get(id)?.job ?? this.stored('WHERE id = ?', id)[0];
+  }
+
+  /** The newest jobs, running ones included. */
+  list(): Job[] {
+    return this.stored('ORDER BY started_at DESC LIMIT 50').map((job) => this.running.get(job.id)?.job ?? job);
+  }
+
+  /** Whether a job that writes the universe is running. */
+  get writing(): boolean {
+    return [...this.running.values()].some(({ job }) => job.kind !== 'export');
+  }
+
+  private stored(clause: string, ...values: string[]): Job[] {
+    const rows = this.db.prepare<string[], Record<string, string | number | null>>(`SELECT * FROM job ${clause}`).all(...values);
+    return rows.map((row) => ({
+      id: row.id as string,
+      kind: row.kind as Job['kind'],
+      title: row.title as string,
+      state: row.state as JobState,
+      done: row.done as number,
+      total: row.total as number | null,
+      message: row.message as string | null,
+      result: row.result === null ? null : (JSON.parse(row.result as string) as Record<string, unknown>),
+      startedAt: row.started_at as string,
+      endedAt: row.ended_at as string | null,
+    }));
+  }
+}

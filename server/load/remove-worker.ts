@@ -1,0 +1,23 @@
+import { workerData } from 'node:worker_threads';
+import { openUniverse } from '../db/open.ts';
+import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
+import { loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { sourceByKey } from '../tables/source.ts';
+import { removeSource } from './loader.ts';
+
+/** The thread that takes a source out of the universe, in one transaction. */
+void runJob(() => {
+  const { dir, key } = workerData as { dir: string; key: string };
+  const db = openUniverse(dir);
+  try {
+    db.transaction(() => {
+      removeSource(db, sourceByKey(db, key)!, loadCodeTrees(), loadGazetteer(), (done, total) => {
+        stopIfCancelled();
+        tellProgress(done, total);
+      });
+    }).immediate();
+  } finally {
+    db.close();
+  }
+  return { source: key };
+});

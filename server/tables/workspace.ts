@@ -1,0 +1,59 @@
+import { createHash } from 'node:crypto';
+import { SettingsBody } from '../../contract/settings.ts';
+import type { Db } from '../db/open.ts';
+
+/** Settings of the workspace; what was never set has its default. */
+export function readSettings(db: Db): SettingsBody {
+  const settings = new SettingsBody();
+  for (const { key, value } of db.prepare<[], { key: string; value: string }>('SELECT key, value FROM setting').all()) (settings as unknown as Record<string, unknown>)[key] = JSON.parse(value);
+  return settings;
+}
+
+export function writeSettings(db: Db, settings: SettingsBody): void {
+  const write = db.prepare('INSERT INTO setting (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value');
+  db.transaction(() => {
+    for (const [key, value] of Object.entries(settings)) write.run(key, JSON.stringify(value));
+  })();
+}
+
+/** Keeps a tape that is too long for an address; the same tape has the same id. */
+export function storeTape(db: Db, tape: unknown): string {
+  const body = JSON.stringify(tape);
+  const id = createHash('sha256').update(body).digest('base64url').slice(0, 16);
+  db.prepare('INSERT OR IGNORE INTO tape (id, body, stored_at) VALUES (?, ?, ?)').run(id, body, new Date().toISOString());
+  return id;
+}
+
+export function storedTape(db: Db, id: string): unknown {
+  const body = db.prepare<[string], string>('SELECT body FROM tape WHERE id = ?').pluck().get(id);
+  return body === undefined ? undefined : JSON.parse(body);
+}
+
+export interface ExportRow {
+  id: string;
+  job_id: string;
+  name: string;
+  format: 'csv' | 'xlsx';
+  tape: string;
+  wording: string;
+  columns: string;
+  picked: number | null;
+  count: number | null;
+  made_at: string;
+}
+
+export function addExport(db: Db, row: ExportRow): void {
+  db.prepare('INSERT INTO export (id, job_id, name, format, tape, wording, columns, picked, count, made_at) VALUES (@id, @job_id, @name, @format, @tape, @wording, @columns, @picked, @count, @made_at)').run(row);
+}
+
+export function setExportCount(db: Db, id: string, count: number): void {
+  db.prepare('UPDATE export SET count = ? WHERE id = ?').run(count, id);
+}
+
+export function exportById(db: Db, id: string): ExportRow | undefined {
+  return db.prepare<[string], ExportRow>('SELECT * FROM export WHERE id = ?').get(id);
+}
+
+export function allExports(db: Db): ExportRow[] {
+  return db.prepare<[], ExportRow>('SELECT * FROM export ORDER BY made_at DESC, id').all();
+}
