@@ -156,6 +156,13 @@ export class ExportBody extends TapeBody {
   @IsString({ each: true })
   keys?: string[];
 
+  /** All of the tape but these. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(1_000_000)
+  @IsString({ each: true })
+  except?: string[];
+
   /** CSV: what stands between cells. */
   @IsIn([',', ';', '\t', '|'])
   delimiter = ',';

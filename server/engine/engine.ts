@@ -1,5 +1,6 @@
 import { isScheme, SCHEMES, type CodeTree, type Scheme } from '../../core/codes/tree.ts';
 import type { Row } from '../../core/cells.ts';
+import type { CodeCount, JumpAnswer, PositionAnswer, ProfileAnswer, TownsAnswer, ValueCount, WordedTally } from '../../contract/responses.ts';
 import { columnFields, fieldOf } from '../../core/fields/registry.ts';
 import { ratePerEuro } from '../../core/money/rates.ts';
 import { yearOf } from '../../core/dates.ts';
@@ -8,7 +9,7 @@ import type { CategoryColumn, CodesColumn, ManyColumn, PlaceColumn, RangeColumn 
 import { countCategory, countCodes, countMany, countNear, histogram } from '../../core/tally/counts.ts';
 import { groupsOf } from '../../core/tally/evaluate.ts';
 import { keysOf, orderBy, orderWindow, type Keys } from '../../core/tally/order.ts';
-import { Tally, type LineFigures, type TallyAnswer } from '../../core/tally/tally.ts';
+import { Tally } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Line, SortKey, Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
@@ -17,34 +18,13 @@ import { complete, type Completion } from '../../core/tape/typed/complete.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLine } from '../../core/tape/typed/spell.ts';
 import { validateSort, validateTape } from '../../core/tape/validate.ts';
-import { wordLine, wordTape, type Wording } from '../../core/tape/wording.ts';
+import { wordLine, wordTape } from '../../core/tape/wording.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 import { buildUniverse, type Built } from './build-universe.ts';
-import { readProfile, type Profile } from './profile.ts';
+import { readProfile } from './profile.ts';
 import { RowSource } from './read-rows.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
-
-export interface WordedTally extends TallyAnswer {
-  lines: (LineFigures & { words: Wording; typed: string })[];
-}
-
-export interface ValueCount {
-  key: string;
-  label: string;
-  count: number;
-  group?: string;
-}
-
-export interface CodeCount {
-  code: string;
-  title: string;
-  level: number;
-  parent: string | null;
-  count: number;
-  below: boolean;
-  by?: string;
-}
 
 export interface CountsRequest {
   tape: unknown;
@@ -87,7 +67,7 @@ export class Engine {
     return this.built.universe.size;
   }
 
-  tally(input: unknown): WordedTally {
+  tally(input: unknown): Omit<WordedTally, 'generation'> {
     const tape = validateTape(input, this.lookup);
     const answer = this.tallier.tally(tape);
     return { ...answer, lines: answer.lines.map((figures, i) => ({ ...figures, ...this.worded(tape.lines[i]!, tape.subject) })) };
@@ -128,17 +108,21 @@ export class Engine {
     return { total: countBits(kept), rows: window.map((r) => this.rowSource.row(this.built.ids[r]!, columns)) };
   }
 
-  /** Ids of all companies of a tape in order; of the picked ones only where keys are given. */
-  idsOf(input: unknown, sort: unknown, keys?: readonly string[]): Uint32Array {
+  /** Ids of the companies of a tape in order: all of them, only those picked, or all but some. */
+  idsOf(input: unknown, sort: unknown, picks: { keys?: readonly string[]; except?: readonly string[] } = {}): Uint32Array {
     const tape = validateTape(input, this.lookup);
     const order = this.order(validateSort(sort ?? tape.sort ?? [], tape.subject));
-    const kept: Bits = keys ? this.bitsOf(keys) : this.tallier.kept(tape);
+    const kept = picks.keys ? this.bitsOf(picks.keys) : this.tallier.kept(tape);
+    if (picks.except) {
+      const left = this.bitsOf(picks.except);
+      for (let w = 0; w < kept.length; w++) kept[w]! &= ~left[w]!;
+    }
     const records = orderWindow(order, kept, 0, tape.first ?? Infinity);
     return Uint32Array.from(records, (r) => this.built.ids[r]!);
   }
 
   /** Position of a company within a tape's order, with its neighbours; null where it is not among the kept. */
-  position(input: unknown, sort: unknown, key: string): { at: number; total: number; previous: string | null; next: string | null } | null {
+  position(input: unknown, sort: unknown, key: string): PositionAnswer['position'] {
     const tape = validateTape(input, this.lookup);
     const kept = this.tallier.kept(tape);
     const order = orderWindow(this.order(validateSort(sort ?? [], tape.subject)), kept, 0, Infinity);
@@ -290,12 +274,12 @@ export class Engine {
     return { points, located: located.length };
   }
 
-  towns(text: string, limit: number) {
+  towns(text: string, limit: number): TownsAnswer['towns'] {
     return this.lookup.places.townsBeginning(text, limit).map((town) => ({ ...town, regionName: this.lookup.places.region(town.region)?.english ?? town.country }));
   }
 
   /** Companies whose name holds words that begin with those typed, and codes, for the jump box. */
-  jump(text: string): { companies: { key: string; name: string; town: string | null; country: string | null }[]; codes: { code: string; title: string; scheme: Scheme }[] } {
+  jump(text: string): JumpAnswer {
     const words = fold(text).match(/[a-z0-9]+/g) ?? [];
     const query = words.map((word) => `"${word}"*`).join(' AND ');
     const companies = query === '' ? [] : this.db
@@ -307,7 +291,7 @@ export class Engine {
     return { companies, codes };
   }
 
-  profile(key: string): Profile | null {
+  profile(key: string): ProfileAnswer | null {
     return readProfile(this.db, this.reference, this.rowSource, key);
   }
 

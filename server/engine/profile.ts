@@ -1,21 +1,13 @@
-import type { Row } from '../../core/cells.ts';
+import type { ProfileAnswer } from '../../contract/responses.ts';
 import { columnFields } from '../../core/fields/registry.ts';
 import { isoOf } from '../../core/dates.ts';
-import type { CompanyRecord } from '../../core/records/record.ts';
 import type { Db } from '../db/open.ts';
 import { RecordReader } from '../load/loader.ts';
 import type { ReferenceData } from './universe-lookup.ts';
 import type { RowSource } from './read-rows.ts';
 
-/** One company with everything known of it, and what each of its records says. */
-export interface Profile {
-  row: Row;
-  /** For each part of a record, the id of the record it is taken from. */
-  from: Partial<Record<keyof CompanyRecord, number>>;
-  records: { id: number; source: string; sourceKey: string; asOf: string; record: CompanyRecord }[];
-}
-
-export function readProfile(db: Db, reference: ReferenceData, rows: RowSource, key: string): Profile | null {
+/** One company with everything known of it; null where there is none of this key. */
+export function readProfile(db: Db, reference: ReferenceData, rows: RowSource, key: string): ProfileAnswer | null {
   const id = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck().get(key);
   if (id === undefined) return null;
   const reader = new RecordReader(db, reference.trees, reference.places);

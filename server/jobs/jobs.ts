@@ -1,23 +1,8 @@
 import { nanoid } from 'nanoid';
 import type { Worker } from 'node:worker_threads';
+import type { Job, JobState } from '../../contract/responses.ts';
 import type { Db } from '../db/open.ts';
 import { startWorker } from '../threads.ts';
-
-export type JobState = 'running' | 'done' | 'failed' | 'cancelled';
-
-export interface Job {
-  id: string;
-  kind: 'load' | 'remove' | 'export' | 'demo';
-  title: string;
-  state: JobState;
-  done: number;
-  /** Null where it is not known how much there is. */
-  total: number | null;
-  message: string | null;
-  result: Record<string, unknown> | null;
-  startedAt: string;
-  endedAt: string | null;
-}
 
 /** What a job's thread says while it works. */
 export type JobMessage = { progress: { done: number; total: number | null; message?: string } } | { result: Record<string, unknown> } | { problem: string };

@@ -65,10 +65,10 @@ export function workspaceRoutes(services: Services): Router {
     const wish = body(ExportBody, request);
     const known = columnFields('companies').map((field) => field.id);
     for (const column of wish.columns) if (!known.includes(column)) throw new Problem('unknown-column', `There is no column "${column}".`, { field: 'columns', value: column, rule: `one of ${known.join(', ')}` });
-    const [ids, wording, tally] = await Promise.all([engine.call('idsOf', [wish.tape, wish.sort, wish.keys]), engine.call('wordsOf', [wish.tape]), engine.call('tally', [wish.tape])]);
+    const [ids, wording, tally] = await Promise.all([engine.call('idsOf', [wish.tape, wish.sort, { keys: wish.keys, except: wish.except }]), engine.call('wordsOf', [wish.tape]), engine.call('tally', [wish.tape])]);
     const id = nanoid(12);
     const madeAt = new Date().toISOString();
-    const picked = wish.keys ? ids.length : null;
+    const picked = wish.keys || wish.except?.length ? ids.length : null;
     const row: ExportRow = { id, job_id: '', name: wish.name, format: wish.format, tape: JSON.stringify(wish.tape), wording: JSON.stringify(wording), columns: JSON.stringify(wish.columns), picked, count: null, made_at: madeAt };
     const job = jobs.start(
       'export', `Export ${wish.name}`, 'server/exports/worker',

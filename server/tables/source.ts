@@ -1,5 +1,6 @@
 import { isoOf } from '../../core/dates.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
+import type { SourceView } from '../../contract/responses.ts';
 import type { Db } from '../db/open.ts';
 
 export interface SourceRow {
@@ -15,20 +16,6 @@ export interface SourceRow {
   mapping: string;
   rows_read: number;
   rows_refused: number;
-}
-
-/** A source as it is shown: what it is, how much of it landed, and how well each field is filled. */
-export interface SourceView {
-  key: string;
-  name: string;
-  fileName: string | null;
-  licence: string | null;
-  asOf: string;
-  loadedAt: string;
-  rowsRead: number;
-  rowsRefused: number;
-  companies: number;
-  countries: { country: string; companies: number }[];
 }
 
 export interface NewSource {

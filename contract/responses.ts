@@ -1,0 +1,196 @@
+import type { Row } from '../core/cells.ts';
+import type { Scheme } from '../core/codes/tree.ts';
+import type { FileColumn } from '../core/fields/field.ts';
+import type { Mapping } from '../core/records/mapping.ts';
+import type { CompanyRecord } from '../core/records/record.ts';
+import type { Reason } from '../core/tally/columns.ts';
+import type { LineFigures, TallyAnswer } from '../core/tally/tally.ts';
+import type { Line } from '../core/tape/nodes.ts';
+import type { Wording } from '../core/tape/wording.ts';
+
+/** Answers of the API, as both sides know them. */
+
+export interface WordedTally extends TallyAnswer {
+  lines: (LineFigures & { words: Wording; typed: string })[];
+  /** Grows with every change of the universe. */
+  generation: number;
+}
+
+export interface RowsAnswer {
+  total: number;
+  rows: Row[];
+}
+
+export interface CompletionsAnswer {
+  completions: { typed: string; meaning: string; count: number }[];
+}
+
+export interface TypedAnswer {
+  lines: Line[];
+}
+
+export interface ValueCount {
+  key: string;
+  label: string;
+  count: number;
+  group?: string;
+}
+
+export interface CategoryCounts {
+  total: number;
+  values: ValueCount[];
+  unknown: number;
+}
+
+export interface CodeCount {
+  code: string;
+  title: string;
+  level: number;
+  parent: string | null;
+  count: number;
+  /** Whether there are codes below it. */
+  below: boolean;
+  /** Searching: set where the code itself was found; the keyword that matched, or empty where the title did. */
+  by?: string;
+}
+
+export interface CodesCounts {
+  total: number;
+  scheme: Scheme;
+  schemes: { key: Scheme; label: string; used: boolean }[];
+  codes: CodeCount[];
+  unknown: number;
+}
+
+export interface RangeCounts {
+  total: number;
+  edges: number[];
+  counts: number[];
+  estimated: number[];
+  banded: number;
+  unknown: number;
+  reasons: Partial<Record<Reason, number>>;
+  currency?: string;
+}
+
+export interface PlaceCounts {
+  total: number;
+  countries: ValueCount[];
+  regions: ValueCount[];
+  unknown: number;
+}
+
+export interface TownCounts {
+  total: number;
+  values: ValueCount[];
+  unknown: number;
+}
+
+export interface NearCounts {
+  total: number;
+  radii: { km: number; count: number }[];
+  unknown: number;
+}
+
+export interface PointsAnswer {
+  /** Longitude and latitude in turn. */
+  points: number[];
+  located: number;
+}
+
+export interface TownsAnswer {
+  towns: { key: string; name: string; country: string; region: string; regionName: string; lat: number; lon: number; population: number }[];
+}
+
+export interface JumpAnswer {
+  companies: { key: string; name: string; town: string | null; country: string | null }[];
+  codes: { code: string; title: string; scheme: Scheme }[];
+}
+
+export interface PositionAnswer {
+  position: { at: number; total: number; previous: string | null; next: string | null } | null;
+}
+
+/** One company with everything known of it, and what each of its records says. */
+export interface ProfileAnswer {
+  row: Row;
+  /** For each part of a record, the id of the record it is taken from. */
+  from: Partial<Record<keyof CompanyRecord, number>>;
+  records: { id: number; source: string; sourceKey: string; asOf: string; record: CompanyRecord }[];
+}
+
+export interface HealthAnswer {
+  status: 'ok';
+  generation: number;
+  asOf: string;
+  universe: number;
+  schemes: Scheme[];
+  technologies: number;
+}
+
+export interface SourceView {
+  key: string;
+  name: string;
+  fileName: string | null;
+  licence: string | null;
+  asOf: string;
+  loadedAt: string;
+  rowsRead: number;
+  rowsRefused: number;
+  companies: number;
+  countries: { country: string; companies: number }[];
+}
+
+export interface UploadAnswer {
+  upload: string;
+  fileName: string;
+  kind: 'csv' | 'xlsx';
+  encoding: string;
+  delimiter: string;
+  hasHeader: boolean;
+  header: string[];
+  rows: string[][];
+  bytes: number;
+  mapping: Mapping;
+  columns: FileColumn[];
+}
+
+export type JobState = 'running' | 'done' | 'failed' | 'cancelled';
+
+export interface Job {
+  id: string;
+  kind: 'load' | 'remove' | 'export' | 'demo';
+  title: string;
+  state: JobState;
+  done: number;
+  /** Null where it is not known how much there is. */
+  total: number | null;
+  message: string | null;
+  result: Record<string, unknown> | null;
+  startedAt: string;
+  endedAt: string | null;
+}
+
+export interface JobAnswer {
+  job: Job;
+  /** Whether a file of refused rows can be had. */
+  refusals: boolean;
+}
+
+export interface ExportView {
+  id: string;
+  name: string;
+  format: 'csv' | 'xlsx';
+  tape: unknown;
+  wording: string[];
+  columns: string[];
+  picked: number | null;
+  count: number | null;
+  madeAt: string;
+  bytes: number | null;
+  job: Job | null;
+}
+
+export interface ErrorAnswer {
+  error: { code: string; message: string; field?: string; value?: unknown; rule?: string };
+}

@@ -1,0 +1,65 @@
+import { useEffect, useRef } from 'react';
+import { useSettings } from './settings.ts';
+
+/** Every key of the program, as the list of keys shows them. */
+export const KEYS: readonly { keys: string[]; does: string }[] = [
+  { keys: ['/'], does: 'type a line' },
+  { keys: ['j', 'k', '↓', '↑'], does: 'next or previous row' },
+  { keys: ['Space'], does: 'pick the row' },
+  { keys: ['Shift', 'click'], does: 'pick all rows between' },
+  { keys: ['Ctrl A'], does: 'pick all, whatever the number' },
+  { keys: ['Enter'], does: 'open the row' },
+  { keys: ['Shift Enter'], does: 'open the row in a new tab' },
+  { keys: ['Esc'], does: 'back to the sheet' },
+  { keys: ['x'], does: 'export' },
+  { keys: ['[', ']'], does: 'previous or next line of the tape' },
+  { keys: ['o'], does: 'open the line' },
+  { keys: ['p'], does: 'park the line, or count it again' },
+  { keys: ['n'], does: 'not: take out what the line matches' },
+  { keys: ['m'], does: 'must: the line is not up for discussion' },
+  { keys: ['u'], does: 'keep the line’s unknowns, or leave them out' },
+  { keys: ['Delete'], does: 'take the line off' },
+  { keys: ['Alt ↑', 'Alt ↓'], does: 'move the line up or down' },
+  { keys: ['1'], does: 'Sheet' },
+  { keys: ['Ctrl Z', 'Ctrl Shift Z'], does: 'undo, redo' },
+  { keys: ['Ctrl K'], does: 'find a company or code' },
+  { keys: ['?'], does: 'all keys' },
+];
+
+interface Options {
+  /** Also while something is typed. */
+  everywhere?: boolean;
+  off?: boolean;
+}
+
+/** Calls `act` on a key such as "x", "shift+enter" or "ctrl+k". Single keys do nothing while something is typed, or when they are turned off. */
+export function useKey(key: string, act: (event: KeyboardEvent) => void, { everywhere = false, off = false }: Options = {}): void {
+  const { keys } = useSettings();
+  const latest = useRef(act);
+  useEffect(() => {
+    latest.current = act;
+  });
+  useEffect(() => {
+    const parts = key.split('+');
+    const name = parts.at(-1)!;
+    const wants = (modifier: string) => parts.slice(0, -1).includes(modifier);
+    const single = name.length === 1 && parts.length === 1;
+    if (off || (single && !keys)) return;
+    const listen = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      const typing = target.closest('input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable]') !== null;
+      const within = target.closest('[role=dialog], [role=menu], [role=listbox]') !== null;
+      if ((typing || within) && !everywhere) return;
+      if (event.defaultPrevented || event.key.toLowerCase() !== (name === 'space' ? ' ' : name)) return;
+      if ((event.ctrlKey || event.metaKey) !== wants('ctrl') || event.altKey !== wants('alt')) return;
+      if (event.shiftKey !== wants('shift') && name.length > 1) return;
+      if (name.length === 1 && wants('ctrl') && event.shiftKey !== wants('shift')) return;
+      // Enter and Space on a button or a link press it.
+      if ((name === 'enter' || name === 'space') && target.closest('button, a, summary, input') !== null) return;
+      event.preventDefault();
+      latest.current(event);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [key, keys, everywhere, off]);
+}

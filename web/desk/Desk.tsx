@@ -1,0 +1,114 @@
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { moveLine, removeLine, replaceLine, toggleMark, toggleUnknown } from '../../core/tape/edit.ts';
+import type { Line } from '../../core/tape/nodes.ts';
+import { useKey } from '../app/keys.ts';
+import { Trouble } from '../ui/controls.tsx';
+import { useDeskAddress } from './address.ts';
+import { EmptyUniverse } from './EmptyUniverse.tsx';
+import { useHealth } from './queries.ts';
+import { Sheet, type SheetActions } from './sheet/Sheet.tsx';
+import { StageHeader } from './StageHeader.tsx';
+import { useDesk } from './store.ts';
+import { TapePanel } from './tape/TapePanel.tsx';
+
+const Picker = lazy(() => import('./pickers/Picker.tsx').then((module) => ({ default: module.Picker })));
+const Profile = lazy(() => import('../profile/Profile.tsx').then((module) => ({ default: module.Profile })));
+const ExportDialog = lazy(() => import('./ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })));
+
+const NARROW = '(max-width: 1000px)';
+
+/** The Desk: the stage with the sheet, a picker or a profile, and the tape beside it. */
+export function Desk() {
+  const problem = useDeskAddress();
+  const { data: health } = useHealth();
+  const openLine = useDesk((state) => state.openLine);
+  const company = useDesk((state) => state.company);
+  const tape = useDesk((state) => state.tape);
+  const folded = useDesk((state) => state.folded);
+  const [current, setCurrent] = useState<string | null>(null);
+  const [exporting, setExporting] = useState(false);
+  const sheet = useRef<SheetActions | null>(null);
+  const { set, change, undo, redo } = useDesk.getState();
+  const onSheet = openLine === null && company === null;
+  const line = tape.lines.find((one) => one.id === (openLine ?? current));
+
+  useEffect(() => {
+    const narrow = window.matchMedia(NARROW);
+    const fold = () => useDesk.getState().set({ folded: narrow.matches });
+    fold();
+    narrow.addEventListener('change', fold);
+    return () => narrow.removeEventListener('change', fold);
+  }, []);
+  useEffect(() => {
+    document.title = `${tape.name ?? (tape.lines.length ? `${tape.lines.length} lines` : 'Desk')} · Just Tally`;
+  }, [tape]);
+
+  const onLine = (edit: (line: Line) => Line) => () => line && change(replaceLine(useDesk.getState().tape, edit(line)));
+  const stepLine = (step: number) => {
+    const at = tape.lines.findIndex((one) => one.id === line?.id);
+    const next = tape.lines[Math.max(0, Math.min(tape.lines.length - 1, at + step))];
+    if (!next) return;
+    setCurrent(next.id);
+    if (openLine !== null) set({ openLine: next.id });
+    document.querySelector<HTMLElement>(`[data-line="${CSS.escape(next.id)}"]`)?.scrollIntoView({ block: 'nearest' });
+  };
+  const shift = (step: number) => line && change(moveLine(tape, line.id, tape.lines.indexOf(line) + step));
+  useKey('/', () => {
+    set({ folded: false });
+    requestAnimationFrame(() => document.querySelector<HTMLInputElement>('[data-entry]')?.focus());
+  });
+  useKey('j', () => sheet.current?.move(1), { off: !onSheet });
+  useKey('k', () => sheet.current?.move(-1), { off: !onSheet });
+  useKey('arrowdown', () => sheet.current?.move(1), { off: !onSheet });
+  useKey('arrowup', () => sheet.current?.move(-1), { off: !onSheet });
+  useKey('pagedown', () => sheet.current?.move(12), { off: !onSheet });
+  useKey('pageup', () => sheet.current?.move(-12), { off: !onSheet });
+  useKey('home', () => sheet.current?.move(-Infinity), { off: !onSheet });
+  useKey('end', () => sheet.current?.move(Infinity), { off: !onSheet });
+  useKey('space', () => sheet.current?.pick(), { off: !onSheet });
+  useKey('ctrl+a', () => sheet.current?.pickAll(), { off: !onSheet });
+  useKey('enter', () => sheet.current?.open(false), { off: !onSheet });
+  useKey('shift+enter', () => sheet.current?.open(true), { off: !onSheet });
+  useKey('escape', () => set({ openLine: null, company: null }), { off: onSheet });
+  useKey('x', () => setExporting(true));
+  useKey('[', () => stepLine(-1));
+  useKey(']', () => stepLine(1));
+  useKey('o', () => line && set({ openLine: openLine === line.id ? null : line.id, company: null }));
+  useKey('p', onLine((one) => toggleMark(one, 'parked')));
+  useKey('n', onLine((one) => toggleMark(one, 'not')));
+  useKey('m', onLine((one) => toggleMark(one, 'must')));
+  useKey('u', onLine(toggleUnknown));
+  useKey('delete', () => line && change(removeLine(tape, line.id)));
+  useKey('alt+arrowup', () => shift(-1));
+  useKey('alt+arrowdown', () => shift(1));
+  useKey('1', () => set({ openLine: null, company: null }));
+  useKey('ctrl+z', undo);
+  useKey('ctrl+shift+z', redo);
+
+  if (health?.universe === 0) return <EmptyUniverse />;
+  return (
+    <div className={`relative flex min-h-0 flex-1 ${folded ? 'flex-col' : ''}`}>
+      <main className="flex min-h-0 min-w-0 flex-1 flex-col px-5 pt-3">
+        {problem && <Trouble error={new Error(problem)} />}
+        <Suspense fallback={<p className="p-6 text-soft">One moment …</p>}>
+          {openLine !== null ? (
+            <Picker key={openLine} openLine={openLine} />
+          ) : company !== null ? (
+            <Profile companyKey={company} />
+          ) : (
+            <>
+              <StageHeader />
+              <Sheet actions={sheet} />
+            </>
+          )}
+        </Suspense>
+      </main>
+      <TapePanel currentLine={current} onCurrentLine={setCurrent} onExport={() => setExporting(true)} />
+      {exporting && (
+        <Suspense>
+          <ExportDialog onClose={() => setExporting(false)} />
+        </Suspense>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,154 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Job } from '../../contract/responses.ts';
+import { columnFields, fieldOf } from '../../core/fields/registry.ts';
+import { call } from '../api.ts';
+import { useFormat } from '../app/format.ts';
+import { useSettings } from '../app/settings.ts';
+import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
+import { JobProgress } from '../ui/JobProgress.tsx';
+import { countedPart, useTally } from './queries.ts';
+import { pickedCount, useDesk } from './store.ts';
+
+const MAILING = ['name', 'street', 'postcode', 'place'];
+
+/** An export of what is kept or picked: which companies, which columns, which file. */
+export function ExportDialog({ onClose }: { onClose(): void }) {
+  const tape = useDesk((state) => state.tape);
+  const sort = useDesk((state) => state.sort);
+  const shown = useDesk((state) => state.columns);
+  const picks = useDesk((state) => state.picks);
+  const settings = useSettings();
+  const format = useFormat();
+  const client = useQueryClient();
+  const { data: tally } = useTally();
+  const total = tally?.tally ?? 0;
+  const picked = pickedCount(picks, total);
+  const [which, setWhich] = useState<'all' | 'picked'>(picked > 0 ? 'picked' : 'all');
+  const [choice, setChoice] = useState<'shown' | 'mailing' | 'own'>('shown');
+  const [own, setOwn] = useState<readonly string[]>(shown);
+  const [file, setFile] = useState<'csv' | 'xlsx'>('xlsx');
+  const [delimiter, setDelimiter] = useState<',' | ';' | '\t' | '|'>(',');
+  const [bom, setBom] = useState(true);
+  const [name, setName] = useState(tape.name ?? 'Companies');
+  const columns = choice === 'shown' ? shown : choice === 'mailing' ? MAILING : own;
+  const count = which === 'all' ? total : picked;
+  const start = useMutation({
+    mutationFn: () =>
+      call<{ export: string; job: Job }>('POST', '/exports', {
+        name: name.trim(), tape: countedPart(tape), sort, columns, format: file, delimiter, bom, currency: settings.currency,
+        ...(which === 'picked' ? (picks.mode === 'some' ? { keys: [...picks.keys] } : { except: [...picks.except] }) : {}),
+      }),
+  });
+  return (
+    <Dialog title="Export" description={`${format.number(count)} companies`} open onClose={onClose} width={620}>
+      {start.data ? (
+        <div className="space-y-4">
+          <JobProgress
+            id={start.data.job.id}
+            onDone={() => {
+              void client.invalidateQueries({ queryKey: ['exports'] });
+              window.location.assign(`/api/exports/${start.data.export}/file`);
+            }}
+          />
+          <p className="text-soft">
+            The file comes by itself when it is written, and stays under Exports with the tape that made it. <a className="text-ink underline" href={`/api/exports/${start.data.export}/file`}>Download it again</a>
+          </p>
+          <Button look="ink" onClick={onClose}>
+            Close
+          </Button>
+        </div>
+      ) : (
+        <form
+          className="space-y-4"
+          onSubmit={(event) => {
+            event.preventDefault();
+            start.mutate();
+          }}
+        >
+          <Row label="Which">
+            <Segments
+              label="Which companies"
+              value={which}
+              onChange={setWhich}
+              options={[
+                { key: 'all', label: `all ${format.number(total)}` },
+                { key: 'picked', label: `the ${format.number(picked)} picked`, off: picked === 0 ? 'None is picked' : undefined },
+              ]}
+            />
+          </Row>
+          <Row label="Columns">
+            <Segments
+              label="Which columns"
+              value={choice}
+              onChange={setChoice}
+              options={[
+                { key: 'shown', label: `those of the sheet (${shown.length})` },
+                { key: 'mailing', label: 'names and addresses' },
+                { key: 'own', label: 'chosen here' },
+              ]}
+            />
+            {choice === 'own' ? (
+              <div className="mt-2 grid grid-cols-3 gap-x-3">
+                {columnFields('companies').map((field) => (
+                  <label key={field.id} className="flex items-center gap-2 py-0.5">
+                    <input type="checkbox" checked={own.includes(field.id)} onChange={() => setOwn(own.includes(field.id) ? own.filter((id) => id !== field.id) : [...own, field.id])} />
+                    {field.column!.heading}
+                  </label>
+                ))}
+              </div>
+            ) : (
+              <p className="mt-1 text-[13px] text-soft">{columns.map((id) => fieldOf('companies', id)!.column!.heading).join(', ')}</p>
+            )}
+          </Row>
+          <Row label="File">
+            <div className="flex flex-wrap items-center gap-3">
+              <Segments
+                label="File"
+                value={file}
+                onChange={setFile}
+                options={[
+                  { key: 'xlsx', label: 'XLSX workbook' },
+                  { key: 'csv', label: 'CSV' },
+                ]}
+              />
+              {file === 'csv' && (
+                <>
+                  <select aria-label="Delimiter" value={delimiter} onChange={(event) => setDelimiter(event.target.value as typeof delimiter)} className="field">
+                    <option value=",">comma</option>
+                    <option value=";">semicolon</option>
+                    <option value={'\t'}>tab</option>
+                    <option value="|">pipe</option>
+                  </select>
+                  <label className="flex items-center gap-2" title="Some spreadsheets need it to see that the file is UTF-8">
+                    <input type="checkbox" checked={bom} onChange={(event) => setBom(event.target.checked)} /> byte order mark
+                  </label>
+                </>
+              )}
+            </div>
+            <p className="mt-1 text-[13px] text-soft">{file === 'xlsx' ? 'Real numbers and dates, and a second sheet “How this list was made”.' : 'UTF-8. Cells that a spreadsheet would run as a formula begin with an apostrophe.'}</p>
+          </Row>
+          <Row label="Name">
+            <input value={name} maxLength={120} onChange={(event) => setName(event.target.value)} aria-label="Name of the export" className="field w-full" />
+          </Row>
+          <Trouble error={start.error} />
+          <div className="flex justify-end gap-2 border-t border-rule pt-3">
+            <Button onClick={onClose}>Cancel</Button>
+            <Button look="ink" type="submit" autoFocus disabled={count === 0 || columns.length === 0 || name.trim() === '' || start.isPending} title={count === 0 ? 'Nobody is left to export' : undefined}>
+              Export {format.number(count)}
+            </Button>
+          </div>
+        </form>
+      )}
+    </Dialog>
+  );
+}
+
+function Row({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <div className="grid grid-cols-[76px_1fr] gap-3">
+      <span className="pt-1.5 text-soft">{label}</span>
+      <div>{children}</div>
+    </div>
+  );
+}

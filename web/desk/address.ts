@@ -1,0 +1,93 @@
+import { useEffect, useRef, useState } from 'react';
+import { useLocation, useNavigate } from 'react-router';
+import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { ApiError, call } from '../api.ts';
+import { useDesk, type DeskAddress } from './store.ts';
+
+/** Longest tape that is written into an address; a longer one is stored and named by its id. */
+const LONGEST = 1800;
+
+/** The address of a state of the Desk, such as `/desk?t=…&sort=revenue-&line=l3&company=CZ-123`. */
+export function addressOf(state: DeskAddress, tapeText = encodeTape(state.tape)): string {
+  const query = new URLSearchParams();
+  if (tapeText !== '') query.set('t', tapeText);
+  if (state.sort.length) query.set('sort', state.sort.map(({ by, descending }) => by + (descending ? '-' : '')).join(','));
+  if (state.openLine) query.set('line', state.openLine);
+  if (state.company) query.set('company', state.company);
+  const text = query.toString();
+  return text === '' ? '/desk' : `/desk?${text}`;
+}
+
+/** A tape as text for an address: base64url of its lines and name. Empty for the empty tape. */
+export function encodeTape(tape: Tape): string {
+  if (tape.lines.length === 0 && tape.name === undefined) return '';
+  const bytes = new TextEncoder().encode(JSON.stringify({ ...tape, format: undefined, version: undefined }));
+  return btoa(String.fromCharCode(...bytes)).replaceAll('+', '-').replaceAll('/', '_').replace(/=+$/, '');
+}
+
+/** @throws ApiError or Error where the text is no tape of ours */
+async function decodeTape(text: string | null): Promise<Tape> {
+  if (text === null || text === '') return emptyTape();
+  if (text.startsWith('~')) return (await call<{ tape: Tape }>('GET', `/tapes/${encodeURIComponent(text.slice(1))}`)).tape;
+  const bytes = Uint8Array.from(atob(text.replaceAll('-', '+').replaceAll('_', '/')), (char) => char.charCodeAt(0));
+  const tape = JSON.parse(new TextDecoder().decode(bytes)) as Partial<Tape>;
+  if (!Array.isArray(tape.lines)) throw new Error('no lines');
+  return { ...emptyTape(), ...tape } as Tape;
+}
+
+/** Keeps the address and the Desk in step both ways. Returns what is wrong with the address, if anything. */
+export function useDeskAddress(): string | null {
+  const location = useLocation();
+  const navigate = useNavigate();
+  const [problem, setProblem] = useState<string | null>(null);
+  const shown = useRef<string | null>(null);
+  const ready = useRef(false);
+
+  useEffect(() => {
+    if (location.pathname !== '/desk' || shown.current === location.search) return;
+    let current = true;
+    const query = new URLSearchParams(location.search);
+    decodeTape(query.get('t'))
+      .then((tape) => {
+        if (!current) return;
+        shown.current = location.search;
+        useDesk.getState().show({ tape, sort: readSort(query.get('sort')), openLine: query.get('line'), company: query.get('company') });
+        ready.current = true;
+        setProblem(null);
+      })
+      .catch((error: unknown) => {
+        if (!current) return;
+        ready.current = true;
+        setProblem(error instanceof ApiError ? error.message : 'The tape in this address cannot be read; it may have been cut when it was copied.');
+      });
+    return () => {
+      current = false;
+    };
+  }, [location]);
+
+  useEffect(() => {
+    let last = useDesk.getState();
+    return useDesk.subscribe((state) => {
+      const before = last;
+      last = state;
+      if (!ready.current || (state.tape === before.tape && state.sort === before.sort && state.openLine === before.openLine && state.company === before.company)) return;
+      const turned = state.openLine !== before.openLine || state.company !== before.company;
+      void (async () => {
+        let text = encodeTape(state.tape);
+        if (text.length > LONGEST) text = `~${(await call<{ id: string }>('POST', '/tapes', { tape: state.tape })).id}`;
+        if (useDesk.getState() !== state && useDesk.getState().tape !== state.tape) return;
+        const address = addressOf(state, text);
+        const search = address.slice('/desk'.length);
+        if (search === shown.current) return;
+        shown.current = search;
+        void navigate(address, { replace: !turned && state.lastTag !== null });
+      })();
+    });
+  }, [navigate]);
+
+  return problem;
+}
+
+function readSort(text: string | null): SortKey[] {
+  return (text ?? '').split(',').filter(Boolean).map((part) => (part.endsWith('-') ? { by: part.slice(0, -1), descending: true as const } : { by: part }));
+}

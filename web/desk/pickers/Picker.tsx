@@ -1,0 +1,157 @@
+import { useEffect, useState } from 'react';
+import type { Field } from '../../../core/fields/field.ts';
+import { fieldOf } from '../../../core/fields/registry.ts';
+import { addLines, freeId, removeLine, replaceLine, toggleMark, toggleUnknown } from '../../../core/tape/edit.ts';
+import { isBlock, passesUnknown, type CategoryTest, type CodesTest, type DateTest, type FieldLine, type MoneyTest, type NumberTest, type PlaceTest, type Test, type TextTest } from '../../../core/tape/nodes.ts';
+import { useFormat } from '../../app/format.ts';
+import { Button, Kbd, Segments } from '../../ui/controls.tsx';
+import { useTally } from '../queries.ts';
+import { useDesk } from '../store.ts';
+import { CategoryPicker } from './CategoryPicker.tsx';
+import { CodesPicker } from './CodesPicker.tsx';
+import { DatePicker } from './DatePicker.tsx';
+import { PlacePicker } from './PlacePicker.tsx';
+import { RangePicker } from './RangePicker.tsx';
+import { TextPicker } from './TextPicker.tsx';
+
+/** What every picker gets: its field, the test so far, and what the line is called on the tape. */
+export interface PickerProps<T extends Test> {
+  field: Field;
+  test: T | null;
+  /** Id of the line, whose own condition counts leave out. */
+  at: string | undefined;
+  /** A changed test; null where nothing is asked any more. */
+  onTest(test: T | null): void;
+}
+
+/** The large chooser of a line's field, on the stage while the line is open. */
+export function Picker({ openLine }: { openLine: string }) {
+  const tape = useDesk((state) => state.tape);
+  const { change, set } = useDesk.getState();
+  const draft = openLine.startsWith('new:') ? openLine.slice(4) : null;
+  const line = tape.lines.find((one) => one.id === openLine);
+  const [branchId, setBranchId] = useState<string | null>(null);
+
+  useEffect(() => {
+    // The line was taken off, or an old address names one that is gone.
+    if (draft === null && !line) set({ openLine: null });
+  }, [draft, line, set]);
+
+  if (line && isBlock(line)) {
+    const branch = line.either.find((one) => one.id === branchId) ?? line.either[0]!;
+    return (
+      <>
+        <div className="flex flex-wrap items-center gap-2 pb-2" role="tablist" aria-label="Branches">
+          <span className="text-soft">either</span>
+          {line.either.map((one, i) => (
+            <Button key={one.id} role="tab" aria-selected={one === branch} look={one === branch ? 'ink' : 'plain'} onClick={() => setBranchId(one.id)}>
+              {i + 1}. {fieldOf(tape.subject, one.field)!.label.toLowerCase()}
+            </Button>
+          ))}
+        </div>
+        <Stage
+          key={branch.id}
+          field={fieldOf(tape.subject, branch.field)!}
+          line={branch}
+          at={line.id}
+          onLine={(next) => {
+            const either = next === null ? line.either.filter((one) => one.id !== branch.id) : line.either.map((one) => (one.id === branch.id ? next : one));
+            change(either.length ? replaceLine(tape, { ...line, either }) : removeLine(tape, line.id), `branch ${branch.id}`);
+          }}
+          branch
+        />
+      </>
+    );
+  }
+  const field = fieldOf(tape.subject, draft ?? line?.field ?? '');
+  if (!field || field.openers.length === 0) return null;
+  return (
+    <Stage
+      key={field.id}
+      field={field}
+      line={line ?? null}
+      at={line?.id}
+      onLine={(next) => {
+        if (next === null) {
+          if (line) change(removeLine(tape, line.id));
+          set({ openLine: `new:${field.id}` });
+        } else if (line) change(replaceLine(tape, next), `line ${line.id}`);
+        else {
+          const id = freeId(tape);
+          change(addLines(tape, [{ ...next, id }]), `line ${id}`);
+          set({ openLine: id });
+        }
+      }}
+    />
+  );
+}
+
+function Stage({ field, line, at, onLine, branch = false }: { field: Field; line: FieldLine | null; at: string | undefined; onLine(line: FieldLine | null): void; branch?: boolean }) {
+  const { set } = useDesk.getState();
+  const { data: tally } = useTally();
+  const format = useFormat();
+  const figures = tally?.lines.find((one) => one.id === at);
+  const props = {
+    field,
+    at,
+    test: (line?.test ?? null) as never,
+    onTest: (test: Test | null) => onLine(test === null ? null : line ? { ...line, test } : { id: '', field: field.id, test }),
+  };
+  return (
+    <section aria-label={`${field.label} picker`} className="flex min-h-0 flex-1 flex-col">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-3">
+        <h1 className="title text-[21px]">{field.label}</h1>
+        <p className="text-[13px] text-soft">counts are of the companies the other lines let through</p>
+        <Button className="ml-auto" onClick={() => set({ openLine: null })}>
+          Done <Kbd>Esc</Kbd>
+        </Button>
+      </header>
+      <div className="min-h-0 flex-1">
+        {field.kind === 'codes' && <CodesPicker {...(props as unknown as PickerProps<CodesTest>)} />}
+        {field.kind === 'place' && <PlacePicker {...(props as unknown as PickerProps<PlaceTest>)} />}
+        {field.kind === 'number' && <RangePicker {...(props as unknown as PickerProps<NumberTest>)} estimates={line?.estimates === true} onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined} />}
+        {field.kind === 'money' && <RangePicker {...(props as unknown as PickerProps<MoneyTest>)} estimates={line?.estimates === true} onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined} />}
+        {field.kind === 'category' && <CategoryPicker {...(props as unknown as PickerProps<CategoryTest>)} />}
+        {field.kind === 'date' && <DatePicker {...(props as unknown as PickerProps<DateTest>)} />}
+        {field.kind === 'text' && <TextPicker {...(props as unknown as PickerProps<TextTest>)} />}
+      </div>
+      <footer className="flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 border-t border-edge py-2 text-[13px]">
+        {line ? (
+          <>
+            <Segments
+              label="What the line does"
+              value={line.not ? 'not' : 'keep'}
+              options={[
+                { key: 'keep', label: 'keeps these' },
+                { key: 'not', label: 'takes these out' },
+              ]}
+              onChange={(value) => (value === 'not') !== (line.not === true) && onLine(toggleMark(line, 'not'))}
+            />
+            {!branch && (
+              <Segments
+                label="Unknown"
+                value={passesUnknown(line) ? 'keep' : 'drop'}
+                options={[
+                  { key: 'drop', label: 'unknown left out' },
+                  { key: 'keep', label: 'unknown kept' },
+                ]}
+                onChange={(value) => (value === 'keep') !== passesUnknown(line) && onLine(toggleUnknown(line))}
+              />
+            )}
+            {figures && figures.unknown > 0 && <span className="text-unsure">{format.number(figures.unknown)} unknown</span>}
+            <span className="ml-auto min-w-0 truncate text-soft" title={figures?.typed}>
+              typed: <span className="figure text-ink">{figures?.typed}</span>
+            </span>
+          </>
+        ) : (
+          <span className="text-soft">Nothing is asked yet; the first choice puts the line on the tape.</span>
+        )}
+      </footer>
+    </section>
+  );
+}
+
+function withEstimates(line: FieldLine, on: boolean): FieldLine {
+  const { estimates: _, ...rest } = line;
+  return on ? { ...rest, estimates: true } : rest;
+}

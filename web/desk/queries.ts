@@ -1,0 +1,47 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import type { HealthAnswer, PointsAnswer, WordedTally } from '../../contract/responses.ts';
+import type { Tape } from '../../core/tape/nodes.ts';
+import { call } from '../api.ts';
+import { useDesk } from './store.ts';
+
+/** What counts do not depend on: name, order and limit of the tape. */
+export function countedPart(tape: Tape): Tape {
+  return { format: tape.format, version: tape.version, subject: tape.subject, lines: tape.lines };
+}
+
+export function useHealth() {
+  return useQuery({ queryKey: ['health'], queryFn: ({ signal }) => call<HealthAnswer>('GET', '/health', undefined, signal), staleTime: 5000 });
+}
+
+/** The figures of the tape at hand; those of the tape before until they come. */
+export function useTally() {
+  const tape = countedPart(useDesk((state) => state.tape));
+  return useQuery({
+    queryKey: ['tally', tape],
+    queryFn: ({ signal }) => call<WordedTally>('POST', '/tally', { tape }, signal),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** Counts for a picker: in the context of all lines but its own. */
+export function useCounts<T>(wish: { field: string; at?: string } & Record<string, unknown>, enabled = true) {
+  const tape = countedPart(useDesk((state) => state.tape));
+  // The line's own test is left out by the server, so its edits need no new counts.
+  const context = { ...tape, lines: tape.lines.filter((line) => line.id !== wish.at) };
+  const { at: _, ...rest } = wish;
+  return useQuery({
+    queryKey: ['counts', context, rest],
+    queryFn: ({ signal }) => call<T>('POST', '/counts', { tape: context, ...rest }, signal),
+    placeholderData: keepPreviousData,
+    enabled,
+    retry: false,
+  });
+}
+
+/** Points for a map: companies that the other lines let through. */
+export function usePoints(at: string | undefined) {
+  const tape = countedPart(useDesk((state) => state.tape));
+  const context = { ...tape, lines: tape.lines.filter((line) => line.id !== at) };
+  return useQuery({ queryKey: ['points', context], queryFn: ({ signal }) => call<PointsAnswer>('POST', '/points', { tape: context }, signal), placeholderData: keepPreviousData, retry: false });
+}

@@ -1,0 +1,185 @@
+import clsx from 'clsx';
+import { useEffect, useRef } from 'react';
+import { fieldOf } from '../../../core/fields/registry.ts';
+import type { PlaceCell } from '../../../core/cells.ts';
+import { useFormat } from '../../app/format.ts';
+import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
+import { addressOf } from '../address.ts';
+import { useTally } from '../queries.ts';
+import { isPicked, NO_PICKS, pickedCount, useDesk, withPicked } from '../store.ts';
+import { Cell } from './Cell.tsx';
+import { SheetHeader } from './SheetHeader.tsx';
+import { useRowWindow } from './row-window.ts';
+import { useRows } from './use-rows.ts';
+
+const ROW_HEIGHT = 38;
+
+/** What the keyboard can ask of the sheet. */
+export interface SheetActions {
+  move(step: number): void;
+  pick(): void;
+  pickAll(): void;
+  open(inNewTab: boolean): void;
+}
+
+/** Who is left, as rows; only those in view are fetched and drawn. */
+export function Sheet({ actions }: { actions: { current: SheetActions | null } }) {
+  const columns = useDesk((state) => state.columns);
+  const widths = useDesk((state) => state.widths);
+  const picks = useDesk((state) => state.picks);
+  const cursor = useDesk((state) => state.cursor);
+  const tape = useDesk((state) => state.tape);
+  const sort = useDesk((state) => state.sort);
+  const { set } = useDesk.getState();
+  const format = useFormat();
+  const { data: tally } = useTally();
+  const box = useRef<HTMLDivElement>(null);
+  const total = tally?.tally ?? 0;
+  const view = useRowWindow(box, total, ROW_HEIGHT);
+  const wanted = columns.includes('place') ? columns : [...columns, 'place'];
+  const rows = useRows(view.first, view.count, wanted);
+  const fields = columns.map((id) => fieldOf('companies', id)!);
+  const template = `34px ${fields.map((field) => `minmax(${widths[field.id] ?? field.column!.width}px, ${widths[field.id] ?? field.column!.width}fr)`).join(' ')}`;
+  const width = 34 + fields.reduce((sum, field) => sum + (widths[field.id] ?? field.column!.width), 0);
+  const lastPicked = useRef(0);
+
+  useEffect(() => {
+    if (box.current) box.current.scrollTop = 0;
+  }, [tape, sort]);
+
+  const toggle = (at: number, range: boolean) => {
+    const row = rows.row(at);
+    if (!row) return;
+    const picked = !isPicked(picks, row.key);
+    if (range && lastPicked.current !== at) {
+      const [from, to] = [Math.min(at, lastPicked.current), Math.max(at, lastPicked.current)];
+      void rows.keysBetween(from, to).then((keys) => set({ picks: withPicked(useDesk.getState().picks, keys, picked) }));
+    } else set({ picks: withPicked(picks, [row.key], picked) });
+    lastPicked.current = at;
+  };
+  const companyAddress = (key: string) => addressOf({ ...useDesk.getState(), company: key, openLine: null });
+
+  useEffect(() => {
+    actions.current = {
+      move(step) {
+        const next = Math.max(0, Math.min(total - 1, cursor + step));
+        set({ cursor: next });
+        view.scrollTo(next);
+      },
+      pick: () => toggle(cursor, false),
+      pickAll: () => set({ picks: pickedCount(picks, total) === total ? NO_PICKS : { mode: 'all', except: new Set() } }),
+      open(inNewTab) {
+        const row = rows.row(cursor);
+        if (!row) return;
+        if (inNewTab) window.open(companyAddress(row.key), '_blank', 'noopener');
+        else set({ company: row.key, openLine: null });
+      },
+    };
+  });
+
+  const count = pickedCount(picks, total);
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div ref={box} role="grid" aria-label="Companies" aria-rowcount={total + 1} aria-colcount={columns.length + 1} tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none" data-sheet>
+        <SheetHeader template={template} width={width} />
+        {rows.error && (
+          <div className="p-4">
+            <Trouble error={rows.error} />
+          </div>
+        )}
+        <div className="relative" style={{ height: view.height, minWidth: width }}>
+          {Array.from({ length: view.count }, (_, i) => {
+            const at = view.first + i;
+            const row = rows.row(at);
+            const picked = row ? isPicked(picks, row.key) : false;
+            return (
+              <div
+                key={at}
+                role="row"
+                aria-rowindex={at + 2}
+                aria-selected={picked}
+                data-row={row?.key}
+                className={clsx('absolute inset-x-0 grid items-center border-b border-rule', picked ? 'bg-picked' : at === cursor ? 'bg-paper' : 'hover:bg-paper/60', at === cursor && 'shadow-[inset_3px_0_0_var(--ink)]')}
+                style={{ top: view.top + i * ROW_HEIGHT, height: ROW_HEIGHT, gridTemplateColumns: template }}
+                onClick={() => set({ cursor: at })}
+                onDoubleClick={() => row && set({ company: row.key, openLine: null, cursor: at })}
+              >
+                <span role="gridcell" className="grid h-full place-items-center">
+                  {row && (
+                    <input
+                      type="checkbox"
+                      aria-label={`Pick ${String(row.cells.name ?? row.key)}`}
+                      className="size-4"
+                      checked={picked}
+                      onChange={() => {}}
+                      onClick={(event) => {
+                        event.stopPropagation();
+                        toggle(at, event.shiftKey);
+                      }}
+                    />
+                  )}
+                </span>
+                {fields.map((field) => (
+                  <span key={field.id} role="gridcell" className={clsx('truncate px-2.5', field.column!.numeric && 'text-right')}>
+                    {!row ? (
+                      <span className="inline-block h-2.5 w-2/3 rounded bg-rule" />
+                    ) : field.id === 'name' ? (
+                      <a
+                        href={companyAddress(row.key)}
+                        className="block leading-tight no-underline hover:underline"
+                        onClick={(event) => {
+                          if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+                          event.preventDefault();
+                          set({ company: row.key, openLine: null, cursor: at });
+                        }}
+                      >
+                        <strong className="block truncate font-semibold">{row.cells.name as string}</strong>
+                        <span className="block truncate text-[12px] text-soft">{placeText(row.cells.place as PlaceCell | null)}</span>
+                      </a>
+                    ) : (
+                      <Cell field={field} row={row} format={format} />
+                    )}
+                  </span>
+                ))}
+              </div>
+            );
+          })}
+        </div>
+        {tally && total === 0 && tally.universe > 0 && (
+          <div className="p-8 text-center">
+            <p className="title text-lg">Nobody is left</p>
+            <p className="mt-1 text-soft">
+              {tally.lines.some((line) => line.without > 0) ? 'Some lines hold back: see “more without it” on the tape, park one with P, or keep its unknowns with U.' : 'No single line is to blame: only with several of them parked is somebody left.'}
+            </p>
+          </div>
+        )}
+      </div>
+      <div className="flex h-11 items-center gap-4 border-t border-edge text-[13px]">
+        <span>
+          <strong className="figure">{format.number(count)}</strong> picked
+        </span>
+        {count > 0 && (
+          <Button look="quiet" onClick={() => set({ picks: NO_PICKS })}>
+            Let go
+          </Button>
+        )}
+        {count < total && (
+          <Button look="quiet" onClick={() => actions.current?.pickAll()}>
+            Pick all <span className="figure">{format.number(total)}</span> <Kbd>Ctrl A</Kbd>
+          </Button>
+        )}
+        <span className="ml-auto text-soft">
+          {total > 0 && (
+            <>
+              rows <span className="figure text-ink">{format.number(view.shown.from + 1)}</span> to <span className="figure text-ink">{format.number(view.shown.to + 1)}</span> of <span className="figure text-ink">{format.number(total)}</span>
+            </>
+          )}
+        </span>
+      </div>
+    </div>
+  );
+}
+
+function placeText(place: PlaceCell | null): string {
+  return place ? [place.town, place.country].filter(Boolean).join(', ') : 'place unknown';
+}

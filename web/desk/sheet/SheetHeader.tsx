@@ -1,0 +1,98 @@
+import { closestCenter, DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
+import { columnOrderingFeature, columnResizingFeature, columnSizingFeature, createColumnHelper, tableFeatures, useTable, type Header } from '@tanstack/react-table';
+import clsx from 'clsx';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { useMemo } from 'react';
+import type { Row } from '../../../core/cells.ts';
+import { columnFields, fieldOf } from '../../../core/fields/registry.ts';
+import { useFormat } from '../../app/format.ts';
+import { useDesk } from '../store.ts';
+
+const features = tableFeatures({ columnOrderingFeature, columnSizingFeature, columnResizingFeature });
+const helper = createColumnHelper<typeof features, Row>();
+const NO_ROWS: Row[] = [];
+
+/** The head of the sheet: click to sort, shift-click to sort by more, drag to move, drag an edge to widen. */
+export function SheetHeader({ template, width }: { template: string; width: number }) {
+  const columns = useDesk((state) => state.columns);
+  const widths = useDesk((state) => state.widths);
+  const { setColumns, setWidths } = useDesk.getState();
+  const defs = useMemo(
+    () => helper.columns(columnFields('companies').filter((field) => columns.includes(field.id)).map((field) => helper.accessor((row) => row.cells[field.id], { id: field.id, size: field.column!.width, minSize: 60, maxSize: 800 }))),
+    [columns],
+  );
+  const table = useTable({
+    features,
+    columns: defs,
+    data: NO_ROWS,
+    state: { columnOrder: [...columns], columnSizing: { ...widths } },
+    columnResizeMode: 'onChange',
+    onColumnSizingChange: (updater) => setWidths(typeof updater === 'function' ? updater(useDesk.getState().widths) : updater),
+  });
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  return (
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={({ active, over }) => {
+        if (!over || active.id === over.id) return;
+        const next = [...columns];
+        next.splice(columns.indexOf(String(over.id)), 0, ...next.splice(columns.indexOf(String(active.id)), 1));
+        setColumns(next);
+      }}
+    >
+      <div role="row" aria-rowindex={1} className="sticky top-0 z-10 grid items-center border-b border-edge bg-ground" style={{ gridTemplateColumns: template, minWidth: width, height: 33 }}>
+        <span role="columnheader" className="sr-only">
+          Picked
+        </span>
+        <span aria-hidden="true" />
+        <SortableContext items={[...columns]} strategy={horizontalListSortingStrategy}>
+          {table.getHeaderGroups()[0]?.headers.map((header) => <HeaderCell key={header.id} header={header} />)}
+        </SortableContext>
+      </div>
+    </DndContext>
+  );
+}
+
+function HeaderCell({ header }: { header: Header<typeof features, Row, unknown> }) {
+  const id = header.column.id;
+  const field = fieldOf('companies', id)!;
+  const sort = useDesk((state) => state.sort);
+  const { set } = useDesk.getState();
+  const { symbol } = useFormat();
+  const { attributes, listeners, setNodeRef, transform, isDragging } = useSortable({ id });
+  const key = sort.find((one) => one.by === id);
+  const sortable = field.column!.sortable !== false;
+  const turn = (more: boolean) => {
+    const startsDescending = field.column!.numeric === true || field.kind === 'date';
+    const next = !key ? { by: id, ...(startsDescending ? { descending: true as const } : {}) } : (key.descending === true) === startsDescending ? { by: id, ...(startsDescending ? {} : { descending: true as const }) } : null;
+    const others = more ? sort.filter((one) => one.by !== id) : [];
+    set({ sort: next ? [...others, next] : others });
+  };
+  return (
+    <span
+      ref={setNodeRef}
+      role="columnheader"
+      aria-sort={!key ? 'none' : key.descending ? 'descending' : 'ascending'}
+      className={clsx('relative flex h-full items-center', isDragging && 'z-10 bg-paper')}
+      style={{ transform: transform ? `translate3d(${transform.x}px, 0, 0)` : undefined }}
+    >
+      <button
+        type="button"
+        {...attributes}
+        {...listeners}
+        disabled={!sortable}
+        title={sortable ? `${field.meaning} Click to sort, shift-click to sort by this as well, drag to move.` : field.meaning}
+        onClick={(event) => turn(event.shiftKey)}
+        className={clsx('flex w-full items-center gap-1 overflow-hidden px-2.5 text-[12px] font-semibold whitespace-nowrap disabled:opacity-100', field.column!.numeric && 'justify-end', key ? 'text-ink' : 'text-soft hover:text-ink')}
+      >
+        {field.column!.heading}
+        {field.kind === 'money' && `, ${symbol}k`}
+        {key && (key.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
+        {key && sort.length > 1 && <span className="figure">{sort.indexOf(key) + 1}</span>}
+      </button>
+      <span aria-hidden="true" onMouseDown={header.getResizeHandler()} onTouchStart={header.getResizeHandler()} className="absolute top-1.5 right-0 bottom-1.5 w-1.5 cursor-col-resize border-r border-rule hover:border-ink" />
+    </span>
+  );
+}

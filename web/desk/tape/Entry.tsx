@@ -1,0 +1,161 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import clsx from 'clsx';
+import { Plus } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useRef, useState } from 'react';
+import type { CompletionsAnswer, TypedAnswer } from '../../../contract/responses.ts';
+import { lineFields } from '../../../core/fields/registry.ts';
+import { addLines, freeId } from '../../../core/tape/edit.ts';
+import { call } from '../../api.ts';
+import { useFormat } from '../../app/format.ts';
+import { Kbd } from '../../ui/controls.tsx';
+import { countedPart } from '../queries.ts';
+import { useDesk } from '../store.ts';
+
+/** The part of the text that completions are for: after the last `;`. */
+function lastPart(text: string): { before: string; part: string } {
+  const at = text.lastIndexOf(';');
+  return { before: text.slice(0, at + 1), part: text.slice(at + 1).trim() };
+}
+
+/** Where lines are typed. What is typed may be completed by meaning, with what each completion would leave. */
+export function Entry() {
+  const [text, setText] = useState('');
+  const [focused, setFocused] = useState(false);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const tape = useDesk((state) => state.tape);
+  const format = useFormat();
+  const { before, part } = lastPart(text);
+  const asked = part !== '' && focused;
+  const { data } = useQuery({
+    queryKey: ['complete', countedPart(tape), part],
+    queryFn: ({ signal }) => call<CompletionsAnswer>('POST', '/complete', { tape: countedPart(tape), text: part }, signal),
+    enabled: asked,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const completions = asked ? (data?.completions ?? []) : [];
+  // What reads as a line stands for itself; of anything else the likeliest meaning is proposed.
+  const proposed = chosen ?? (completions.length && completions[0]!.typed !== part && !/\d|:/.test(part) ? 0 : null);
+
+  const enter = async (wish: string) => {
+    try {
+      const { lines } = await call<TypedAnswer>('POST', '/typed', { text: wish, stem: `${freeId(tape)}-` });
+      const { tape: now, change } = useDesk.getState();
+      const named = lines.map((line, i) => ({ ...line, id: freeId({ ...now, lines: [...now.lines, ...lines.slice(0, i)] }, 'l') + (i ? `-${i}` : '') }));
+      change(addLines(now, named));
+      setText('');
+      setChosen(null);
+      setProblem(null);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+
+  return (
+    <div className="relative px-4 pt-3 pb-2">
+      <div className={clsx('flex items-center gap-1 rounded-md border bg-paper pr-1 pl-2', problem ? 'border-cut' : 'border-ink')}>
+        <Kbd>/</Kbd>
+        <input
+          ref={input}
+          data-entry
+          value={text}
+          role="combobox"
+          aria-label="Add a line"
+          aria-expanded={completions.length > 0}
+          aria-controls="completions"
+          aria-activedescendant={proposed === null ? undefined : `completion-${proposed}`}
+          aria-invalid={problem !== null}
+          placeholder="add a line: “50-249 staff”, “near Brno 60 km” …"
+          spellCheck={false}
+          autoComplete="off"
+          className="min-w-0 flex-1 bg-transparent px-1 py-2 outline-none placeholder:text-soft"
+          onFocus={() => setFocused(true)}
+          onBlur={() => setFocused(false)}
+          onChange={(event) => {
+            setText(event.target.value);
+            setChosen(null);
+            setProblem(null);
+          }}
+          onKeyDown={(event) => {
+            if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+              event.preventDefault();
+              const step = event.key === 'ArrowDown' ? 1 : -1;
+              const from = chosen ?? (step > 0 ? (proposed ?? -1) : completions.length);
+              if (completions.length) setChosen((from + step + completions.length) % completions.length);
+            } else if (event.key === 'Tab' && !event.shiftKey && completions.length && text.trim() !== '') {
+              event.preventDefault();
+              setText(`${before}${before ? ' ' : ''}${completions[proposed ?? 0]!.typed}`);
+              setChosen(null);
+            } else if (event.key === 'Enter' && text.trim() !== '') {
+              event.preventDefault();
+              const taken = proposed === null ? undefined : completions[proposed];
+              void enter(taken ? `${before} ${taken.typed}` : text);
+            } else if (event.key === 'Escape') {
+              event.stopPropagation();
+              if (text === '' && problem === null) input.current?.blur();
+              setText('');
+              setProblem(null);
+            }
+          }}
+        />
+        <FieldMenu />
+      </div>
+      {problem && (
+        <p role="alert" className="mt-1 text-[13px] text-cut">
+          {problem}
+        </p>
+      )}
+      {completions.length > 0 && (
+        <ul id="completions" role="listbox" aria-label="What it may mean" className="absolute inset-x-4 top-full z-30 -mt-1 overflow-hidden rounded-md border border-edge bg-paper shadow-lg">
+          {completions.map((completion, i) => (
+            <li
+              key={completion.typed}
+              id={`completion-${i}`}
+              role="option"
+              aria-selected={proposed === i}
+              className={clsx('flex cursor-pointer items-baseline gap-2 border-b border-rule px-3 py-1.5 last:border-0', proposed === i ? 'bg-picked' : 'hover:bg-ground')}
+              onMouseDown={(event) => {
+                event.preventDefault();
+                void enter(`${before} ${completion.typed}`);
+              }}
+            >
+              <span className="min-w-0 flex-1">
+                <span className="block truncate">{completion.meaning}</span>
+                <span className="figure block truncate text-[12px] text-soft">{completion.typed}</span>
+              </span>
+              <span className="figure font-semibold">{format.number(completion.count)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+/** Conditions by name, for those who would rather pick than type. */
+function FieldMenu() {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="rounded p-1.5 text-soft hover:bg-ground hover:text-ink" aria-label="Pick a condition" title="Pick a condition">
+        <Plus size={16} />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={6} className="z-50 min-w-56 rounded-md border border-edge bg-paper py-1 shadow-lg">
+          {lineFields('companies').map((field) => (
+            <DropdownMenu.Item
+              key={field.id}
+              onSelect={() => useDesk.getState().set({ openLine: `new:${field.id}`, company: null })}
+              className="flex cursor-pointer items-baseline justify-between gap-6 px-3 py-1.5 outline-none data-[highlighted]:bg-picked"
+            >
+              {field.label}
+              <span className="figure text-[12px] text-soft">{field.openers[0]} …</span>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

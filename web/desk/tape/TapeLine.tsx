@@ -1,0 +1,124 @@
+import { useSortable } from '@dnd-kit/sortable';
+import clsx from 'clsx';
+import { Ban, GripVertical, Pause, Pin, Play, X } from 'lucide-react';
+import type { ReactNode } from 'react';
+import type { WordedTally } from '../../../contract/responses.ts';
+import { removeLine, replaceLine, toggleMark, toggleUnknown } from '../../../core/tape/edit.ts';
+import { isBlock, passesUnknown, type Line } from '../../../core/tape/nodes.ts';
+import { useFormat } from '../../app/format.ts';
+import { UnknownMark } from '../../ui/controls.tsx';
+import { useDesk } from '../store.ts';
+import { Scale } from './Scale.tsx';
+
+type Figures = WordedTally['lines'][number];
+
+interface Props {
+  line: Line;
+  figures: Figures | undefined;
+  /** What was left before this line. */
+  before: number;
+  tally: WordedTally | undefined;
+  open: boolean;
+  /** Whether the keyboard acts on it. */
+  current: boolean;
+  onFocus(): void;
+}
+
+/** One line of the tape: what it asks, what it left, what it cut, and what it costs. */
+export function TapeLine({ line, figures, before, tally, open, current, onFocus }: Props) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: line.id });
+  const { tape, change, set } = useDesk.getState();
+  const format = useFormat();
+  const act = (next: Line) => change(replaceLine(tape, next));
+  const more = figures && tally ? figures.without - tally.tally : 0;
+  const holdsBack = tally?.holdsBackMost === line.id;
+  const label = figures?.words.label ?? (isBlock(line) ? 'Either' : line.field);
+
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition }}
+      className={clsx('group relative border-b border-dashed border-edge/70 py-2 pr-4 pl-10', holdsBack && 'bg-wash', isDragging && 'z-10 bg-paper shadow-md', open && 'bg-ground/70', (open || current) && 'shadow-[inset_3px_0_0_var(--ink)]')}
+      onFocus={onFocus}
+    >
+      <button ref={setActivatorNodeRef} type="button" {...attributes} {...listeners} aria-label={`Move ${label}`} className="absolute top-2 left-3 cursor-grab rounded p-0.5 text-edge hover:text-ink focus-visible:text-ink">
+        <GripVertical size={14} />
+      </button>
+      <button
+        type="button"
+        data-line={line.id}
+        aria-expanded={open}
+        onClick={() => set({ openLine: open ? null : line.id, company: null })}
+        className={clsx('flex w-full items-start gap-3 text-left', line.parked && 'text-soft')}
+      >
+        <span className="min-w-0 flex-1 leading-snug break-words">
+          {line.not && <strong className="text-cut">not </strong>}
+          <strong>{label}</strong> {figures?.words.text}
+          {line.must && <span className="ml-1.5 rounded border border-edge px-1 text-[11px] text-soft">must</span>}
+        </span>
+        {line.parked ? (
+          <span className="flex items-center gap-1 pt-0.5 text-[13px] whitespace-nowrap text-soft">
+            <Pause size={12} fill="currentColor" /> parked
+          </span>
+        ) : (
+          figures && (
+            <span className="figure text-right leading-tight whitespace-nowrap">
+              <span className="block text-[15px] font-semibold">{format.number(figures.subtotal)}</span>
+              <span className={clsx('block text-[12px]', figures.cut > 0 ? 'text-cut' : 'text-soft')}>{figures.cut > 0 ? `−${format.number(figures.cut)}` : 'cuts 0'}</span>
+            </span>
+          )
+        )}
+      </button>
+      {!line.parked && figures && (
+        <>
+          <div className="flex flex-wrap items-center gap-x-3 text-[12px] leading-5">
+            {more > 0 && <span className={clsx(holdsBack && 'font-semibold text-cut')}>{`${format.number(more)} more without it${holdsBack ? ' · holds back most' : ''}`}</span>}
+            {figures.unknown > 0 && (
+              <button type="button" className="text-unsure hover:underline" title={`${reasonsText(figures, format.number)}Click to ${passesUnknown(line) ? 'leave them out' : 'keep them'} (U)`} onClick={() => act(toggleUnknown(line))}>
+                <UnknownMark />
+                {format.number(figures.unknown)} unknown, {passesUnknown(line) ? 'kept' : 'left out'}
+              </button>
+            )}
+            {!!figures.estimated && <span className="text-unsure" title={`${format.number(figures.straddling ?? 0)} of them could lie on the other side of a limit`}>{format.number(figures.estimated)} on an estimate</span>}
+          </div>
+          {open && (
+            <p className="text-[12px] leading-5 text-soft">
+              <span className="figure text-ink">{format.number(figures.alone)}</span> pass this line alone
+              {figures.branches?.map((branch, i) => (
+                <span key={branch.id}>{i === 0 ? '; branches ' : ', '}<span className="figure text-ink">{format.number(branch.alone)}</span></span>
+              ))}
+            </p>
+          )}
+          <Scale universe={tally!.universe} before={before} subtotal={figures.subtotal} />
+        </>
+      )}
+      <div className={clsx('absolute right-3 bottom-3.5 flex gap-0.5 rounded-md border border-rule bg-paper px-0.5 shadow-sm', !current && 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100')}>
+        <Mark on={line.not === true} name={line.not ? 'Keep what matches (N)' : 'Take out what matches (N)'} onClick={() => act(toggleMark(line, 'not'))}>
+          <Ban size={13} />
+        </Mark>
+        <Mark on={line.must === true} name={line.must ? 'Up for discussion again (M)' : 'Not up for discussion (M)'} onClick={() => act(toggleMark(line, 'must'))}>
+          <Pin size={13} />
+        </Mark>
+        <Mark on={line.parked === true} name={line.parked ? 'Count it again (P)' : 'Park it (P)'} onClick={() => act(toggleMark(line, 'parked'))}>
+          {line.parked ? <Play size={13} /> : <Pause size={13} />}
+        </Mark>
+        <Mark on={false} name="Take the line off (Delete)" onClick={() => change(removeLine(tape, line.id))}>
+          <X size={13} />
+        </Mark>
+      </div>
+    </li>
+  );
+}
+
+function Mark({ on, name, onClick, children }: { on: boolean; name: string; onClick(): void; children: ReactNode }) {
+  return (
+    <button type="button" aria-label={name} title={name} aria-pressed={on} onClick={onClick} className={clsx('rounded p-1', on ? 'bg-ink text-paper' : 'text-soft hover:bg-ground hover:text-ink')}>
+      {children}
+    </button>
+  );
+}
+
+function reasonsText(figures: Figures, number: (value: number) => string): string {
+  const reasons = Object.entries(figures.reasons ?? {});
+  return reasons.length ? `Why: ${reasons.map(([reason, count]) => `${reason} ${number(count)}`).join(', ')}. ` : '';
+}

@@ -1,0 +1,121 @@
+import { DropdownMenu } from 'radix-ui';
+import { useRef, useState, type ReactNode } from 'react';
+import { toast } from 'sonner';
+import { emptyTape, type Tape } from '../../../core/tape/nodes.ts';
+import { call } from '../../api.ts';
+import { Button, Dialog } from '../../ui/controls.tsx';
+import { countedPart, useTally } from '../queries.ts';
+import { useDesk } from '../store.ts';
+
+const LARGEST = 1_500_000;
+
+/** What can be done with the tape as a whole: files, typed form, SQL, a new roll. */
+export function TapeMenu() {
+  const { change } = useDesk.getState();
+  const tape = useDesk((state) => state.tape);
+  const sort = useDesk((state) => state.sort);
+  const { data: tally } = useTally();
+  const file = useRef<HTMLInputElement>(null);
+  const [sql, setSql] = useState<string | null>(null);
+
+  const save = () => {
+    const whole: Tape = { ...tape, ...(sort.length ? { sort } : {}) };
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob([JSON.stringify(whole, null, 2)], { type: 'application/json' }));
+    link.download = `${(tape.name ?? 'tape').replace(/[^\p{L}\p{N} _-]+/gu, ' ').trim()}.tape.json`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  const open = async (chosen: File) => {
+    try {
+      if (chosen.size > LARGEST) throw new Error(`${chosen.name} has ${Math.round(chosen.size / 1e6)} MB; a tape file has at most 1.5 MB.`);
+      const text = await chosen.text();
+      let found: Tape;
+      try {
+        found = JSON.parse(text) as Tape;
+      } catch (error) {
+        throw new Error(`${chosen.name} is no tape file: it is not JSON (${(error as Error).message}).`);
+      }
+      await call('POST', '/tally', { tape: found });
+      change(found);
+      useDesk.getState().set({ openLine: null, company: null, sort: found.sort ?? [] });
+      toast(`Opened ${chosen.name}`);
+    } catch (error) {
+      toast.error((error as Error).message, { duration: 12_000 });
+    }
+  };
+  const copyTyped = async () => {
+    await navigator.clipboard.writeText((tally?.lines ?? []).map((line) => line.typed).join('; '));
+    toast('Copied as typed lines');
+  };
+  const showSql = async () => {
+    const { text, values } = await call<{ text: string; values: (string | number)[] }>('POST', '/sql', { tape: countedPart(tape) });
+    let at = 0;
+    setSql(text.replace(/\?/g, () => literal(values[at++]!)));
+  };
+
+  return (
+    <>
+      <Button onClick={save} disabled={tape.lines.length === 0}>
+        Save tape
+      </Button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <Button aria-label="More for the tape">More ▾</Button>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content side="top" align="start" sideOffset={6} className="z-50 min-w-56 rounded-md border border-edge bg-paper py-1 shadow-lg">
+            <Item onSelect={() => file.current?.click()}>Open a tape file …</Item>
+            <Item onSelect={() => void copyTyped()}>Copy as typed lines</Item>
+            <Item onSelect={() => void showSql()}>This count as SQL</Item>
+            <Item
+              onSelect={() => {
+                change(emptyTape());
+                useDesk.getState().set({ openLine: null, company: null });
+              }}
+            >
+              New tape
+            </Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <input
+        ref={file}
+        type="file"
+        accept=".json,application/json"
+        aria-label="Tape file"
+        className="hidden"
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = '';
+          if (chosen) void open(chosen);
+        }}
+      />
+      <Dialog title="This count as SQL" description="over universe.sqlite; the number of rows is the tally" open={sql !== null} onClose={() => setSql(null)} width={820}>
+        <pre className="figure overflow-auto rounded border border-rule bg-ground p-3 text-[12px] whitespace-pre-wrap select-all">{sql}</pre>
+        <Button
+          className="mt-3"
+          onClick={() => {
+            void navigator.clipboard.writeText(sql ?? '');
+            toast('Copied');
+          }}
+        >
+          Copy
+        </Button>
+      </Dialog>
+    </>
+  );
+}
+
+function Item({ onSelect, children }: { onSelect(): void; children: ReactNode }) {
+  return (
+    <DropdownMenu.Item onSelect={onSelect} className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-picked">
+      {children}
+    </DropdownMenu.Item>
+  );
+}
+
+function literal(value: string | number): string {
+  if (typeof value === 'string') return `'${value.replaceAll("'", "''")}'`;
+  return Number.isFinite(value) ? String(value) : value > 0 ? '9e999' : '-9e999';
+}

@@ -1,0 +1,38 @@
+import '@fontsource-variable/hanken-grotesk';
+import '@fontsource/spline-sans-mono/400.css';
+import '@fontsource/spline-sans-mono/600.css';
+import '@fontsource/zilla-slab/500.css';
+import '@fontsource/zilla-slab/600.css';
+import './styles.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Frame } from './app/Frame.tsx';
+import { RouteTrouble } from './app/RouteTrouble.tsx';
+import { Desk } from './desk/Desk.tsx';
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+
+const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    errorElement: <RouteTrouble />,
+    children: [
+      { index: true, element: <Navigate to="/desk" replace /> },
+      { path: '/desk', element: <Desk /> },
+      { path: '/exports', lazy: async () => ({ Component: (await import('./exports/Exports.tsx')).Exports }) },
+      { path: '/sources', lazy: async () => ({ Component: (await import('./sources/Sources.tsx')).Sources }) },
+      { path: '/settings', lazy: async () => ({ Component: (await import('./settings/Settings.tsx')).Settings }) },
+      { path: '*', element: <RouteTrouble missing /> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

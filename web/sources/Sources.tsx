@@ -1,0 +1,173 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { ArrowDown, ArrowUp, FileUp, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { Job, JobAnswer, SourceView } from '../../contract/responses.ts';
+import { call } from '../api.ts';
+import { useFormat } from '../app/format.ts';
+import { Button, Dialog, Trouble } from '../ui/controls.tsx';
+import { JobProgress } from '../ui/JobProgress.tsx';
+import { LoadFile } from './LoadFile.tsx';
+import { LoadResult } from './LoadResult.tsx';
+
+type Order = { by: 'name' | 'asOf' | 'companies' | 'rowsRead'; descending: boolean };
+
+/** The loaded files and databases: what they are, how much of them landed, and loading or removing one. */
+export function Sources() {
+  const format = useFormat();
+  const client = useQueryClient();
+  const [params, setParams] = useSearchParams();
+  const [order, setOrder] = useState<Order>({ by: 'companies', descending: true });
+  const [removing, setRemoving] = useState<SourceView | null>(null);
+  const loading = params.has('load');
+  const { data, error } = useQuery({ queryKey: ['sources'], queryFn: ({ signal }) => call<{ sources: SourceView[] }>('GET', '/sources', undefined, signal) });
+  const { data: jobs } = useQuery({ queryKey: ['jobs'], queryFn: ({ signal }) => call<{ jobs: Job[] }>('GET', '/jobs', undefined, signal) });
+  const refresh = () => void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'job' && query.queryKey[0] !== 'settings' });
+  const remove = useMutation({ mutationFn: (key: string) => call<{ job: Job }>('DELETE', `/sources/${key}`), onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }) });
+  const demo = useMutation({ mutationFn: () => call<{ job: Job }>('POST', '/demo', { companies: 48_000 }), onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }) });
+  const sources = [...(data?.sources ?? [])].sort((a, b) => (a[order.by] < b[order.by] ? -1 : a[order.by] > b[order.by] ? 1 : 0) * (order.descending ? -1 : 1));
+  const writing = (jobs?.jobs ?? []).filter((job) => job.kind !== 'export');
+  const running = writing.filter((job) => job.state === 'running');
+  const hasDemo = data?.sources.some((source) => source.licence === 'made up for the demo');
+  const head = (by: Order['by'], label: string, right = false) => (
+    <th aria-sort={order.by === by ? (order.descending ? 'descending' : 'ascending') : 'none'} className={`py-2 pr-6 font-semibold ${right ? 'text-right' : 'text-left'}`}>
+      <button type="button" className="inline-flex items-center gap-1 hover:underline" onClick={() => setOrder({ by, descending: order.by === by ? !order.descending : by !== 'name' })}>
+        {label} {order.by === by && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
+      </button>
+    </th>
+  );
+
+  if (loading)
+    return (
+      <LoadFile
+        onLeave={() => setParams({})}
+        onStarted={() => {
+          setParams({});
+          void client.invalidateQueries({ queryKey: ['jobs'] });
+        }}
+      />
+    );
+  return (
+    <main className="min-h-0 flex-1 overflow-auto px-8 py-6">
+      <div className="flex items-center gap-4">
+        <h1 className="title text-[25px]">Sources</h1>
+        <p className="text-soft">The universe is made of these; an equal country and registration number joins records into one company.</p>
+        <span className="ml-auto flex gap-2">
+          {data && !hasDemo && (
+            <Button onClick={() => demo.mutate()} disabled={running.length > 0}>
+              Make the demo
+            </Button>
+          )}
+          <Button look="ink" onClick={() => setParams({ load: '' })} disabled={running.length > 0} title={running.length ? 'Another load is running' : undefined}>
+            <FileUp size={15} /> Load a file
+          </Button>
+        </span>
+      </div>
+      <Trouble error={error ?? remove.error ?? demo.error} />
+      {running.map((job) => (
+        <section key={job.id} className="mt-4 rounded-lg border border-edge bg-paper p-4">
+          <h2 className="pb-2 font-semibold">{job.title}</h2>
+          <JobProgress id={job.id} onDone={refresh} />
+        </section>
+      ))}
+      {sources.length > 0 && (
+        <table className="mt-5 w-full">
+          <thead className="border-b border-edge text-[13px]">
+            <tr>
+              {head('name', 'Source')}
+              {head('companies', 'Companies', true)}
+              {head('rowsRead', 'Rows', true)}
+              {head('asOf', 'As of')}
+              <th className="py-2 pr-6 text-left font-semibold">Countries</th>
+              <th className="py-2 pr-6 text-left font-semibold">Licence</th>
+              <th>
+                <span className="sr-only">Remove</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {sources.map((source) => (
+              <tr key={source.key} className="border-b border-rule align-top">
+                <td className="py-3 pr-6">
+                  <strong>{source.name}</strong>
+                  <span className="block text-[12px] text-soft">{source.fileName ?? 'made by the demo'}</span>
+                </td>
+                <td className="figure py-3 pr-6 text-right">{format.number(source.companies)}</td>
+                <td className="figure py-3 pr-6 text-right">
+                  {format.number(source.rowsRead)}
+                  {source.rowsRefused > 0 && <span className="block text-[12px] text-cut">{format.number(source.rowsRefused)} refused</span>}
+                </td>
+                <td className="py-3 pr-6 whitespace-nowrap">{format.date(source.asOf)}</td>
+                <td className="max-w-sm py-3 pr-6 text-[13px]">
+                  {source.countries.slice(0, 6).map(({ country, companies }) => (
+                    <span key={country} className="mr-3 inline-block">
+                      {country || 'unknown'} <span className="figure text-soft">{format.number(companies)}</span>
+                    </span>
+                  ))}
+                  {source.countries.length > 6 && <span className="text-soft">and {source.countries.length - 6} more</span>}
+                </td>
+                <td className="py-3 pr-6 text-[13px]">{source.licence ?? <span className="text-soft italic">not stated</span>}</td>
+                <td className="py-2.5 text-right">
+                  <Button look="quiet" aria-label={`Remove ${source.name}`} title="Take it out of the universe" disabled={running.length > 0} onClick={() => setRemoving(source)}>
+                    <Trash2 size={15} />
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {data && sources.length === 0 && running.length === 0 && <p className="mt-8 rounded-lg border border-dashed border-edge p-8 text-center text-soft">Nothing is loaded yet. Load a CSV or XLSX of companies, or make the demo.</p>}
+      {writing.some((job) => job.state !== 'running') && (
+        <section className="mt-8">
+          <h2 className="title border-b border-edge pb-1 text-[17px]">Lately</h2>
+          <ul>
+            {writing
+              .filter((job) => job.state !== 'running')
+              .slice(0, 8)
+              .map((job) => (
+                <JobRow key={job.id} job={job} />
+              ))}
+          </ul>
+        </section>
+      )}
+      <Dialog title={`Remove ${removing?.name ?? ''}?`} open={removing !== null} onClose={() => setRemoving(null)}>
+        <p>
+          Its <span className="figure">{format.number(removing?.rowsRead ?? 0)}</span> records leave the universe. Companies that no other source has leave with them; the others keep what their other sources say. Loading the file again brings it back.
+        </p>
+        <div className="mt-4 flex justify-end gap-2">
+          <Button onClick={() => setRemoving(null)}>Keep it</Button>
+          <Button
+            look="ink"
+            onClick={() => {
+              remove.mutate(removing!.key);
+              setRemoving(null);
+            }}
+          >
+            Remove
+          </Button>
+        </div>
+      </Dialog>
+    </main>
+  );
+}
+
+function JobRow({ job }: { job: Job }) {
+  const [open, setOpen] = useState(false);
+  const { data } = useQuery({ queryKey: ['job', job.id], queryFn: ({ signal }) => call<JobAnswer>('GET', `/jobs/${job.id}`, undefined, signal) });
+  return (
+    <li className="border-b border-rule py-2">
+      <div className="flex flex-wrap items-baseline gap-3">
+        <strong>{job.title}</strong>
+        <span className={job.state === 'failed' ? 'text-cut' : 'text-soft'}>{job.state}</span>
+        {job.message && <span className="min-w-0 flex-1 text-[13px] text-soft">{job.message}</span>}
+        {data?.refusals && (
+          <Button look="quiet" className="ml-auto underline" onClick={() => setOpen(!open)}>
+            refused rows
+          </Button>
+        )}
+      </div>
+      {open && data && <LoadResult answer={data} />}
+    </li>
+  );
+}
