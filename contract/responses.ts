@@ -99,7 +99,16 @@ export interface PointsAnswer {
 }
 
 export interface TownsAnswer {
-  towns: { key: string; name: string; country: string; region: string; regionName: string; lat: number; lon: number; population: number }[];
+  towns: {
+    key: string;
+    name: string;
+    country: string;
+    region: string;
+    regionName: string;
+    lat: number;
+    lon: number;
+    population: number;
+  }[];
 }
 
 export interface JumpAnswer {

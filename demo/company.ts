@@ -5,7 +5,8 @@ import { toEuro } from '../core/money/rates.ts';
 import { companyName, domain, legalForm, misspelt, phone, properName, street } from './names.ts';
 import type { Places } from './places.ts';
 import { Chance, runningSums } from './random.ts';
-import { SECTORS, type Sector } from './sectors.ts';
+import type { Sector } from './sector.ts';
+import { SECTORS } from './sectors.ts';
 import { TECHNOLOGIES } from './technologies.ts';
 
 /** The day the demo's data speaks of. */
@@ -77,12 +78,17 @@ export class Companies {
     const truth = this.make(index - 1);
     const chance = new Chance(this.seed ^ Math.imul(index + 1, 0x85ebca6b));
     return {
-      ...truth, index, duplicate: true, registration: '',
+      ...truth,
+      index,
+      duplicate: true,
+      registration: '',
       name: misspelt(chance, truth.name),
       form: chance.in(0.4) ? '' : truth.form,
       phone: chance.in(0.5) ? truth.phone.replaceAll(' ', '') : truth.phone,
       web: truth.web && chance.in(0.5) ? `www.${truth.web}` : truth.web,
-      inRegister: false, inDirectory: true, inSurvey: false,
+      inRegister: false,
+      inDirectory: true,
+      inSurvey: false,
     };
   }
 
@@ -92,9 +98,20 @@ export class Companies {
     const country = this.places.countryCodes[chance.draw(this.places.countrySums)]!;
     const town = this.places.townsOf(country)[chance.draw(this.places.sumsOf(country, sector.gathers))]!;
     const large = chance.in(0.03) ? 1.6 : 0;
-    let headcount = Math.max(chance.in(0.08) ? 0 : 1, Math.round(Math.exp(sector.size[0] + large + sector.size[1] * chance.normal())));
-    const founded = 2026 - Math.min(150, Math.round(-22 * Math.log(1 - chance.next())) + (headcount > 100 ? 8 : 0));
-    const euros = Math.max(8_000, Math.max(0.6, headcount) * sector.perHead * 1000 * Math.exp(0.45 * chance.normal()) * (0.8 + Math.min(40, 2026 - founded) / 150));
+    let headcount = Math.max(
+      chance.in(0.08) ? 0 : 1,
+      Math.round(Math.exp(sector.size[0] + large + sector.size[1] * chance.normal())),
+    );
+    const founded =
+      2026 - Math.min(150, Math.round(-22 * Math.log(1 - chance.next())) + (headcount > 100 ? 8 : 0));
+    const euros = Math.max(
+      8_000,
+      Math.max(0.6, headcount) *
+        sector.perHead *
+        1000 *
+        Math.exp(0.45 * chance.normal()) *
+        (0.8 + Math.min(40, 2026 - founded) / 150),
+    );
     // A plain mistake now and then: a headcount of tens of thousands in a village.
     if (index % 8000 === 4321) headcount = 40_000;
     const { currency, dialling } = this.gazetteer.country(country)!;
@@ -107,7 +124,12 @@ export class Companies {
     const inSurvey = web !== null && chance.in(0.55);
     const surveyed = inSurvey && chance.in(0.8);
     return {
-      index, duplicate: false, sector, name, country, town,
+      index,
+      duplicate: false,
+      sector,
+      name,
+      country,
+      town,
       form: legalForm(chance, country, headcount),
       registration: String(10_000_000 + ((index * 7919 + 4_201_337) % 89_999_999)),
       status: chance.in(0.92) ? 'active' : chance.in(0.6) ? 'dormant' : 'closed',
@@ -140,17 +162,27 @@ export class Companies {
     const broad = chance.next();
     const node = this.nace.nodeOf(sector.nace);
     const group = this.nace.parents[node]!;
-    const main = broad < 0.05 ? this.nace.codes[group]! : broad < 0.08 ? this.nace.codes[this.nace.parents[group]!]! : sector.nace;
+    const main =
+      broad < 0.05
+        ? this.nace.codes[group]!
+        : broad < 0.08
+          ? this.nace.codes[this.nace.parents[group]!]!
+          : sector.nace;
     const others = sector.also.filter(() => chance.in(0.3));
     if (chance.in(0.06)) others.push(SECTORS[chance.whole(0, SECTORS.length - 1)]!.nace);
-    return { nace: [...new Set([main, ...others])].slice(0, 7), naics: [chance.in(0.08) ? sector.naics.slice(0, 3) : sector.naics] };
+    return {
+      nace: [...new Set([main, ...others])].slice(0, 7),
+      naics: [chance.in(0.08) ? sector.naics.slice(0, 3) : sector.naics],
+    };
   }
 }
 
 function describe(chance: Chance, sector: Sector): string {
-  const [what, how, whom] = sector.does;
+  const [what, how, whom] = sector.does as [string[], string[], string[]];
   const first = `${chance.pick(what)} in ${chance.pick(how)} for ${chance.pick(whom)}`;
-  const extra = chance.in(0.5) ? `; ${chance.pick(['own delivery', 'family firm in the third generation', 'certified quality', 'small series welcome', 'two shifts', `branch in ${properName(chance, 'GB')}`])}` : '';
+  const extra = chance.in(0.5)
+    ? `; ${chance.pick(['own delivery', 'family firm in the third generation', 'certified quality', 'small series welcome', 'two shifts', `branch in ${properName(chance, 'GB')}`])}`
+    : '';
   return `${first}${extra}.`;
 }
 

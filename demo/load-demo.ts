@@ -13,18 +13,42 @@ import { TECHNOLOGIES } from './technologies.ts';
 const SEED = 20_260_930;
 
 /** Makes the demo universe and loads it, its three sources side by side, through the same path as a user's file; in one transaction. */
-export function loadDemo(db: Db, companies: number, progress: (done: number, total: number, message: string) => void): { asOf: string; rows: number } {
+export function loadDemo(
+  db: Db,
+  companies: number,
+  progress: (done: number, total: number, message: string) => void,
+): { asOf: string; rows: number } {
   const trees = loadCodeTrees();
   const gazetteer = loadGazetteer();
-  const makers = new Companies(new Places(gazetteer, readReference('geo/postcodes.tsv.gz')), gazetteer, trees.get('nace-2.1')!, SEED);
+  const makers = new Companies(
+    new Places(gazetteer, readReference('geo/postcodes.tsv.gz')),
+    gazetteer,
+    trees.get('nace-2.1')!,
+    SEED,
+  );
   let rows = 0;
   const joined = new Set<number>();
   db.transaction(() => {
-    if (allSources(db).some((source) => DEMO_SOURCES.some((demo) => demo.key === source.key))) throw new Error('The demo is loaded already. Remove its sources first to make it anew.');
-    const addTechnology = db.prepare('INSERT OR IGNORE INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)');
-    for (const { category, label, products } of TECHNOLOGIES) for (const product of products) addTechnology.run(technologyKey(product), product, category, label);
+    if (allSources(db).some((source) => DEMO_SOURCES.some((demo) => demo.key === source.key)))
+      throw new Error('The demo is loaded already. Remove its sources first to make it anew.');
+    const addTechnology = db.prepare(
+      'INSERT OR IGNORE INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)',
+    );
+    for (const { category, label, products } of TECHNOLOGIES)
+      for (const product of products) addTechnology.run(technologyKey(product), product, category, label);
     const loaders = DEMO_SOURCES.map((demo, nth) => {
-      const source = addSource(db, { name: demo.name, fileName: null, licence: demo.licence, asOf: dayOf(DEMO_AS_OF)!, header: demo.header, mapping: demo.mapping }, demo.key);
+      const source = addSource(
+        db,
+        {
+          name: demo.name,
+          fileName: null,
+          licence: demo.licence,
+          asOf: dayOf(DEMO_AS_OF)!,
+          header: demo.header,
+          mapping: demo.mapping,
+        },
+        demo.key,
+      );
       return { demo, nth, loader: new Loader(db, source, trees, gazetteer), row: 1 };
     });
     for (let index = 0; index < companies; index++) {
@@ -32,13 +56,21 @@ export function loadDemo(db: Db, companies: number, progress: (done: number, tot
       const truth = makers.at(index);
       for (const one of loaders) {
         if (!one.demo.has(truth)) continue;
-        const problems = one.loader.add(one.demo.cells(truth, new Chance(SEED ^ Math.imul(index + 1, 0xc2b2ae35) ^ (one.nth + 1))), ++one.row);
-        if (problems) throw new Error(`Demo row ${one.row} of ${one.demo.name} does not read: ${JSON.stringify(problems)}`);
+        const problems = one.loader.add(
+          one.demo.cells(truth, new Chance(SEED ^ Math.imul(index + 1, 0xc2b2ae35) ^ (one.nth + 1))),
+          ++one.row,
+        );
+        if (problems)
+          throw new Error(
+            `Demo row ${one.row} of ${one.demo.name} does not read: ${JSON.stringify(problems)}`,
+          );
         rows++;
       }
     }
     for (const { loader } of loaders) for (const company of loader.end().joined) joined.add(company);
-    remakeCompanies(db, joined, trees, gazetteer, (done, all) => progress(Math.floor(companies * (0.7 + (0.3 * done) / all)), companies, 'lining up the sources'));
+    remakeCompanies(db, joined, trees, gazetteer, (done, all) =>
+      progress(Math.floor(companies * (0.7 + (0.3 * done) / all)), companies, 'lining up the sources'),
+    );
   }).immediate();
   progress(companies, companies, 'done');
   return { asOf: DEMO_AS_OF, rows };

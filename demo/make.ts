@@ -12,7 +12,8 @@ if (existsSync(made)) {
   console.log(`The demo universe is in ${dir} already.`);
 } else {
   mkdirSync(dir, { recursive: true });
-  for (const file of ['universe.sqlite', 'universe.sqlite-wal', 'universe.sqlite-shm']) rmSync(join(dir, file), { force: true });
+  for (const file of ['universe.sqlite', 'universe.sqlite-wal', 'universe.sqlite-shm'])
+    rmSync(join(dir, file), { force: true });
   const start = Date.now();
   const db = openUniverse(dir);
   let last = 0;
@@ -29,5 +30,7 @@ if (existsSync(made)) {
   writeSettings(workspace, Object.assign(readSettings(workspace), { asOf }));
   workspace.close();
   writeFileSync(made, `${companies} companies\n`);
-  console.log(`${process.stdout.isTTY ? '\n' : ''}Made ${companies.toLocaleString('en-GB')} companies from ${rows.toLocaleString('en-GB')} records in ${((Date.now() - start) / 1000).toFixed(1)} s.`);
+  console.log(
+    `${process.stdout.isTTY ? '\n' : ''}Made ${companies.toLocaleString('en-GB')} companies from ${rows.toLocaleString('en-GB')} records in ${((Date.now() - start) / 1000).toFixed(1)} s.`,
+  );
 }

@@ -14,13 +14,93 @@ export interface DemoSource {
   cells(truth: Truth, chance: Chance): string[];
 }
 
-const reading = (columns: string[], scheme: Mapping['scheme']): Mapping => ({ columns, scheme, decimal: '.', dates: 'dmy', country: null, currency: 'EUR', year: 2025, revenueUnit: 1 });
+const reading = (columns: string[], scheme: Mapping['scheme']): Mapping => ({
+  columns,
+  scheme,
+  decimal: '.',
+  dates: 'dmy',
+  country: null,
+  currency: 'EUR',
+  year: 2025,
+  revenueUnit: 1,
+});
 
-const REGISTER = ['name', 'legal-form', 'registration', 'status', 'country', 'region', 'town', 'postcode', 'street', 'latitude', 'longitude', 'main-code', 'other-codes', 'founded', 'headcount', 'headcount-year', 'headcount-unknown', 'revenue', 'revenue-currency', 'revenue-year', 'revenue-unknown', 'checked', 'checked-how'];
-const DIRECTORY = ['name', 'registration', 'country', 'region', 'town', 'postcode', 'street', 'phone', 'mail', 'web', 'main-code', 'other-codes', 'description', 'headcount', 'headcount-year', 'revenue', 'revenue-currency', 'revenue-year', 'checked', 'checked-how'];
-const SURVEY = ['name', 'registration', 'country', 'region', 'town', 'web', 'mail', 'main-code', 'description', 'headcount', 'headcount-year', 'technologies', 'surveyed', 'checked', 'checked-how'];
+const REGISTER = [
+  'name',
+  'legal-form',
+  'registration',
+  'status',
+  'country',
+  'region',
+  'town',
+  'postcode',
+  'street',
+  'latitude',
+  'longitude',
+  'main-code',
+  'other-codes',
+  'founded',
+  'headcount',
+  'headcount-year',
+  'headcount-unknown',
+  'revenue',
+  'revenue-currency',
+  'revenue-year',
+  'revenue-unknown',
+  'checked',
+  'checked-how',
+];
+const DIRECTORY = [
+  'name',
+  'registration',
+  'country',
+  'region',
+  'town',
+  'postcode',
+  'street',
+  'phone',
+  'mail',
+  'web',
+  'main-code',
+  'other-codes',
+  'description',
+  'headcount',
+  'headcount-year',
+  'revenue',
+  'revenue-currency',
+  'revenue-year',
+  'checked',
+  'checked-how',
+];
+const SURVEY = [
+  'name',
+  'registration',
+  'country',
+  'region',
+  'town',
+  'web',
+  'mail',
+  'main-code',
+  'description',
+  'headcount',
+  'headcount-year',
+  'technologies',
+  'surveyed',
+  'checked',
+  'checked-how',
+];
 
-const BANDS: [number, number][] = [[0, 1], [2, 4], [5, 9], [10, 19], [20, 49], [50, 99], [100, 249], [250, 499], [500, 999]];
+const BANDS: [number, number][] = [
+  [0, 1],
+  [2, 4],
+  [5, 9],
+  [10, 19],
+  [20, 49],
+  [50, 99],
+  [100, 249],
+  [250, 499],
+  [500, 999],
+];
 
 function band(headcount: number): string {
   const found = BANDS.find(([from, to]) => headcount >= from && headcount <= to);
@@ -38,44 +118,102 @@ const full = (truth: Truth) => (truth.form ? `${truth.name} ${truth.form}` : tru
 
 export const DEMO_SOURCES: readonly DemoSource[] = [
   {
-    key: 'register-extract', name: 'Register extract', licence: 'made up for the demo', header: REGISTER, mapping: reading(REGISTER, 'nace-2.1'),
+    key: 'register-extract',
+    name: 'Register extract',
+    licence: 'made up for the demo',
+    header: REGISTER,
+    mapping: reading(REGISTER, 'nace-2.1'),
     has: (truth) => truth.inRegister,
     cells(truth, chance) {
       const why = truth.withheld ? 'withheld' : 'not collected';
       return [
-        full(truth), truth.form, truth.registration, truth.status, truth.country, truth.town.region, truth.town.name, truth.postcode, truth.street, String(truth.lat), String(truth.lon),
-        truth.nace[0]!, truth.nace.slice(1).join(' '), String(truth.founded),
-        truth.headcountKnown ? String(truth.headcount) : '', truth.headcountKnown ? '2025' : '', truth.headcountKnown ? '' : chance.in(0.3) ? 'too old' : 'not collected',
-        truth.revenueKnown ? String(truth.revenue) : '', truth.revenueKnown ? truth.currency : '', truth.revenueKnown ? (chance.in(0.85) ? '2025' : '2024') : '', truth.revenueKnown ? '' : why,
-        isoOf(checkedDay(chance, 420)), 'register',
+        full(truth),
+        truth.form,
+        truth.registration,
+        truth.status,
+        truth.country,
+        truth.town.region,
+        truth.town.name,
+        truth.postcode,
+        truth.street,
+        String(truth.lat),
+        String(truth.lon),
+        truth.nace[0]!,
+        truth.nace.slice(1).join(' '),
+        String(truth.founded),
+        truth.headcountKnown ? String(truth.headcount) : '',
+        truth.headcountKnown ? '2025' : '',
+        truth.headcountKnown ? '' : chance.in(0.3) ? 'too old' : 'not collected',
+        truth.revenueKnown ? String(truth.revenue) : '',
+        truth.revenueKnown ? truth.currency : '',
+        truth.revenueKnown ? (chance.in(0.85) ? '2025' : '2024') : '',
+        truth.revenueKnown ? '' : why,
+        isoOf(checkedDay(chance, 420)),
+        'register',
       ];
     },
   },
   {
-    key: 'trade-directory', name: 'Trade directory', licence: 'made up for the demo', header: DIRECTORY, mapping: reading(DIRECTORY, 'nace-2.1'),
+    key: 'trade-directory',
+    name: 'Trade directory',
+    licence: 'made up for the demo',
+    header: DIRECTORY,
+    mapping: reading(DIRECTORY, 'nace-2.1'),
     has: (truth) => truth.inDirectory,
     cells(truth, chance) {
       const modelled = !truth.revenueKnown && !truth.withheld && chance.in(0.35);
       return [
-        full(truth), truth.registration, truth.country, truth.town.region, truth.town.name, truth.postcode, truth.street, chance.in(0.9) ? truth.phone : '', truth.mail ?? '', truth.web ?? '',
-        truth.nace[0]!, truth.nace.slice(1, 3).join(' '), chance.in(0.85) ? truth.description : '',
-        truth.headcountKnown || chance.in(0.2) ? band(Math.round(truth.headcount * Math.exp(0.08 * chance.normal()))) : '', '2026',
-        modelled ? estimate(chance, truth.revenue, 0.35, 3) : '', modelled ? truth.currency : '', modelled ? '2025' : '',
-        isoOf(checkedDay(chance, 300)), chance.in(0.7) ? 'phone' : 'web',
+        full(truth),
+        truth.registration,
+        truth.country,
+        truth.town.region,
+        truth.town.name,
+        truth.postcode,
+        truth.street,
+        chance.in(0.9) ? truth.phone : '',
+        truth.mail ?? '',
+        truth.web ?? '',
+        truth.nace[0]!,
+        truth.nace.slice(1, 3).join(' '),
+        chance.in(0.85) ? truth.description : '',
+        truth.headcountKnown || chance.in(0.2)
+          ? band(Math.round(truth.headcount * Math.exp(0.08 * chance.normal())))
+          : '',
+        '2026',
+        modelled ? estimate(chance, truth.revenue, 0.35, 3) : '',
+        modelled ? truth.currency : '',
+        modelled ? '2025' : '',
+        isoOf(checkedDay(chance, 300)),
+        chance.in(0.7) ? 'phone' : 'web',
       ];
     },
   },
   {
-    key: 'web-survey', name: 'Web survey', licence: 'made up for the demo', header: SURVEY, mapping: reading(SURVEY, 'naics-2022'),
+    key: 'web-survey',
+    name: 'Web survey',
+    licence: 'made up for the demo',
+    header: SURVEY,
+    mapping: reading(SURVEY, 'naics-2022'),
     has: (truth) => truth.inSurvey,
     cells(truth, chance) {
       const modelled = chance.in(0.4) && (truth.headcountKnown || chance.in(0.25));
       const day = isoOf(checkedDay(chance, 200));
       return [
-        full(truth), truth.registration, truth.country, truth.town.region, truth.town.name, truth.web!, truth.mail ?? '',
-        truth.naics[0]!, truth.description,
-        modelled ? estimate(chance, Math.max(1, truth.headcount), 0.3, 2) : '', modelled ? '2026' : '',
-        truth.technologies.join('; '), truth.surveyed ? day : '', day, 'web',
+        full(truth),
+        truth.registration,
+        truth.country,
+        truth.town.region,
+        truth.town.name,
+        truth.web!,
+        truth.mail ?? '',
+        truth.naics[0]!,
+        truth.description,
+        modelled ? estimate(chance, Math.max(1, truth.headcount), 0.3, 2) : '',
+        modelled ? '2026' : '',
+        truth.technologies.join('; '),
+        truth.surveyed ? day : '',
+        day,
+        'web',
       ];
     },
   },

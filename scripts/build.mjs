@@ -5,7 +5,15 @@ import { build as buildWeb } from 'vite';
 /** Builds the server with its worker threads and the demo maker, then the interface; both into dist/. */
 rmSync('dist', { recursive: true, force: true });
 await build({
-  entryPoints: ['server/main.ts', 'server/engine/worker.ts', 'server/load/worker.ts', 'server/load/remove-worker.ts', 'server/exports/worker.ts', 'demo/worker.ts', 'demo/make.ts'],
+  entryPoints: [
+    'server/main.ts',
+    'server/engine/worker.ts',
+    'server/load/worker.ts',
+    'server/load/remove-worker.ts',
+    'server/exports/worker.ts',
+    'demo/worker.ts',
+    'demo/make.ts',
+  ],
   outdir: 'dist',
   outbase: '.',
   bundle: true,

@@ -20,12 +20,24 @@ const data = values.data ?? `data-demo/${companies}`;
 ensurePackages();
 ensureBuild();
 if (run('node', ['dist/demo/make.js', data, String(companies)]) !== 0) process.exit(1);
-const server = spawn('node', ['--enable-source-maps', 'dist/server/main.js', '--data', data, '--port', values.port], { stdio: ['inherit', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production' } });
+const server = spawn(
+  'node',
+  ['--enable-source-maps', 'dist/server/main.js', '--data', data, '--port', values.port],
+  { stdio: ['inherit', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production' } },
+);
 server.stdout.on('data', (chunk) => {
   process.stdout.write(chunk);
   const address = /http:\/\/\S+/.exec(String(chunk))?.[0];
-  if (address && !values['no-open'] && process.stdout.isTTY && (process.env.DISPLAY || process.platform === 'darwin'))
-    spawn(process.platform === 'darwin' ? 'open' : 'xdg-open', [address], { stdio: 'ignore', detached: true }).on('error', () => {});
+  if (
+    address &&
+    !values['no-open'] &&
+    process.stdout.isTTY &&
+    (process.env.DISPLAY || process.platform === 'darwin')
+  )
+    spawn(process.platform === 'darwin' ? 'open' : 'xdg-open', [address], {
+      stdio: 'ignore',
+      detached: true,
+    }).on('error', () => {});
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -26,7 +26,11 @@ function aptInstall(packages, why) {
   console.log(`Installing ${packages.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   run('apt-get', ['update', '-qq'], { env });
-  if (run('apt-get', ['install', '-y', '-qq', ...packages], { env, stdio: ['ignore', 'ignore', 'inherit'] }) !== 0) process.exit(1);
+  if (
+    run('apt-get', ['install', '-y', '-qq', ...packages], { env, stdio: ['ignore', 'ignore', 'inherit'] }) !==
+    0
+  )
+    process.exit(1);
 }
 
 /** The packages of package-lock.json; a compiler first, since better-sqlite3 compiles. */
@@ -39,7 +43,13 @@ export function ensurePackages() {
   const marker = join('node_modules', '.package-lock.json');
   if (existsSync(marker) && statSync(marker).mtimeMs >= statSync('package-lock.json').mtimeMs) return;
   if (!existsSync(join('node_modules', 'better-sqlite3', 'build', 'Release', 'better_sqlite3.node'))) {
-    const missing = [['make', 'make'], ['g++', 'g++'], ['python3', 'python3']].filter(([program]) => !has(program)).map(([, name]) => name);
+    const missing = [
+      ['make', 'make'],
+      ['g++', 'g++'],
+      ['python3', 'python3'],
+    ]
+      .filter(([program]) => !has(program))
+      .map(([, name]) => name);
     if (missing.length) aptInstall(missing, 'A compiler is needed once.');
   }
   console.log('Installing packages (the database driver is compiled, which takes a few minutes) …');
@@ -55,7 +65,18 @@ export function ensureBuild() {
   const built = join('dist', 'web', 'index.html');
   if (existsSync(built)) {
     const at = statSync(built).mtimeMs;
-    const newest = Math.max(...['core', 'contract', 'server', 'web', 'demo', 'package-lock.json', 'vite.config.ts', 'scripts/build.mjs'].map(newestUnder));
+    const newest = Math.max(
+      ...[
+        'core',
+        'contract',
+        'server',
+        'web',
+        'demo',
+        'package-lock.json',
+        'vite.config.ts',
+        'scripts/build.mjs',
+      ].map(newestUnder),
+    );
     if (newest <= at) return;
   }
   console.log('Building …');

@@ -50,7 +50,11 @@ export function createApp(services: Services): Express {
   });
   app.use('/api', api);
   app.use('/data/regions.topojson', (_request, response) => {
-    response.set({ 'content-type': 'application/json', 'content-encoding': 'gzip', 'cache-control': 'public, max-age=86400' });
+    response.set({
+      'content-type': 'application/json',
+      'content-encoding': 'gzip',
+      'cache-control': 'public, max-age=86400',
+    });
     response.sendFile(join(ROOT, 'data/geo/regions.topojson.gz'));
   });
   const built = join(ROOT, 'dist/web');

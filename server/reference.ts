@@ -19,15 +19,24 @@ export function readReference(path: string): string {
 }
 
 export function loadCodeTrees(): Map<Scheme, CodeTree> {
-  return new Map((Object.keys(SCHEMES) as Scheme[]).map((scheme) => [scheme, readCodeTable(scheme, readReference(`codes/${scheme}.tsv.gz`))]));
+  return new Map(
+    (Object.keys(SCHEMES) as Scheme[]).map((scheme) => [
+      scheme,
+      readCodeTable(scheme, readReference(`codes/${scheme}.tsv.gz`)),
+    ]),
+  );
 }
 
 export function loadCodeSearches(trees: ReadonlyMap<Scheme, CodeTree>): CodeSearches {
   return new CodeSearches(trees, () =>
-    readReference('codes/keywords.tsv.gz').split('\n').slice(1).filter(Boolean).map((row): Keyword => {
-      const [scheme, code, term] = row.split('\t');
-      return { scheme: scheme!, code: code!, term: term! };
-    }),
+    readReference('codes/keywords.tsv.gz')
+      .split('\n')
+      .slice(1)
+      .filter(Boolean)
+      .map((row): Keyword => {
+        const [scheme, code, term] = row.split('\t');
+        return { scheme: scheme!, code: code!, term: term! };
+      }),
   );
 }
 

@@ -24,7 +24,9 @@ export async function openServices(dir: string, uploadLimit = 150): Promise<Serv
   const workspace = openWorkspace(dir);
   rmSync(join(dir, 'uploads'), { recursive: true, force: true });
   const services: Services = {
-    dir, workspace, uploadLimit,
+    dir,
+    workspace,
+    uploadLimit,
     universe: openUniverse(dir, { readonly: true }),
     engine: new EngineHost(dir, asOfDay(readSettings(workspace))),
     jobs: new Jobs(workspace),

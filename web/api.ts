@@ -17,24 +17,39 @@ export class ApiError extends Error {
 }
 
 /** Calls the API. @throws ApiError */
-export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+export async function call<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<T> {
   const isForm = body instanceof FormData;
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       signal,
-      ...(body === undefined ? {} : isForm ? { body } : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+      ...(body === undefined
+        ? {}
+        : isForm
+          ? { body }
+          : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
     });
   } catch (error) {
     if (signal?.aborted) throw error;
-    throw new ApiError(0, { code: 'no-answer', message: 'The server does not answer. Is it still running? What you entered is kept here.' });
+    throw new ApiError(0, {
+      code: 'no-answer',
+      message: 'The server does not answer. Is it still running? What you entered is kept here.',
+    });
   }
   if (response.status === 204) return undefined as T;
   const answer = (await response.json().catch(() => null)) as T | ErrorAnswer | null;
   if (!response.ok) {
     const error = (answer as ErrorAnswer | null)?.error;
-    throw new ApiError(response.status, error ?? { code: 'no-answer', message: `The server answered ${response.status} without saying why.` });
+    throw new ApiError(
+      response.status,
+      error ?? { code: 'no-answer', message: `The server answered ${response.status} without saying why.` },
+    );
   }
   return answer as T;
 }

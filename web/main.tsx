@@ -21,9 +21,18 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/desk" replace /> },
       { path: '/desk', element: <Desk /> },
-      { path: '/exports', lazy: async () => ({ Component: (await import('./exports/Exports.tsx')).Exports }) },
-      { path: '/sources', lazy: async () => ({ Component: (await import('./sources/Sources.tsx')).Sources }) },
-      { path: '/settings', lazy: async () => ({ Component: (await import('./settings/Settings.tsx')).Settings }) },
+      {
+        path: '/exports',
+        lazy: async () => ({ Component: (await import('./exports/Exports.tsx')).Exports }),
+      },
+      {
+        path: '/sources',
+        lazy: async () => ({ Component: (await import('./sources/Sources.tsx')).Sources }),
+      },
+      {
+        path: '/settings',
+        lazy: async () => ({ Component: (await import('./settings/Settings.tsx')).Settings }),
+      },
       { path: '*', element: <RouteTrouble missing /> },
     ],
   },

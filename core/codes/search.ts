@@ -36,23 +36,35 @@ export class CodeSearch {
       fields: ['title', 'terms'],
       tokenize: (text) => foldedWords(text),
       processTerm: stem,
-      searchOptions: { boost: { title: 3 }, prefix: true, combineWith: 'AND', weights: { prefix: 0.6, fuzzy: 0.2 } },
+      searchOptions: {
+        boost: { title: 3 },
+        prefix: true,
+        combineWith: 'AND',
+        weights: { prefix: 0.6, fuzzy: 0.2 },
+      },
     });
     this.index.addAll(
-      tree.codes.map((code, id) => ({ id, title: tree.titles[id], terms: (this.terms.get(code) ?? []).join(' ; ') })),
+      tree.codes.map((code, id) => ({
+        id,
+        title: tree.titles[id],
+        terms: (this.terms.get(code) ?? []).join(' ; '),
+      })),
     );
   }
 
   /** The best codes for some words or the beginning of a code, best first. Spelling is forgiven only where nothing matches as written. */
   find(text: string, limit: number): CodeHit[] {
     const code = text.trim().toUpperCase();
-    if (/^[A-Z]?\d[\d.\-]*$/.test(code)) {
-      const found = this.tree.codes.map((_, node) => node).filter((node) => this.tree.codes[node]!.startsWith(code));
+    if (/^[A-Z]?\d[\d.-]*$/.test(code)) {
+      const found = this.tree.codes
+        .map((_, node) => node)
+        .filter((node) => this.tree.codes[node]!.startsWith(code));
       return found.slice(0, limit).map((node) => this.hit(node, []));
     }
     const words = foldedWords(text).map(stem);
     let results = this.index.search(text);
-    if (!results.length && text.trim().length >= FUZZY_FROM) results = this.index.search(text, { fuzzy: 0.2 });
+    if (!results.length && text.trim().length >= FUZZY_FROM)
+      results = this.index.search(text, { fuzzy: 0.2 });
     return results.slice(0, limit).map((result) => this.hit(Number(result.id), words));
   }
 

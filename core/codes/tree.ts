@@ -56,7 +56,9 @@ export class CodeTree {
     for (const row of rows) below.set(row.parent, [...(below.get(row.parent) ?? []), row]);
     this.append(below, '', -1);
     if (this.codes.length !== rows.length)
-      throw new Error(`${scheme}: ${rows.length - this.codes.length} codes hang on a parent that is not there.`);
+      throw new Error(
+        `${scheme}: ${rows.length - this.codes.length} codes hang on a parent that is not there.`,
+      );
   }
 
   private append(below: Map<string, CodeRow[]>, parent: string, parentNode: number): void {
@@ -87,7 +89,10 @@ export class CodeTree {
     if (exact >= 0) return exact;
     const figures = tight.replace(/^[A-Z](?=\d)/, '').replace(/[.\-/]/g, '');
     if (!/^\d{1,6}$/.test(figures)) return -1;
-    const dotted = this.scheme.startsWith('nace') && figures.length > 2 ? `${figures.slice(0, 2)}.${figures.slice(2)}` : figures;
+    const dotted =
+      this.scheme.startsWith('nace') && figures.length > 2
+        ? `${figures.slice(0, 2)}.${figures.slice(2)}`
+        : figures;
     return this.nodeOf(dotted);
   }
 

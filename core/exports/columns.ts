@@ -25,40 +25,74 @@ export function exportColumns(subject: string, fields: readonly string[], curren
       case 'place':
         return [
           { heading: 'Town', kind: 'text', width: 22, value: (row) => cell<PlaceCell>(row)?.town ?? null },
-          { heading: 'Region', kind: 'text', width: 22, value: (row) => cell<PlaceCell>(row)?.region ?? null },
-          { heading: 'Country', kind: 'text', width: 9, value: (row) => cell<PlaceCell>(row)?.country ?? null },
+          {
+            heading: 'Region',
+            kind: 'text',
+            width: 22,
+            value: (row) => cell<PlaceCell>(row)?.region ?? null,
+          },
+          {
+            heading: 'Country',
+            kind: 'text',
+            width: 9,
+            value: (row) => cell<PlaceCell>(row)?.country ?? null,
+          },
         ];
       case 'codes': {
         const main = (row: Row) => cell<CodeCell[]>(row)?.find((code) => code.main);
         return [
           { heading: 'Main industry code', kind: 'text', width: 12, value: (row) => main(row)?.code ?? null },
           { heading: 'Main industry', kind: 'text', width: 44, value: (row) => main(row)?.title ?? null },
-          { heading: 'All industry codes', kind: 'text', width: 30, value: (row) => cell<CodeCell[]>(row)?.map((code) => code.code).join('; ') || null },
+          {
+            heading: 'All industry codes',
+            kind: 'text',
+            width: 30,
+            value: (row) =>
+              cell<CodeCell[]>(row)
+                ?.map((code) => code.code)
+                .join('; ') || null,
+          },
         ];
       }
       case 'number':
-        if (field.store.at === 'column') return [{ heading, kind: 'number', width, value: (row) => cell<number>(row) }];
+        if (field.store.at === 'column')
+          return [{ heading, kind: 'number', width, value: (row) => cell<number>(row) }];
         return [
           { heading, kind: 'number', width, value: (row) => quantity(cell(row), 1) },
           { heading: `${heading} basis`, kind: 'text', width: 14, value: (row) => basis(row, id) },
         ];
       case 'money':
         return [
-          { heading: `${heading}, ${currency}`, kind: 'number', width, value: (row) => moneyIn(cell(row), currency) },
-          { heading: `${heading} year`, kind: 'number', width: 9, value: (row) => cell<MoneyCell>(row)?.year ?? null },
+          {
+            heading: `${heading}, ${currency}`,
+            kind: 'number',
+            width,
+            value: (row) => moneyIn(cell(row), currency),
+          },
+          {
+            heading: `${heading} year`,
+            kind: 'number',
+            width: 9,
+            value: (row) => cell<MoneyCell>(row)?.year ?? null,
+          },
           { heading: `${heading} basis`, kind: 'text', width: 14, value: (row) => basis(row, id) },
         ];
       case 'date':
         return [{ heading, kind: 'date', width, value: (row) => cell<string>(row) }];
       default:
-        if (field.store.at === 'many') return [{ heading, kind: 'text', width, value: (row) => cell<string[]>(row)?.join('; ') ?? null }];
+        if (field.store.at === 'many')
+          return [{ heading, kind: 'text', width, value: (row) => cell<string[]>(row)?.join('; ') ?? null }];
         return [{ heading, kind: 'text', width, value: (row) => cell<string>(row) }];
     }
   });
 }
 
 /** An amount in another currency at the rate of its year; null where there is no rate. */
-export function convert(amount: number, value: { currency: string; year: number | null }, currency: string): number | null {
+export function convert(
+  amount: number,
+  value: { currency: string; year: number | null },
+  currency: string,
+): number | null {
   if (value.currency === currency) return amount;
   const from = ratePerEuro(value.currency, value.year ?? 0);
   const to = ratePerEuro(currency, value.year ?? 0);

@@ -25,13 +25,25 @@ export function howMadeRows(how: HowMade): (string | number)[][] {
     ['As-of date', how.asOf],
     ['Companies in this list', how.count],
     ['Companies in the universe', how.universe],
-    ['Which companies', how.picked === null ? 'all that pass the tape' : `${how.picked} picked by hand from those that pass the tape`],
+    [
+      'Which companies',
+      how.picked === null
+        ? 'all that pass the tape'
+        : `${how.picked} picked by hand from those that pass the tape`,
+    ],
     [],
     ['The tape, line by line'],
-    ...(how.wording.length ? how.wording.map((line, i) => [`line ${i + 1}`, line]) : [['', 'no lines: the whole universe']]),
+    ...(how.wording.length
+      ? how.wording.map((line, i) => [`line ${i + 1}`, line])
+      : [['', 'no lines: the whole universe']]),
     [],
     ['Sources', 'as of', 'companies', 'licence'],
-    ...how.sources.map((source) => [source.name, source.asOf, source.companies, source.licence ?? 'not stated']),
+    ...how.sources.map((source) => [
+      source.name,
+      source.asOf,
+      source.companies,
+      source.licence ?? 'not stated',
+    ]),
     [],
     ['Tape file', how.tape],
     [],

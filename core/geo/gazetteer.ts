@@ -50,20 +50,41 @@ export class Gazetteer {
 
   constructor(tables: GazetteerTables) {
     this.countries = rows(tables.countries).map(([code, , , name, local, currency, , , dialling]) => ({
-      code: code!, name: name!, local: local!, currency: currency!, dialling: dialling!,
+      code: code!,
+      name: name!,
+      local: local!,
+      currency: currency!,
+      dialling: dialling!,
     }));
-    this.regions = rows(tables.regions).map(([key, country, name, english]) => ({ key: key!, country: country!, name: name!, english: english || name! }));
+    this.regions = rows(tables.regions).map(([key, country, name, english]) => ({
+      key: key!,
+      country: country!,
+      name: name!,
+      english: english || name!,
+    }));
     for (const country of this.countries) this.countryByCode.set(country.code, country);
     for (const region of this.regions) {
       this.regionByKey.set(region.key, region);
-      for (const name of new Set([fold(region.name), fold(region.english)])) this.regionsByName.set(name, [...(this.regionsByName.get(name) ?? []), region]);
+      for (const name of new Set([fold(region.name), fold(region.english)]))
+        this.regionsByName.set(name, [...(this.regionsByName.get(name) ?? []), region]);
     }
 
     const entries: { text: string; town: number }[] = [];
-    this.towns = rows(tables.towns).map(([, name, , english, others, country, region, lat, lon, population], at) => {
-      for (const spelling of new Set([name!, english!, ...others!.split('|')].filter(Boolean).map(fold))) entries.push({ text: spelling, town: at });
-      return { key: `${name}, ${region || country}`, name: name!, country: country!, region: region!, lat: Number(lat), lon: Number(lon), population: Number(population) };
-    });
+    this.towns = rows(tables.towns).map(
+      ([, name, , english, others, country, region, lat, lon, population], at) => {
+        for (const spelling of new Set([name!, english!, ...others!.split('|')].filter(Boolean).map(fold)))
+          entries.push({ text: spelling, town: at });
+        return {
+          key: `${name}, ${region || country}`,
+          name: name!,
+          country: country!,
+          region: region!,
+          lat: Number(lat),
+          lon: Number(lon),
+          population: Number(population),
+        };
+      },
+    );
     // Towns come by country and then by population: the largest of a name wins its key.
     for (const town of this.towns) if (!this.townByKey.has(town.key)) this.townByKey.set(town.key, town);
     entries.sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
@@ -88,14 +109,19 @@ export class Gazetteer {
     const code = this.countryByCode.get(text.trim().toUpperCase());
     if (code) return code;
     const folded = fold(text.trim());
-    return this.countries.find((country) => fold(country.name) === folded || country.local.split(' | ').some((name) => fold(name) === folded));
+    return this.countries.find(
+      (country) =>
+        fold(country.name) === folded || country.local.split(' | ').some((name) => fold(name) === folded),
+    );
   }
 
   /** A region by key or by local or English name, within a country if one is given. */
   regionNamed(text: string, country?: string): Region | undefined {
     const named = this.regionByKey.get(text.trim());
     if (named && (!country || named.country === country)) return named;
-    return this.regionsByName.get(fold(text.trim()))?.find((region) => !country || region.country === country);
+    return this.regionsByName
+      .get(fold(text.trim()))
+      ?.find((region) => !country || region.country === country);
   }
 
   /** The largest town spelled exactly so, within a country or region if one is given. */
@@ -116,7 +142,12 @@ export class Gazetteer {
     const folded = fold(text.trim());
     if (folded === '') return [];
     const found = new Set<number>();
-    for (let i = this.firstFrom(folded); i < this.spellings.length && this.spellings[i]!.startsWith(folded); i++) found.add(this.spelled[i]!);
+    for (
+      let i = this.firstFrom(folded);
+      i < this.spellings.length && this.spellings[i]!.startsWith(folded);
+      i++
+    )
+      found.add(this.spelled[i]!);
     return [...found]
       .map((at) => this.towns[at]!)
       .sort((a, b) => b.population - a.population)
@@ -136,5 +167,9 @@ export class Gazetteer {
 }
 
 function rows(tsv: string): string[][] {
-  return tsv.split('\n').slice(1).filter(Boolean).map((row) => row.split('\t'));
+  return tsv
+    .split('\n')
+    .slice(1)
+    .filter(Boolean)
+    .map((row) => row.split('\t'));
 }

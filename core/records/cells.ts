@@ -18,7 +18,19 @@ export class CellError extends Error {
   }
 }
 
-const SCALES: Record<string, number> = { k: 1e3, tsd: 1e3, tis: 1e3, tys: 1e3, m: 1e6, mio: 1e6, mil: 1e6, mln: 1e6, bn: 1e9, mrd: 1e9, mld: 1e9 };
+const SCALES: Record<string, number> = {
+  k: 1e3,
+  tsd: 1e3,
+  tis: 1e3,
+  tys: 1e3,
+  m: 1e6,
+  mio: 1e6,
+  mil: 1e6,
+  mln: 1e6,
+  bn: 1e9,
+  mrd: 1e9,
+  mld: 1e9,
+};
 
 const NUMBERS = {
   '.': /^(-?\d+(?:,\d{3})*)(?:\.(\d+))?([a-z]+)?\.?$/i,
@@ -31,7 +43,8 @@ export function readNumber(text: string, style: CellStyle): number {
   const thousands = style.decimal === ',' ? '.' : ',';
   const parts = NUMBERS[style.decimal].exec(tight);
   const scale = parts?.[3] === undefined ? 1 : SCALES[parts[3].toLowerCase()];
-  if (!parts || scale === undefined) throw new CellError(`a number with decimal ${style.decimal === ',' ? 'comma' : 'point'}`);
+  if (!parts || scale === undefined)
+    throw new CellError(`a number with decimal ${style.decimal === ',' ? 'comma' : 'point'}`);
   const value = Number(`${parts[1]!.replaceAll(thousands, '')}.${parts[2] ?? '0'}`);
   return scale === 1 ? value : Number((value * scale).toPrecision(15));
 }
@@ -41,7 +54,10 @@ export function readNumber(text: string, style: CellStyle): number {
  * @throws CellError
  */
 export function readQuantity(text: string, style: CellStyle, scale = 1): Quantity {
-  const cell = text.trim().replace(/^[€£$]\s*/, '').replace(/\s*[€£$]$/, '');
+  const cell = text
+    .trim()
+    .replace(/^[€£$]\s*/, '')
+    .replace(/\s*[€£$]$/, '');
   const number = (part: string) => {
     const value = readNumber(part, style) * scale;
     if (value < 0) throw new CellError('a number that is not negative');
@@ -67,7 +83,16 @@ export function readQuantity(text: string, style: CellStyle, scale = 1): Quantit
   const overs = /^>\s*(.+)$/.exec(cell);
   if (overs) return { basis: 'band', low: number(overs[1]!) + 1, high: Infinity, point: null };
   const below = /^(?:<\s*(.+)|(?:<=|≤|up to|bis|do)\s*(.+))$/i.exec(cell);
-  if (below) return { basis: 'band', low: 0, high: below[1] === undefined || below[1].startsWith('=') ? number((below[2] ?? below[1]!.slice(1))) : number(below[1]) - 1, point: null };
+  if (below)
+    return {
+      basis: 'band',
+      low: 0,
+      high:
+        below[1] === undefined || below[1].startsWith('=')
+          ? number(below[2] ?? below[1]!.slice(1))
+          : number(below[1]) - 1,
+      point: null,
+    };
   return exact(number(cell));
 }
 

@@ -26,21 +26,47 @@ export interface MappingDefaults {
 const SAMPLE_SHARE = 0.6;
 
 /** The mapping that a header and some rows suggest: by heading in several languages, then by content. */
-export function guessMapping(header: readonly string[], rows: readonly (readonly string[])[], trees: ReadonlyMap<Scheme, CodeTree>, defaults: MappingDefaults): Mapping {
+export function guessMapping(
+  header: readonly string[],
+  rows: readonly (readonly string[])[],
+  trees: ReadonlyMap<Scheme, CodeTree>,
+  defaults: MappingDefaults,
+): Mapping {
   const columns = guessColumns(header, rows);
   const at = (id: string) => columns.indexOf(id);
-  const values = (id: string) => (at(id) < 0 ? [] : rows.map((row) => row[at(id)] ?? '').filter((cell) => cell.trim() !== ''));
+  const values = (id: string) =>
+    at(id) < 0 ? [] : rows.map((row) => row[at(id)] ?? '').filter((cell) => cell.trim() !== '');
   const revenueHeading = at('revenue') < 0 ? '' : header[at('revenue')]!.toLowerCase();
   const figures = [...values('revenue'), ...values('headcount'), ...values('latitude')];
   return {
     columns,
-    decimal: figures.some((cell) => /\d,\d{1,2}$|\d,\d{4,}$|\.\d{3},/.test(cell)) && !figures.some((cell) => /,\d{3}\.|\d\.\d{1,2}$/.test(cell)) ? ',' : '.',
+    decimal:
+      figures.some((cell) => /\d,\d{1,2}$|\d,\d{4,}$|\.\d{3},/.test(cell)) &&
+      !figures.some((cell) => /,\d{3}\.|\d\.\d{1,2}$/.test(cell))
+        ? ','
+        : '.',
     dates: values('checked').some((cell) => Number(/^\d+\/(\d+)\//.exec(cell)?.[1]) > 12) ? 'mdy' : 'dmy',
-    scheme: guessScheme(at('main-code') < 0 ? '' : header[at('main-code')]!, [...values('main-code'), ...values('other-codes')], trees),
+    scheme: guessScheme(
+      at('main-code') < 0 ? '' : header[at('main-code')]!,
+      [...values('main-code'), ...values('other-codes')],
+      trees,
+    ),
     country: null,
-    currency: /\b(eur|gbp|usd|chf|czk|pln|huf|dkk|sek|nok|ron)\b/.exec(revenueHeading)?.[1]?.toUpperCase() ?? (revenueHeading.includes('kč') ? 'CZK' : revenueHeading.includes('zł') ? 'PLN' : revenueHeading.includes('£') ? 'GBP' : defaults.currency),
+    currency:
+      /\b(eur|gbp|usd|chf|czk|pln|huf|dkk|sek|nok|ron)\b/.exec(revenueHeading)?.[1]?.toUpperCase() ??
+      (revenueHeading.includes('kč')
+        ? 'CZK'
+        : revenueHeading.includes('zł')
+          ? 'PLN'
+          : revenueHeading.includes('£')
+            ? 'GBP'
+            : defaults.currency),
     year: defaults.year,
-    revenueUnit: /\b(m|mio|mil|mln|million|millions)\b/.test(revenueHeading) ? 1e6 : /\b(k|tsd|tis|tys|thousand|thousands)\b|'000/.test(revenueHeading) ? 1e3 : 1,
+    revenueUnit: /\b(m|mio|mil|mln|million|millions)\b/.test(revenueHeading)
+      ? 1e6
+      : /\b(k|tsd|tis|tys|thousand|thousands)\b|'000/.test(revenueHeading)
+        ? 1e3
+        : 1,
   };
 }
 
@@ -54,13 +80,25 @@ export function looksLikeHeader(first: readonly string[], next: readonly string[
   const known = knownHeadings();
   const filled = first.filter((cell) => cell.trim() !== '');
   if (filled.length === 0) return false;
-  if (filled.filter((cell) => known.has(plainHeading(cell)) || known.has(plainHeading(cell.replace(/\(.*\)|,.*/, '')))).length * 2 >= filled.length) return true;
-  return !filled.some((cell) => /^\s*[\d.,-]+\s*$/.test(cell)) && (next ?? []).some((cell) => /^\s*[\d.,-]+\s*$/.test(cell));
+  if (
+    filled.filter(
+      (cell) => known.has(plainHeading(cell)) || known.has(plainHeading(cell.replace(/\(.*\)|,.*/, ''))),
+    ).length *
+      2 >=
+    filled.length
+  )
+    return true;
+  return (
+    !filled.some((cell) => /^\s*[\d.,-]+\s*$/.test(cell)) &&
+    (next ?? []).some((cell) => /^\s*[\d.,-]+\s*$/.test(cell))
+  );
 }
 
 function knownHeadings(): Map<string, string> {
   const known = new Map<string, string>();
-  for (const column of fileColumns('companies')) for (const heading of [column.label, column.id, ...column.headings]) if (!known.has(plainHeading(heading))) known.set(plainHeading(heading), column.id);
+  for (const column of fileColumns('companies'))
+    for (const heading of [column.label, column.id, ...column.headings])
+      if (!known.has(plainHeading(heading))) known.set(plainHeading(heading), column.id);
   return known;
 }
 
@@ -68,7 +106,11 @@ function guessColumns(header: readonly string[], rows: readonly (readonly string
   const known = knownHeadings();
   const taken = new Set<string>();
   const take = (id: string | undefined) => (id === undefined || taken.has(id) ? null : (taken.add(id), id));
-  const byName = header.map((heading) => take(known.get(plainHeading(heading))) ?? take(known.get(plainHeading(heading.replace(/\(.*\)|\[.*\]|,.*/, '')))));
+  const byName = header.map(
+    (heading) =>
+      take(known.get(plainHeading(heading))) ??
+      take(known.get(plainHeading(heading.replace(/\(.*\)|\[.*\]|,.*/, '')))),
+  );
   return byName.map((id, i) => {
     if (id !== null) return id;
     const words = foldedWords(header[i]!);
@@ -87,17 +129,29 @@ const CONTENT: [string, RegExp][] = [
   ['main-code', /^\d{2}\.\d{1,2}$/],
   ['phone', /^\+\d[\d\s()/-]{6,}$/],
   ['headcount', /^\d{1,5}\s*(-|–)\s*\d{1,6}$/],
-  ['country', /^(AT|BE|BG|CH|CY|CZ|DE|DK|EE|ES|FI|FR|GB|GR|HR|HU|IE|IS|IT|LT|LU|LV|MT|NL|NO|PL|PT|RO|SE|SI|SK|US)$/],
+  [
+    'country',
+    /^(AT|BE|BG|CH|CY|CZ|DE|DK|EE|ES|FI|FR|GB|GR|HR|HU|IE|IS|IT|LT|LU|LV|MT|NL|NO|PL|PT|RO|SE|SI|SK|US)$/,
+  ],
 ];
 
 function byContent(cells: readonly string[]): string | undefined {
   const filled = cells.map((cell) => cell.trim()).filter(Boolean);
-  return filled.length ? CONTENT.find(([, pattern]) => filled.filter((cell) => pattern.test(cell)).length >= filled.length * SAMPLE_SHARE)?.[0] : undefined;
+  return filled.length
+    ? CONTENT.find(
+        ([, pattern]) => filled.filter((cell) => pattern.test(cell)).length >= filled.length * SAMPLE_SHARE,
+      )?.[0]
+    : undefined;
 }
 
-function guessScheme(heading: string, cells: readonly string[], trees: ReadonlyMap<Scheme, CodeTree>): Scheme {
+function guessScheme(
+  heading: string,
+  cells: readonly string[],
+  trees: ReadonlyMap<Scheme, CodeTree>,
+): Scheme {
   const words = foldedWords(heading).join('');
-  for (const [scheme, name] of Object.entries(SCHEMES)) if (words.includes(foldedWords(name).join(''))) return scheme as Scheme;
+  for (const [scheme, name] of Object.entries(SCHEMES))
+    if (words.includes(foldedWords(name).join(''))) return scheme as Scheme;
   if (words.includes('naics')) return 'naics-2022';
   if (words.includes('isic')) return 'isic-4';
   const codes = cells.flatMap((cell) => cell.split(/[,;|\s]+/)).filter(Boolean);

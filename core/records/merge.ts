@@ -22,7 +22,9 @@ const BASIS_RANK = { reported: 0, estimate: 1, band: 2 } as const;
  * the freshest that names one. The address is taken whole from one record, one with a street if there is any.
  */
 export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
-  const fresh = [...records].sort((a, b) => (b.record.checkedOn ?? -Infinity) - (a.record.checkedOn ?? -Infinity) || a.id - b.id);
+  const fresh = [...records].sort(
+    (a, b) => (b.record.checkedOn ?? -Infinity) - (a.record.checkedOn ?? -Infinity) || a.id - b.id,
+  );
   const company = { ...fresh[0]!.record };
   const from: MergedCompany['from'] = {};
   const take = <K extends keyof CompanyRecord>(key: K, order: readonly SourcedRecord[] = fresh) => {
@@ -30,16 +32,42 @@ export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
     company[key] = (holder ?? fresh[0]!).record[key];
     if (holder) from[key] = holder.id;
   };
-  for (const key of ['name', 'legalForm', 'registration', 'status', 'phone', 'mail', 'web', 'description', 'founded', 'checkedOn', 'checkedHow', 'headcountWhy', 'revenueWhy'] as const) take(key);
+  for (const key of [
+    'name',
+    'legalForm',
+    'registration',
+    'status',
+    'phone',
+    'mail',
+    'web',
+    'description',
+    'founded',
+    'checkedOn',
+    'checkedHow',
+    'headcountWhy',
+    'revenueWhy',
+  ] as const)
+    take(key);
 
-  const placed = fresh.find(({ record }) => record.town !== null && record.street !== null) ?? fresh.find(({ record }) => record.town !== null && record.lat !== null) ?? fresh.find(({ record }) => record.town !== null) ?? fresh.find(({ record }) => record.country !== null) ?? fresh[0]!;
+  const placed =
+    fresh.find(({ record }) => record.town !== null && record.street !== null) ??
+    fresh.find(({ record }) => record.town !== null && record.lat !== null) ??
+    fresh.find(({ record }) => record.town !== null) ??
+    fresh.find(({ record }) => record.country !== null) ??
+    fresh[0]!;
   for (const key of ['country', 'region', 'town', 'postcode', 'street', 'lat', 'lon'] as const) {
     company[key] = placed.record[key] as never;
     if (company[key] !== null) from[key] = placed.id;
   }
 
   const bySize = (key: 'headcount' | 'revenue', yearOf: (record: CompanyRecord) => number) =>
-    [...fresh].filter(({ record }) => record[key] !== null).sort((a, b) => BASIS_RANK[(a.record[key] as Quantity).basis] - BASIS_RANK[(b.record[key] as Quantity).basis] || yearOf(b.record) - yearOf(a.record));
+    [...fresh]
+      .filter(({ record }) => record[key] !== null)
+      .sort(
+        (a, b) =>
+          BASIS_RANK[(a.record[key] as Quantity).basis] - BASIS_RANK[(b.record[key] as Quantity).basis] ||
+          yearOf(b.record) - yearOf(a.record),
+      );
   const headcounts = bySize('headcount', (record) => record.headcountYear ?? 0);
   take('headcount', headcounts.length ? headcounts : fresh);
   company.headcountYear = headcounts[0]?.record.headcountYear ?? null;
@@ -59,7 +87,9 @@ export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
     }
   company.codes = [...codes.values()];
 
-  const surveyed = fresh.filter(({ record }) => record.surveyedOn !== null).sort((a, b) => b.record.surveyedOn! - a.record.surveyedOn!);
+  const surveyed = fresh
+    .filter(({ record }) => record.surveyedOn !== null)
+    .sort((a, b) => b.record.surveyedOn! - a.record.surveyedOn!);
   company.surveyedOn = surveyed[0]?.record.surveyedOn ?? null;
   company.technologies = [...new Set(surveyed.flatMap(({ record }) => record.technologies))];
   if (surveyed[0]) from.technologies = surveyed[0].id;

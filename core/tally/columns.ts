@@ -27,7 +27,14 @@ export const enum Basis {
 }
 
 /** Why a value is unknown, in the order of the codes in a column's `why`. */
-export const REASONS = ['not collected', 'withheld', 'too old', 'too coarse', 'not applicable', 'no exchange rate'] as const;
+export const REASONS = [
+  'not collected',
+  'withheld',
+  'too old',
+  'too coarse',
+  'not applicable',
+  'no exchange rate',
+] as const;
 export type Reason = (typeof REASONS)[number];
 
 /**
@@ -84,7 +91,14 @@ export interface TextColumn {
   find(term: { words: string[]; prefix: boolean }, where: 'name' | 'description' | 'both'): Iterable<number>;
 }
 
-export type Column = CategoryColumn | ManyColumn | RangeColumn | DateColumn | PlaceColumn | TextColumn | Map<Scheme, CodesColumn>;
+export type Column =
+  | CategoryColumn
+  | ManyColumn
+  | RangeColumn
+  | DateColumn
+  | PlaceColumn
+  | TextColumn
+  | Map<Scheme, CodesColumn>;
 
 /** All records of one subject, as columns by field id. */
 export interface Universe {

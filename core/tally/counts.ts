@@ -1,7 +1,16 @@
 import type { CodeTree } from '../codes/tree.ts';
 import { distanceKm } from '../geo/distance.ts';
 import { eachBit, type Bits } from './bits.ts';
-import { Basis, REASONS, type CategoryColumn, type CodesColumn, type ManyColumn, type PlaceColumn, type RangeColumn, type Reason } from './columns.ts';
+import {
+  Basis,
+  REASONS,
+  type CategoryColumn,
+  type CodesColumn,
+  type ManyColumn,
+  type PlaceColumn,
+  type RangeColumn,
+  type Reason,
+} from './columns.ts';
 
 /** Records by value within a context; `unknown` have no value recorded. */
 export interface ValueCounts {
@@ -19,7 +28,11 @@ export function countCategory(column: CategoryColumn, context: Bits): ValueCount
 }
 
 /** Records of each value of a many-valued field, and of each group: those with any member. */
-export function countMany(column: ManyColumn, context: Bits, groups: ReadonlyMap<string, readonly string[]>): ValueCounts {
+export function countMany(
+  column: ManyColumn,
+  context: Bits,
+  groups: ReadonlyMap<string, readonly string[]>,
+): ValueCounts {
   const tallies = new Uint32Array(column.dictionary.length);
   const groupKeys = [...groups.keys()];
   const groupOf = new Map<string, number>();
@@ -46,7 +59,12 @@ export function countMany(column: ManyColumn, context: Bits, groups: ReadonlyMap
 }
 
 /** Records of each code with all that lies below it; a record counts once for a code however many of its codes are there. */
-export function countCodes(column: CodesColumn, tree: CodeTree, context: Bits, mainOnly: boolean): { counts: Uint32Array; unknown: number } {
+export function countCodes(
+  column: CodesColumn,
+  tree: CodeTree,
+  context: Bits,
+  mainOnly: boolean,
+): { counts: Uint32Array; unknown: number } {
   const counts = new Uint32Array(tree.size);
   const lastAt = new Int32Array(tree.size).fill(-1);
   let unknown = 0;
@@ -116,7 +134,13 @@ function barOf(edges: readonly number[], value: number): number {
 }
 
 /** Records within each of several distances in kilometres, and those whose place is unknown. */
-export function countNear(column: PlaceColumn, context: Bits, lat: number, lon: number, radii: readonly number[]): { within: number[]; unknown: number } {
+export function countNear(
+  column: PlaceColumn,
+  context: Bits,
+  lat: number,
+  lon: number,
+  radii: readonly number[],
+): { within: number[]; unknown: number } {
   const within = radii.map(() => 0);
   let unknown = 0;
   eachBit(context, (r) => {

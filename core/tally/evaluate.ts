@@ -1,7 +1,25 @@
 import { fieldOf } from '../fields/registry.ts';
 import type { Lookup } from '../tape/lookup.ts';
-import type { CategoryTest, CodesTest, DateTest, FieldLine, MoneyTest, NumberTest, PlaceTest, TextTest } from '../tape/nodes.ts';
-import type { CategoryColumn, CodesColumn, DateColumn, ManyColumn, PlaceColumn, RangeColumn, TextColumn, Universe } from './columns.ts';
+import type {
+  CategoryTest,
+  CodesTest,
+  DateTest,
+  FieldLine,
+  MoneyTest,
+  NumberTest,
+  PlaceTest,
+  TextTest,
+} from '../tape/nodes.ts';
+import type {
+  CategoryColumn,
+  CodesColumn,
+  DateColumn,
+  ManyColumn,
+  PlaceColumn,
+  RangeColumn,
+  TextColumn,
+  Universe,
+} from './columns.ts';
 import { testCategory, testMany } from './test-category.ts';
 import { testCodes } from './test-codes.ts';
 import { testDate } from './test-date.ts';
@@ -22,12 +40,22 @@ export function evaluate(universe: Universe, subject: string, line: FieldLine, l
       const test = line.test as CodesTest;
       const codes = (column as Map<Scheme, CodesColumn>).get(test.scheme);
       if (!codes) return nothingKnown(universe.size);
-      return testCodes(codes, lookup.codes(test.scheme).passOf(test.any, test.except ?? []), test.rank === 'main', universe.size);
+      return testCodes(
+        codes,
+        lookup.codes(test.scheme).passOf(test.any, test.except ?? []),
+        test.rank === 'main',
+        universe.size,
+      );
     }
     case 'place':
       return testPlace(column as PlaceColumn, line.test as PlaceTest, lookup.places, universe.size);
     case 'number':
-      return testRange(column as RangeColumn, line.test as NumberTest, line.estimates === true, universe.size);
+      return testRange(
+        column as RangeColumn,
+        line.test as NumberTest,
+        line.estimates === true,
+        universe.size,
+      );
     case 'money':
       return testRange(column as RangeColumn, line.test as MoneyTest, line.estimates === true, universe.size);
     case 'category': {
@@ -48,7 +76,8 @@ export function evaluate(universe: Universe, subject: string, line: FieldLine, l
 /** Group key → the keys of its members; the group itself is no value of a record. */
 export function groupsOf(lookup: Lookup, field: string): Map<string, string[]> {
   const groups = new Map<string, string[]>();
-  for (const choice of lookup.choices(field)) if (choice.group) groups.set(choice.group, [...(groups.get(choice.group) ?? []), choice.key]);
+  for (const choice of lookup.choices(field))
+    if (choice.group) groups.set(choice.group, [...(groups.get(choice.group) ?? []), choice.key]);
   return groups;
 }
 

@@ -1,5 +1,5 @@
 import { hasBit, type Bits } from './bits.ts';
-import { Basis, NO_DAY, type CategoryColumn, type CodesColumn, type Column, type DateColumn, type PlaceColumn, type RangeColumn } from './columns.ts';
+import { Basis, NO_DAY, type CategoryColumn, type CodesColumn, type Column } from './columns.ts';
 import type { Scheme } from '../codes/tree.ts';
 
 /** Sort keys of one field: a number per record, NaN where unknown. */
@@ -17,13 +17,13 @@ export function keysOf(column: Column, size: number): Keys {
       categoryKeys(column, keys);
       break;
     case 'place':
-      categoryKeys((column as PlaceColumn).town, keys);
+      categoryKeys(column.town, keys);
       break;
     case 'range':
-      for (let r = 0; r < size; r++) if ((column as RangeColumn).basis[r] !== Basis.Unknown) keys[r] = (column as RangeColumn).low[r]!;
+      for (let r = 0; r < size; r++) if (column.basis[r] !== Basis.Unknown) keys[r] = column.low[r]!;
       break;
     case 'date':
-      for (let r = 0; r < size; r++) if ((column as DateColumn).days[r] !== NO_DAY) keys[r] = (column as DateColumn).days[r]!;
+      for (let r = 0; r < size; r++) if (column.days[r] !== NO_DAY) keys[r] = column.days[r]!;
       break;
     case 'many':
     case 'text':
@@ -33,7 +33,9 @@ export function keysOf(column: Column, size: number): Keys {
 }
 
 function categoryKeys(column: CategoryColumn, keys: Keys): void {
-  const sorted = column.dictionary.map((text, i) => ({ text, i })).sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
+  const sorted = column.dictionary
+    .map((text, i) => ({ text, i }))
+    .sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
   const rank = new Float64Array(column.dictionary.length + 1);
   rank[0] = NaN;
   sorted.forEach(({ i }, at) => (rank[i + 1] = at));
@@ -43,7 +45,9 @@ function categoryKeys(column: CategoryColumn, keys: Keys): void {
 function codesKeys(schemes: Map<Scheme, CodesColumn>, keys: Keys): void {
   let base = 0;
   for (const column of schemes.values()) {
-    for (let r = 0; r < keys.length; r++) if (Number.isNaN(keys[r]!) && hasBit(column.hasMain, r)) keys[r] = base + column.nodes[column.offsets[r]!]!;
+    for (let r = 0; r < keys.length; r++)
+      if (Number.isNaN(keys[r]!) && hasBit(column.hasMain, r))
+        keys[r] = base + column.nodes[column.offsets[r]!]!;
     base += 0x10000;
   }
 }

@@ -1,5 +1,13 @@
 import type { Lookup } from '../tape/lookup.ts';
-import { isBlock, isLive, liveBranches, passesUnknown, type FieldLine, type Line, type Tape } from '../tape/nodes.ts';
+import {
+  isBlock,
+  isLive,
+  liveBranches,
+  passesUnknown,
+  type FieldLine,
+  type Line,
+  type Tape,
+} from '../tape/nodes.ts';
 import { allBits, countBits, noBits, popcount, type Bits } from './bits.ts';
 import { REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
 import { evaluate } from './evaluate.ts';
@@ -72,7 +80,14 @@ export class Tally {
       if (found) return found;
       const before = tape.lines.slice(0, at).findLast((other) => figures.has(other.id));
       const subtotal = before ? figures.get(before.id)!.subtotal : this.universe.size;
-      return { id: line.id, subtotal, cut: 0, alone: countBits(this.setsOf(line).pass), without: countBits(kept), unknown: 0 };
+      return {
+        id: line.id,
+        subtotal,
+        cut: 0,
+        alone: countBits(this.setsOf(line).pass),
+        without: countBits(kept),
+        unknown: 0,
+      };
     });
     const tally = countBits(kept);
     let most: LineFigures | null = null;
@@ -80,12 +95,20 @@ export class Tally {
       const one = figures.get(line.id)!;
       if (!line.must && one.without > tally && (!most || one.without > most.without)) most = one;
     }
-    return { universe: this.universe.size, tally, estimated: this.estimatedIn(sets, kept), lines, holdsBackMost: most?.id ?? null };
+    return {
+      universe: this.universe.size,
+      tally,
+      estimated: this.estimatedIn(sets, kept),
+      lines,
+      holdsBackMost: most?.id ?? null,
+    };
   }
 
   /** The records that pass the whole tape, or all lines but one. */
   kept(tape: Tape, exceptLine?: string): Bits {
-    return this.passAll(tape.lines.filter((line) => isLive(line) && line.id !== exceptLine).map((line) => this.setsOf(line)));
+    return this.passAll(
+      tape.lines.filter((line) => isLive(line) && line.id !== exceptLine).map((line) => this.setsOf(line)),
+    );
   }
 
   private passAll(sets: readonly LineSets[]): Bits {
@@ -139,7 +162,11 @@ export class Tally {
       const { estimated, straddling } = sets[i]!.verdict;
       if (estimated) one.estimated = countBoth(estimated, kept);
       if (straddling) one.straddling = countBoth(straddling, kept);
-      if (isBlock(line)) one.branches = line.either.map((branch) => ({ id: branch.id, alone: countBoth(this.branchVerdict(branch).yes, this.all) }));
+      if (isBlock(line))
+        one.branches = line.either.map((branch) => ({
+          id: branch.id,
+          alone: countBoth(this.branchVerdict(branch).yes, this.all),
+        }));
       else if (one.unknown > 0) one.reasons = this.reasonsOf(line, sets, i);
       figures.set(line.id, one);
     });
@@ -153,7 +180,8 @@ export class Tally {
     const unknown = sets[at]!.verdict.unknown;
     const counts = new Uint32Array(REASONS.length);
     for (let r = 0; r < this.universe.size; r++)
-      if (((others[r >> 5]! & unknown[r >> 5]!) >>> (r & 31)) & 1 && column.basis[r] === 0) counts[column.why[r]!]!++;
+      if (((others[r >> 5]! & unknown[r >> 5]!) >>> (r & 31)) & 1 && column.basis[r] === 0)
+        counts[column.why[r]!]!++;
     const reasons: Partial<Record<Reason, number>> = {};
     REASONS.forEach((reason, i) => {
       if (counts[i]) reasons[reason] = counts[i];
@@ -175,12 +203,17 @@ export class Tally {
 
   private setsOf(line: Line): LineSets {
     let verdict = isBlock(line)
-      ? orVerdict((liveBranches(line).length ? liveBranches(line) : line.either).map((branch) => this.branchVerdict(branch)))
+      ? orVerdict(
+          (liveBranches(line).length ? liveBranches(line) : line.either).map((branch) =>
+            this.branchVerdict(branch),
+          ),
+        )
       : this.verdictOf(line);
     if (line.not) verdict = notVerdict(verdict);
     const pass = noBits(this.universe.size);
     const keepUnknown = passesUnknown(line) ? 0xffffffff : 0;
-    for (let w = 0; w < pass.length; w++) pass[w] = (verdict.yes[w]! | (verdict.unknown[w]! & keepUnknown)) & this.all[w]!;
+    for (let w = 0; w < pass.length; w++)
+      pass[w] = (verdict.yes[w]! | (verdict.unknown[w]! & keepUnknown)) & this.all[w]!;
     return { pass, verdict };
   }
 

@@ -16,7 +16,12 @@ export function testCategory(column: CategoryColumn, test: CategoryTest, size: n
 }
 
 /** Any of or all of the keys; a group key is met by any of its members. */
-export function testMany(column: ManyColumn, test: CategoryTest, groups: Map<string, string[]>, size: number): Verdict {
+export function testMany(
+  column: ManyColumn,
+  test: CategoryTest,
+  groups: Map<string, string[]>,
+  size: number,
+): Verdict {
   const keys = test.all ?? test.any ?? [];
   const yes = noBits(size);
   const unknown = noBits(size);
@@ -24,7 +29,14 @@ export function testMany(column: ManyColumn, test: CategoryTest, groups: Map<str
   if (size & 31) unknown[size >> 5]! &= (2 ** (size & 31) - 1) >>> 0;
   else if (size === 0) unknown[0] = 0;
 
-  const need = test.all ? keys.map((key) => wantedValues(column.dictionary, groups.get(key) ?? [key])) : [wantedValues(column.dictionary, keys.flatMap((key) => groups.get(key) ?? [key]))];
+  const need = test.all
+    ? keys.map((key) => wantedValues(column.dictionary, groups.get(key) ?? [key]))
+    : [
+        wantedValues(
+          column.dictionary,
+          keys.flatMap((key) => groups.get(key) ?? [key]),
+        ),
+      ];
   for (let r = 0; r < size; r++) {
     const end = column.offsets[r + 1]!;
     let met = 0;

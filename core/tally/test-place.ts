@@ -20,7 +20,13 @@ export function testPlace(column: PlaceColumn, test: PlaceTest, places: Gazettee
 }
 
 /** A record whose own place is not known is still a no where what is known of it (its country) rules all wanted places out. */
-function testNamed(column: CategoryColumn, keys: readonly string[], coarser: CategoryColumn | null, coarserKeys: readonly string[] | null, size: number): Verdict {
+function testNamed(
+  column: CategoryColumn,
+  keys: readonly string[],
+  coarser: CategoryColumn | null,
+  coarserKeys: readonly string[] | null,
+  size: number,
+): Verdict {
   const wanted = wantedValues(column.dictionary, keys);
   const possible = coarser && coarserKeys ? wantedValues(coarser.dictionary, coarserKeys) : null;
   const yes = noBits(size);
@@ -51,7 +57,8 @@ function testNear(column: PlaceColumn, near: NearTest, size: number): Verdict {
   for (let r = 0; r < size; r++) {
     const lat = column.lat[r]!;
     if (Number.isNaN(lat)) unknown[r >> 5]! |= 1 << (r & 31);
-    else if (Math.abs(lat - near.lat) <= reach && distanceKm(near.lat, near.lon, lat, column.lon[r]!) <= km) yes[r >> 5]! |= 1 << (r & 31);
+    else if (Math.abs(lat - near.lat) <= reach && distanceKm(near.lat, near.lon, lat, column.lon[r]!) <= km)
+      yes[r >> 5]! |= 1 << (r & 31);
   }
   return { yes, unknown };
 }

@@ -9,7 +9,12 @@ import type { Verdict } from './verdict.ts';
  * Yes where the whole value lies in the range, no where none of it does, unknown where it reaches
  * over a limit. An estimate decides by its point where estimates count, else it is unknown.
  */
-export function testRange(column: RangeColumn, test: NumberTest | MoneyTest, estimates: boolean, size: number): Verdict {
+export function testRange(
+  column: RangeColumn,
+  test: NumberTest | MoneyTest,
+  estimates: boolean,
+  size: number,
+): Verdict {
   const { low, high, rangeLow, rangeHigh, basis, year } = column;
   const yes = noBits(size);
   const unknown = noBits(size);

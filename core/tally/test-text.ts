@@ -22,7 +22,8 @@ export function testText(column: TextColumn, test: TextTest, size: number): Verd
         const yes = noBits(size);
         for (const record of column.find(query, where)) setBit(yes, record);
         const unknown = noBits(size);
-        if (where !== 'name') for (let w = 0; w < unknown.length; w++) unknown[w] = ~(column.described[w]! | yes[w]!);
+        if (where !== 'name')
+          for (let w = 0; w < unknown.length; w++) unknown[w] = ~(column.described[w]! | yes[w]!);
         if (size & 31) unknown[size >> 5]! &= (2 ** (size & 31) - 1) >>> 0;
         return { yes, unknown };
       }

@@ -39,6 +39,10 @@ export function toggleUnknown<L extends Line>(line: L): L {
 
 /** An id that no line of the tape has. */
 export function freeId(tape: Tape, stem = 'l'): string {
-  const taken = new Set(tape.lines.flatMap((line) => (isBlock(line) ? [line.id, ...line.either.map((branch: FieldLine) => branch.id)] : [line.id])));
+  const taken = new Set(
+    tape.lines.flatMap((line) =>
+      isBlock(line) ? [line.id, ...line.either.map((branch: FieldLine) => branch.id)] : [line.id],
+    ),
+  );
   for (let n = 1; ; n++) if (!taken.has(`${stem}${n}`)) return `${stem}${n}`;
 }

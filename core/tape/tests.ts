@@ -3,7 +3,17 @@ import { dayOf, parseSpan } from '../dates.ts';
 import type { Field } from '../fields/field.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import type { Lookup } from './lookup.ts';
-import type { CategoryTest, CodesTest, DateTest, MoneyTest, NearTest, NumberTest, PlaceTest, Test, TextTest } from './nodes.ts';
+import type {
+  CategoryTest,
+  CodesTest,
+  DateTest,
+  MoneyTest,
+  NearTest,
+  NumberTest,
+  PlaceTest,
+  Test,
+  TextTest,
+} from './nodes.ts';
 import { Problem, shown } from './problem.ts';
 import { parseWords } from './words-query.ts';
 import { listAt, objectAt, onlyKeys, textAt } from './shapes.ts';
@@ -37,13 +47,17 @@ export function checkTest(field: Field, input: unknown, at: string, lookup: Look
 function codes(raw: Record<string, unknown>, at: string, lookup: Lookup): CodesTest {
   onlyKeys(raw, at, ['scheme', 'any', 'except', 'rank']);
   const { scheme, rank } = raw;
-  if (!isScheme(scheme))
-    throw wrong(`${at}.scheme`, scheme, `one of ${Object.keys(SCHEMES).join(', ')}`);
-  if (rank !== undefined && rank !== 'main' && rank !== 'any') throw wrong(`${at}.rank`, rank, '"main" or "any"');
+  if (!isScheme(scheme)) throw wrong(`${at}.scheme`, scheme, `one of ${Object.keys(SCHEMES).join(', ')}`);
+  if (rank !== undefined && rank !== 'main' && rank !== 'any')
+    throw wrong(`${at}.rank`, rank, '"main" or "any"');
   const tree = lookup.codes(scheme);
   const known = (code: string, where: string) => {
     if (tree.nodeOf(code) < 0)
-      throw new Problem('unknown-code', `${SCHEMES[scheme]} has no code "${code}".`, { field: where, value: code, rule: `a code of ${SCHEMES[scheme]}` });
+      throw new Problem('unknown-code', `${SCHEMES[scheme]} has no code "${code}".`, {
+        field: where,
+        value: code,
+        rule: `a code of ${SCHEMES[scheme]}`,
+      });
   };
   const any = texts(raw.any, `${at}.any`, known);
   const except = raw.except === undefined ? undefined : texts(raw.except, `${at}.except`, known);
@@ -56,13 +70,24 @@ function place(raw: Record<string, unknown>, at: string, lookup: Lookup): PlaceT
   if (raw.site !== undefined && raw.site !== 'head') throw wrong(`${at}.site`, raw.site, '"head"');
   const test: PlaceTest = {
     ...optional('countries', raw, at, (code, where) => {
-      if (!places.country(code)) throw new Problem('unknown-country', `There is no country "${code}".`, { field: where, value: code, rule: 'ISO code of two letters' });
+      if (!places.country(code))
+        throw new Problem('unknown-country', `There is no country "${code}".`, {
+          field: where,
+          value: code,
+          rule: 'ISO code of two letters',
+        });
     }),
     ...optional('regions', raw, at, (key, where) => {
-      if (!places.region(key)) throw new Problem('unknown-region', `There is no region "${key}".`, { field: where, value: key, rule: 'a region key such as CZ-64' });
+      if (!places.region(key))
+        throw new Problem('unknown-region', `There is no region "${key}".`, {
+          field: where,
+          value: key,
+          rule: 'a region key such as CZ-64',
+        });
     }),
     ...optional('towns', raw, at, (town, where) => {
-      if (!/^.+, [A-Z]{2}(-[\w-]+)?$/.test(town)) throw wrong(where, town, 'name, comma, region key or country code, as in "Brno, CZ-64"');
+      if (!/^.+, [A-Z]{2}(-[\w-]+)?$/.test(town))
+        throw wrong(where, town, 'name, comma, region key or country code, as in "Brno, CZ-64"');
     }),
     ...(raw.near === undefined ? {} : { near: near(objectAt(raw.near, `${at}.near`), `${at}.near`) }),
     ...(raw.site === undefined ? {} : { site: 'head' as const }),
@@ -76,10 +101,12 @@ function near(raw: Record<string, unknown>, at: string): NearTest {
   onlyKeys(raw, at, ['lat', 'lon', 'km', 'miles', 'label']);
   const between = (key: string, from: number, to: number) => {
     const value = raw[key];
-    if (typeof value !== 'number' || !(value >= from && value <= to)) throw wrong(`${at}.${key}`, value, `a number from ${from} to ${to}`);
+    if (typeof value !== 'number' || !(value >= from && value <= to))
+      throw wrong(`${at}.${key}`, value, `a number from ${from} to ${to}`);
     return value;
   };
-  if ((raw.km === undefined) === (raw.miles === undefined)) throw wrong(at, raw, 'exactly one of km and miles');
+  if ((raw.km === undefined) === (raw.miles === undefined))
+    throw wrong(at, raw, 'exactly one of km and miles');
   return {
     lat: between('lat', -90, 90),
     lon: between('lon', -180, 180),
@@ -91,22 +118,29 @@ function near(raw: Record<string, unknown>, at: string): NearTest {
 function range(raw: Record<string, unknown>, at: string): NumberTest {
   const end = (key: 'from' | 'to') => {
     const value = raw[key];
-    if (value !== undefined && (typeof value !== 'number' || !Number.isFinite(value))) throw wrong(`${at}.${key}`, value, 'a number');
+    if (value !== undefined && (typeof value !== 'number' || !Number.isFinite(value)))
+      throw wrong(`${at}.${key}`, value, 'a number');
     return value;
   };
   const from = end('from');
   const to = end('to');
   if (from === undefined && to === undefined) throw wrong(at, raw, 'at least one of from and to');
   if (from !== undefined && to !== undefined && from > to)
-    throw new Problem('reversed-range', `The range is reversed: from ${from} is above to ${to}.`, { field: at, value: { from, to }, rule: 'from must not be above to' });
+    throw new Problem('reversed-range', `The range is reversed: from ${from} is above to ${to}.`, {
+      field: at,
+      value: { from, to },
+      rule: 'from must not be above to',
+    });
   return { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) };
 }
 
 function money(raw: Record<string, unknown>, at: string): MoneyTest {
   onlyKeys(raw, at, ['from', 'to', 'currency', 'per']);
   const { currency, per } = raw;
-  if (typeof currency !== 'string' || !CURRENCIES.includes(currency)) throw wrong(`${at}.currency`, currency, `a currency with rates: ${CURRENCIES.join(', ')}`);
-  if (per !== undefined && per !== 'year' && per !== 'month') throw wrong(`${at}.per`, per, '"year" or "month"');
+  if (typeof currency !== 'string' || !CURRENCIES.includes(currency))
+    throw wrong(`${at}.currency`, currency, `a currency with rates: ${CURRENCIES.join(', ')}`);
+  if (per !== undefined && per !== 'year' && per !== 'month')
+    throw wrong(`${at}.per`, per, '"year" or "month"');
   return { ...range(raw, at), currency, ...(per ? { per } : {}) };
 }
 
@@ -118,48 +152,76 @@ function category(field: Field, raw: Record<string, unknown>, at: string, lookup
   const keys = new Set(lookup.choices(field.id).map((choice) => choice.key));
   const known = (key: string, where: string) => {
     if (!keys.has(key))
-      throw new Problem('unknown-value', `${field.label} has no value "${key}" in this universe.`, { field: where, value: key, rule: `a known value of ${field.id}` });
+      throw new Problem('unknown-value', `${field.label} has no value "${key}" in this universe.`, {
+        field: where,
+        value: key,
+        rule: `a known value of ${field.id}`,
+      });
   };
-  return raw.any === undefined ? { all: texts(raw.all, `${at}.all`, known) } : { any: texts(raw.any, `${at}.any`, known) };
+  return raw.any === undefined
+    ? { all: texts(raw.all, `${at}.all`, known) }
+    : { any: texts(raw.any, `${at}.any`, known) };
 }
 
 function date(raw: Record<string, unknown>, at: string): DateTest {
   onlyKeys(raw, at, ['from', 'to', 'past', 'year']);
-  const ways = [raw.from !== undefined || raw.to !== undefined, raw.past !== undefined, raw.year !== undefined];
+  const ways = [
+    raw.from !== undefined || raw.to !== undefined,
+    raw.past !== undefined,
+    raw.year !== undefined,
+  ];
   if (ways.filter(Boolean).length !== 1) throw wrong(at, raw, 'from and to, or past, or year');
   if (raw.past !== undefined) {
-    if (typeof raw.past !== 'string' || !parseSpan(raw.past)) throw wrong(`${at}.past`, raw.past, 'a span such as "12 months"');
+    if (typeof raw.past !== 'string' || !parseSpan(raw.past))
+      throw wrong(`${at}.past`, raw.past, 'a span such as "12 months"');
     return { past: raw.past };
   }
   if (raw.year !== undefined) {
     const { year } = raw;
-    if (year !== 'this' && year !== 'last' && !(typeof year === 'number' && Number.isInteger(year) && year >= 1900 && year <= 2200))
+    if (
+      year !== 'this' &&
+      year !== 'last' &&
+      !(typeof year === 'number' && Number.isInteger(year) && year >= 1900 && year <= 2200)
+    )
       throw wrong(`${at}.year`, year, 'a year, "this" or "last"');
     return { year };
   }
   const day = (key: 'from' | 'to') => {
     const value = raw[key];
     if (value === undefined) return undefined;
-    if (typeof value !== 'string' || dayOf(value) === null) throw wrong(`${at}.${key}`, value, 'a date such as 2026-09-30');
+    if (typeof value !== 'string' || dayOf(value) === null)
+      throw wrong(`${at}.${key}`, value, 'a date such as 2026-09-30');
     return value;
   };
   const from = day('from');
   const to = day('to');
   if (from && to && from > to)
-    throw new Problem('reversed-range', `The dates are reversed: ${from} is after ${to}.`, { field: at, value: { from, to }, rule: 'from must not be after to' });
+    throw new Problem('reversed-range', `The dates are reversed: ${from} is after ${to}.`, {
+      field: at,
+      value: { from, to },
+      rule: 'from must not be after to',
+    });
   return { ...(from ? { from } : {}), ...(to ? { to } : {}) };
 }
 
 function text(raw: Record<string, unknown>, at: string): TextTest {
   onlyKeys(raw, at, ['text', 'in']);
   const words = textAt(raw.text, `${at}.text`, 1000);
-  if (raw.in !== undefined && raw.in !== 'name' && raw.in !== 'description' && raw.in !== 'both') throw wrong(`${at}.in`, raw.in, '"name", "description" or "both"');
+  if (raw.in !== undefined && raw.in !== 'name' && raw.in !== 'description' && raw.in !== 'both')
+    throw wrong(`${at}.in`, raw.in, '"name", "description" or "both"');
   parseWords(words, `${at}.text`);
   return { text: words, ...(raw.in ? { in: raw.in } : {}) };
 }
 
-function optional<K extends string>(key: K, raw: Record<string, unknown>, at: string, known: (value: string, where: string) => void) {
-  return raw[key] === undefined ? {} : ({ [key]: texts(raw[key], `${at}.${key}`, known) } as Record<K, string[]>);
+function optional<K extends string>(
+  key: K,
+  raw: Record<string, unknown>,
+  at: string,
+  known: (value: string, where: string) => void,
+) {
+  return raw[key] === undefined
+    ? {}
+    : ({ [key]: texts(raw[key], `${at}.${key}`, known) } as Record<K, string[]>);
 }
 
 function texts(value: unknown, at: string, known: (value: string, where: string) => void): string[] {
@@ -173,5 +235,9 @@ function texts(value: unknown, at: string, known: (value: string, where: string)
 }
 
 function wrong(field: string, value: unknown, rule: string): Problem {
-  return new Problem('wrong-value', `${field} is ${shown(value)}; expected: ${rule}.`, { field, value, rule });
+  return new Problem('wrong-value', `${field} is ${shown(value)}; expected: ${rule}.`, {
+    field,
+    value,
+    rule,
+  });
 }

@@ -15,21 +15,41 @@ export function validateTape(input: unknown, lookup: Lookup): Tape {
   const raw = objectAt(input, 'tape');
   onlyKeys(raw, 'tape', ['format', 'version', 'name', 'subject', 'lines', 'sort', 'first']);
   if (raw.format !== 'just-tally.tape')
-    throw new Problem('not-a-tape', `This is not a tape file: "format" is ${shown(raw.format)}, not "just-tally.tape".`, {
-      field: 'format', value: raw.format, rule: 'must be "just-tally.tape"',
-    });
+    throw new Problem(
+      'not-a-tape',
+      `This is not a tape file: "format" is ${shown(raw.format)}, not "just-tally.tape".`,
+      {
+        field: 'format',
+        value: raw.format,
+        rule: 'must be "just-tally.tape"',
+      },
+    );
   if (raw.version !== 1)
-    throw new Problem('tape-version', `Tape version ${shown(raw.version)} cannot be read; this program reads version 1.`, {
-      field: 'version', value: raw.version, rule: 'must be 1',
-    });
+    throw new Problem(
+      'tape-version',
+      `Tape version ${shown(raw.version)} cannot be read; this program reads version 1.`,
+      {
+        field: 'version',
+        value: raw.version,
+        rule: 'must be 1',
+      },
+    );
   if (raw.name !== undefined) textAt(raw.name, 'name', 200);
   const subject = textAt(raw.subject, 'subject', 40);
   if (!SUBJECTS.has(subject))
-    throw new Problem('unknown-subject', `There is no subject "${subject}". Known: ${[...SUBJECTS.keys()].join(', ')}.`, {
-      field: 'subject', value: subject, rule: 'must be a registered subject',
-    });
+    throw new Problem(
+      'unknown-subject',
+      `There is no subject "${subject}". Known: ${[...SUBJECTS.keys()].join(', ')}.`,
+      {
+        field: 'subject',
+        value: subject,
+        rule: 'must be a registered subject',
+      },
+    );
   const context: Context = { subject, lookup, ids: new Set() };
-  const lines = listAt(raw.lines, 'lines', MOST_LINES).map((line, i) => checkLine(line, `lines[${i}]`, context));
+  const lines = listAt(raw.lines, 'lines', MOST_LINES).map((line, i) =>
+    checkLine(line, `lines[${i}]`, context),
+  );
   const tape: Tape = {
     format: 'just-tally.tape',
     version: 1,
@@ -53,9 +73,15 @@ const MARK_KEYS = ['id', 'not', 'must', 'parked', 'unknown'];
 function checkLine(input: unknown, at: string, context: Context): Line {
   const raw = objectAt(input, at);
   if ('has' in raw)
-    throw new Problem('unknown-subject', `${at} asks for related ${shown(raw.has)}; no such subject is registered.`, {
-      field: `${at}.has`, value: raw.has, rule: 'must be a registered subject',
-    });
+    throw new Problem(
+      'unknown-subject',
+      `${at} asks for related ${shown(raw.has)}; no such subject is registered.`,
+      {
+        field: `${at}.has`,
+        value: raw.has,
+        rule: 'must be a registered subject',
+      },
+    );
   return 'either' in raw ? checkBlock(raw, at, context) : checkFieldLine(raw, at, context, false);
 }
 
@@ -64,45 +90,71 @@ function checkBlock(raw: Record<string, unknown>, at: string, context: Context):
   const marks = checkMarks(raw, at, context);
   const branches = listAt(raw.either, `${at}.either`, MOST_LINES);
   if (branches.length === 0)
-    throw new Problem('empty-block', `${at}.either has no branches.`, { field: `${at}.either`, rule: 'at least one line' });
+    throw new Problem('empty-block', `${at}.either has no branches.`, {
+      field: `${at}.either`,
+      rule: 'at least one line',
+    });
   return {
     ...marks,
-    either: branches.map((branch, i) => checkFieldLine(objectAt(branch, `${at}.either[${i}]`), `${at}.either[${i}]`, context, true)),
+    either: branches.map((branch, i) =>
+      checkFieldLine(objectAt(branch, `${at}.either[${i}]`), `${at}.either[${i}]`, context, true),
+    ),
   };
 }
 
-function checkFieldLine(raw: Record<string, unknown>, at: string, context: Context, branch: boolean): FieldLine {
+function checkFieldLine(
+  raw: Record<string, unknown>,
+  at: string,
+  context: Context,
+  branch: boolean,
+): FieldLine {
   onlyKeys(raw, at, [...(branch ? ['id', 'not', 'parked'] : MARK_KEYS), 'field', 'test', 'estimates']);
   const marks = checkMarks(raw, at, context);
   const id = textAt(raw.field, `${at}.field`, 60);
   const field = fieldOf(context.subject, id);
   if (!field || field.openers.length === 0)
     throw new Problem('unknown-field', `There is no condition on "${id}".`, {
-      field: `${at}.field`, value: id, rule: 'must be a field that can be a line',
+      field: `${at}.field`,
+      value: id,
+      rule: 'must be a field that can be a line',
     });
   const test = checkTest(field, raw.test, `${at}.test`, context.lookup);
   const estimates = flagAt(raw, 'estimates', at);
   if (estimates && field.store.at !== 'range')
-    throw new Problem('no-estimates', `${field.label} has no estimates.`, { field: `${at}.estimates`, value: true, rule: 'only on headcount and revenue' });
+    throw new Problem('no-estimates', `${field.label} has no estimates.`, {
+      field: `${at}.estimates`,
+      value: true,
+      rule: 'only on headcount and revenue',
+    });
   return { ...marks, field: id, test, ...(estimates ? { estimates: true as const } : {}) };
 }
 
 function checkMarks(raw: Record<string, unknown>, at: string, context: Context) {
   const id = textAt(raw.id, `${at}.id`, 60);
   if (context.ids.has(id))
-    throw new Problem('id-twice', `Two lines have the id "${id}".`, { field: `${at}.id`, value: id, rule: 'ids must differ' });
-  context.ids.add(id);
-  if (raw.unknown !== undefined && raw.unknown !== 'keep' && raw.unknown !== 'drop')
-    throw new Problem('wrong-value', `${at}.unknown is ${shown(raw.unknown)}; it can be "keep" or "drop".`, {
-      field: `${at}.unknown`, value: raw.unknown, rule: '"keep" or "drop"',
+    throw new Problem('id-twice', `Two lines have the id "${id}".`, {
+      field: `${at}.id`,
+      value: id,
+      rule: 'ids must differ',
     });
+  context.ids.add(id);
+  const unknown = policyAt(raw.unknown, `${at}.unknown`);
   return {
     id,
     ...(flagAt(raw, 'not', at) ? { not: true as const } : {}),
     ...(flagAt(raw, 'must', at) ? { must: true as const } : {}),
     ...(flagAt(raw, 'parked', at) ? { parked: true as const } : {}),
-    ...(raw.unknown === undefined ? {} : { unknown: raw.unknown as 'keep' | 'drop' }),
+    ...(unknown ? { unknown } : {}),
   };
+}
+
+function policyAt(value: unknown, at: string): 'keep' | 'drop' | undefined {
+  if (value === undefined || value === 'keep' || value === 'drop') return value;
+  throw new Problem('wrong-value', `${at} is ${shown(value)}; it can be "keep" or "drop".`, {
+    field: at,
+    value,
+    rule: '"keep" or "drop"',
+  });
 }
 
 /** Checks sort keys: known columns that have an order. @throws Problem */
@@ -113,7 +165,11 @@ export function validateSort(input: unknown, subject: string): SortKey[] {
     const by = textAt(raw.by, `sort[${i}].by`, 60);
     const field = fieldOf(subject, by);
     if (!field?.column || field.column.sortable === false)
-      throw new Problem('unknown-sort', `There is no order by "${by}".`, { field: `sort[${i}].by`, value: by, rule: 'a sortable column' });
+      throw new Problem('unknown-sort', `There is no order by "${by}".`, {
+        field: `sort[${i}].by`,
+        value: by,
+        rule: 'a sortable column',
+      });
     return { by, ...(flagAt(raw, 'descending', `sort[${i}]`) ? { descending: true as const } : {}) };
   });
 }

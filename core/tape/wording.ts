@@ -2,7 +2,18 @@ import { SCHEMES } from '../codes/tree.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { wordDays } from './dates.ts';
 import type { Lookup } from './lookup.ts';
-import { isBlock, type CategoryTest, type CodesTest, type DateTest, type FieldLine, type Line, type MoneyTest, type NumberTest, type PlaceTest, type TextTest } from './nodes.ts';
+import {
+  isBlock,
+  type CategoryTest,
+  type CodesTest,
+  type DateTest,
+  type FieldLine,
+  type Line,
+  type MoneyTest,
+  type NumberTest,
+  type PlaceTest,
+  type TextTest,
+} from './nodes.ts';
 
 /** A line in words: what it is on, and what it asks. */
 export interface Wording {
@@ -17,10 +28,12 @@ export function wordLine(line: Line, subject: string, lookup: Lookup): Wording {
   if (isBlock(line))
     return {
       label: 'Either',
-      text: line.either.map((branch) => {
-        const { label, text } = wordLine(branch, subject, lookup);
-        return `${branch.not ? 'not ' : ''}${label.toLowerCase()} ${text}${branch.parked ? ' (parked)' : ''}`;
-      }).join(' or '),
+      text: line.either
+        .map((branch) => {
+          const { label, text } = wordLine(branch, subject, lookup);
+          return `${branch.not ? 'not ' : ''}${label.toLowerCase()} ${text}${branch.parked ? ' (parked)' : ''}`;
+        })
+        .join(' or '),
     };
   const field = fieldOf(subject, line.field)!;
   return { label: field.label, text: wordTest(line, field.kind, lookup) };
@@ -42,22 +55,33 @@ function wordTest(line: FieldLine, kind: string, lookup: Lookup): string {
     case 'place':
       return wordPlace(line.test as PlaceTest, lookup);
     case 'number':
-      return wordRange(line.test as NumberTest, line.field === 'founded' ? String : plain) + (line.estimates ? ', estimates count' : '');
+      return (
+        wordRange(line.test as NumberTest, line.field === 'founded' ? String : plain) +
+        (line.estimates ? ', estimates count' : '')
+      );
     case 'money': {
       const test = line.test as MoneyTest;
-      const converted = test.per === 'month' ? ` (${wordRange({ from: times12(test.from), to: times12(test.to) }, (n) => money(n, test.currency))} a year)` : '';
+      const converted =
+        test.per === 'month'
+          ? ` (${wordRange({ from: times12(test.from), to: times12(test.to) }, (n) => money(n, test.currency))} a year)`
+          : '';
       return `${wordRange(test, (n) => money(n, test.currency))}${test.per === 'month' ? ` a month${converted}` : ''}${line.estimates ? ', estimates count' : ''}`;
     }
     case 'category': {
       const test = line.test as CategoryTest;
       const labels = new Map(lookup.choices(line.field).map((choice) => [choice.key, choice.label]));
-      return some((test.all ?? test.any!).map((key) => labels.get(key) ?? key), test.all ? 'and' : 'or');
+      return some(
+        (test.all ?? test.any!).map((key) => labels.get(key) ?? key),
+        test.all ? 'and' : 'or',
+      );
     }
     case 'date': {
       const test = line.test as DateTest;
       const days = wordDays(test, lookup.asOf);
       if (test.past) return `in the past ${test.past} (${days})`;
-      return test.year === undefined ? days : `in ${typeof test.year === 'number' ? test.year : `${test.year} year (${days})`}`;
+      return test.year === undefined
+        ? days
+        : `in ${typeof test.year === 'number' ? test.year : `${test.year} year (${days})`}`;
     }
     default: {
       const test = line.test as TextTest;
@@ -68,16 +92,21 @@ function wordTest(line: FieldLine, kind: string, lookup: Lookup): string {
 
 function wordCodes(test: CodesTest, lookup: Lookup): string {
   const tree = lookup.codes(test.scheme);
-  const title = (code: string) => `${code} ${shortTitle(tree.titles[tree.nodeOf(code)]!)}`;
+  const title = (code: string) => `${code} ${titleInText(tree.titles[tree.nodeOf(code)]!)}`;
   const any = test.any.length <= 2 ? test.any.map(title).join(', ') : some([...test.any], ',');
   const except = test.except ? ` except ${some([...test.except], ',')}` : '';
   return `${any}${except}${test.rank === 'main' ? ', main only' : ''} (${SCHEMES[test.scheme]})`;
 }
 
-/** A code's title without the phrases that nearly all titles share. */
+/** A code's title without the phrases that nearly all titles share: "Other builders' carpentry and joinery". */
 export function shortTitle(title: string): string {
-  const short = title.replace(/^Manufacture of (other )?/i, '').replace(/ n\.e\.c\.$/, '');
-  // Schemes that write Every Word Large keep their way.
+  const short = title.replace(/^Manufacture of /i, '').replace(/ n\.e\.c\.$/, '');
+  return short.charAt(0).toUpperCase() + short.slice(1);
+}
+
+/** A short title within a sentence. Schemes that write Every Word Large keep their way. */
+function titleInText(title: string): string {
+  const short = shortTitle(title);
   return / [A-Z]/.test(short) ? short : short.charAt(0).toLowerCase() + short.slice(1);
 }
 
@@ -90,7 +119,9 @@ function wordPlace(test: PlaceTest, lookup: Lookup): string {
   const parts = named.length ? [`in ${some(named, 'or')}`] : [];
   if (test.near) {
     const { near } = test;
-    parts.push(`within ${near.km === undefined ? `${plain(near.miles!)} miles` : `${plain(near.km)} km`} of ${near.label ?? `${near.lat}, ${near.lon}`}`);
+    parts.push(
+      `within ${near.km === undefined ? `${plain(near.miles!)} miles` : `${plain(near.km)} km`} of ${near.label ?? `${near.lat}, ${near.lon}`}`,
+    );
   }
   return parts.join(' or ');
 }
@@ -110,13 +141,23 @@ const SYMBOLS: Record<string, string> = { EUR: '€', GBP: '£', USD: '$' };
 /** An amount as short as it stays exact: 2000000 EUR → "€2m", 2340 CZK → "2,340 CZK". */
 export function money(amount: number, currency: string): string {
   const size = Math.abs(amount);
-  const [unit, by] = size >= 1e9 && amount % 1e7 === 0 ? ['bn', 1e9] : size >= 1e6 && amount % 1e4 === 0 ? ['m', 1e6] : size >= 1e4 && amount % 100 === 0 ? ['k', 1e3] : ['', 1];
-  const figure = `${plain(amount / (by as number))}${unit}`;
+  const [unit, by] =
+    size >= 1e9 && amount % 1e7 === 0
+      ? ['bn', 1e9]
+      : size >= 1e6 && amount % 1e4 === 0
+        ? ['m', 1e6]
+        : size >= 1e4 && amount % 100 === 0
+          ? ['k', 1e3]
+          : ['', 1];
+  const figure = `${plain(amount / by)}${unit}`;
   return SYMBOLS[currency] ? `${SYMBOLS[currency]}${figure}` : `${figure} ${currency}`;
 }
 
 function some(values: string[], joint: ',' | 'or' | 'and'): string {
-  const shownValues = values.length > MOST_NAMED + 1 ? [...values.slice(0, MOST_NAMED), `${values.length - MOST_NAMED} more`] : values;
+  const shownValues =
+    values.length > MOST_NAMED + 1
+      ? [...values.slice(0, MOST_NAMED), `${values.length - MOST_NAMED} more`]
+      : values;
   if (joint === ',' || shownValues.length === 1) return shownValues.join(', ');
   return `${shownValues.slice(0, -1).join(', ')} ${joint} ${shownValues.at(-1)}`;
 }

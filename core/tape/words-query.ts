@@ -20,11 +20,20 @@ export function parseWords(text: string, field = 'text'): WordsQuery {
   const tokens = tokenize(text, field);
   let at = 0;
   const fail = (expected: string): never => {
-    const read = tokens.slice(0, at).map((token) => token.text).join(' ');
+    const read = tokens
+      .slice(0, at)
+      .map((token) => token.text)
+      .join(' ');
     const seen = tokens[at] ? `"${tokens[at]!.text}"` : 'the end';
-    throw new Problem('words-grammar', `${read ? `After “${read}”` : 'At the start'} came ${seen}; expected ${expected}.`, {
-      field, value: text, rule: 'words joined by and, or, not; "phrases"; prefix*; brackets in pairs',
-    });
+    throw new Problem(
+      'words-grammar',
+      `${read ? `After “${read}”` : 'At the start'} came ${seen}; expected ${expected}.`,
+      {
+        field,
+        value: text,
+        rule: 'words joined by and, or, not; "phrases"; prefix*; brackets in pairs',
+      },
+    );
   };
 
   const either = (): WordsQuery => {
@@ -83,18 +92,30 @@ function tokenize(text: string, field: string): Token[] {
     else {
       const word = found[4]!;
       const operator = word.toLowerCase();
-      tokens.push({ kind: operator === 'and' || operator === 'or' || operator === 'not' ? operator : 'word', text: word });
+      tokens.push({
+        kind: operator === 'and' || operator === 'or' || operator === 'not' ? operator : 'word',
+        text: word,
+      });
     }
   }
   if (text.slice(end).trim() !== '')
-    throw new Problem('words-grammar', `“${text.slice(end).trim()}” cannot be read: a quotation mark is not closed, or ; or | stands outside quotation marks.`, {
-      field, value: text, rule: 'quotation marks in pairs; ; and | only within them',
-    });
+    throw new Problem(
+      'words-grammar',
+      `“${text.slice(end).trim()}” cannot be read: a quotation mark is not closed, or ; or | stands outside quotation marks.`,
+      {
+        field,
+        value: text,
+        rule: 'quotation marks in pairs; ; and | only within them',
+      },
+    );
   return tokens;
 }
 
 /** One term as an FTS5 string: a phrase of folded words, the last one a prefix if so marked. */
-export function ftsTerm(term: { words: string[]; prefix: boolean }, column: 'name' | 'description' | 'both'): string {
+export function ftsTerm(
+  term: { words: string[]; prefix: boolean },
+  column: 'name' | 'description' | 'both',
+): string {
   const phrase = `"${term.words.join(' ')}"${term.prefix ? '*' : ''}`;
   return column === 'both' ? phrase : `{${column}} : ${phrase}`;
 }

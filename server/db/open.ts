@@ -37,7 +37,9 @@ function open(dir: string, file: string, migrations: readonly string[], readonly
 function migrate(db: Db, migrations: readonly string[]): void {
   const seen = db.pragma('user_version', { simple: true }) as number;
   if (seen > migrations.length)
-    throw new Error(`This data was written by a newer Just Tally (version ${seen}; this one knows ${migrations.length}). Start the newer one.`);
+    throw new Error(
+      `This data was written by a newer Just Tally (version ${seen}; this one knows ${migrations.length}). Start the newer one.`,
+    );
   for (let n = seen; n < migrations.length; n++)
     db.transaction(() => {
       db.exec(migrations[n]!);

@@ -2,7 +2,19 @@ import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
 import { noBits, setBit } from '../../core/tally/bits.ts';
 import {
-  Basis, NO_DAY, REASONS, type CategoryColumn, type CodesColumn, type Column, type DateColumn, type ManyColumn, type PlaceColumn, type RangeColumn, type Reason, type TextColumn, type Universe,
+  Basis,
+  NO_DAY,
+  REASONS,
+  type CategoryColumn,
+  type CodesColumn,
+  type Column,
+  type DateColumn,
+  type ManyColumn,
+  type PlaceColumn,
+  type RangeColumn,
+  type Reason,
+  type TextColumn,
+  type Universe,
 } from '../../core/tally/columns.ts';
 import { ftsTerm } from '../../core/tape/words-query.ts';
 import type { Db } from '../db/open.ts';
@@ -30,7 +42,14 @@ export function buildUniverse(db: Db, trees: ReadonlyMap<Scheme, CodeTree>): Bui
     const { store } = field;
     switch (store.at) {
       case 'column':
-        columns.set(field.id, field.kind === 'date' ? dates(db, store.column, size) : field.kind === 'number' ? plainNumbers(db, store.column, size) : categories(db, store.column, size));
+        columns.set(
+          field.id,
+          field.kind === 'date'
+            ? dates(db, store.column, size)
+            : field.kind === 'number'
+              ? plainNumbers(db, store.column, size)
+              : categories(db, store.column, size),
+        );
         break;
       case 'range':
         columns.set(field.id, ranges(db, store.stem, field.kind === 'money', size));
@@ -54,7 +73,10 @@ export function buildUniverse(db: Db, trees: ReadonlyMap<Scheme, CodeTree>): Bui
 
 /** Values of a column in the order of the records. */
 function valuesOf(db: Db, expression: string): IterableIterator<string | number | null> {
-  return db.prepare<[], string | number | null>(`SELECT ${expression} FROM company ORDER BY id`).pluck().iterate();
+  return db
+    .prepare<[], string | number | null>(`SELECT ${expression} FROM company ORDER BY id`)
+    .pluck()
+    .iterate();
 }
 
 function categories(db: Db, expression: string, size: number): CategoryColumn {
@@ -84,7 +106,16 @@ function dates(db: Db, column: string, size: number): DateColumn {
 function emptyRange(size: number): RangeColumn {
   const low = new Float64Array(size);
   const high = new Float64Array(size);
-  return { kind: 'range', low, high, rangeLow: low.slice(), rangeHigh: high.slice(), basis: new Uint8Array(size), why: new Uint8Array(size), year: new Uint16Array(size) };
+  return {
+    kind: 'range',
+    low,
+    high,
+    rangeLow: low.slice(),
+    rangeHigh: high.slice(),
+    basis: new Uint8Array(size),
+    why: new Uint8Array(size),
+    year: new Uint16Array(size),
+  };
 }
 
 function plainNumbers(db: Db, column: string, size: number): RangeColumn {
@@ -111,7 +142,8 @@ function ranges(db: Db, stem: string, money: boolean, size: number): RangeColumn
     .iterate();
   let r = 0;
   for (const [low, high, point, basis, year, why] of rows) {
-    if (low === null || high === null || basis === null) range.why[r] = Math.max(0, REASONS.indexOf((why ?? 'not collected') as Reason));
+    if (low === null || high === null || basis === null)
+      range.why[r] = Math.max(0, REASONS.indexOf((why ?? 'not collected') as Reason));
     else {
       range.basis[r] = BASES[basis]!;
       range.rangeLow[r] = low;
@@ -125,8 +157,18 @@ function ranges(db: Db, stem: string, money: boolean, size: number): RangeColumn
   return range;
 }
 
-function many(db: Db, table: string, value: string, known: string | null, recordOf: Int32Array, size: number): ManyColumn {
-  const dictionary = db.prepare<[], string>(`SELECT DISTINCT ${value} FROM ${table} ORDER BY 1`).pluck().all();
+function many(
+  db: Db,
+  table: string,
+  value: string,
+  known: string | null,
+  recordOf: Int32Array,
+  size: number,
+): ManyColumn {
+  const dictionary = db
+    .prepare<[], string>(`SELECT DISTINCT ${value} FROM ${table} ORDER BY 1`)
+    .pluck()
+    .all();
   const codeOf = new Map(dictionary.map((key, i) => [key, i]));
   const count = db.prepare<[], number>(`SELECT count(*) FROM ${table}`).pluck().get()!;
   const offsets = new Uint32Array(size + 1);
@@ -134,7 +176,10 @@ function many(db: Db, table: string, value: string, known: string | null, record
   const knownBits = noBits(size);
   let at = 0;
   let last = 0;
-  for (const [company, key] of db.prepare<[], [number, string]>(`SELECT company_id, ${value} FROM ${table} ORDER BY company_id, ${value}`).raw().iterate()) {
+  for (const [company, key] of db
+    .prepare<[], [number, string]>(`SELECT company_id, ${value} FROM ${table} ORDER BY company_id, ${value}`)
+    .raw()
+    .iterate()) {
     const r = recordOf[company]!;
     while (last < r) offsets[++last] = at;
     values[at++] = codeOf.get(key)!;
@@ -151,9 +196,18 @@ function many(db: Db, table: string, value: string, known: string | null, record
   return { kind: 'many', dictionary, offsets, values, known: knownBits };
 }
 
-function codes(db: Db, trees: ReadonlyMap<Scheme, CodeTree>, recordOf: Int32Array, size: number): Map<Scheme, CodesColumn> {
+function codes(
+  db: Db,
+  trees: ReadonlyMap<Scheme, CodeTree>,
+  recordOf: Int32Array,
+  size: number,
+): Map<Scheme, CodesColumn> {
   const columns = new Map<Scheme, CodesColumn>();
-  const counts = db.prepare<[], { scheme: Scheme; n: number }>('SELECT scheme, count(*) AS n FROM company_code GROUP BY scheme ORDER BY scheme').all();
+  const counts = db
+    .prepare<[], { scheme: Scheme; n: number }>(
+      'SELECT scheme, count(*) AS n FROM company_code GROUP BY scheme ORDER BY scheme',
+    )
+    .all();
   for (const { scheme, n } of counts) {
     const tree = trees.get(scheme)!;
     const offsets = new Uint32Array(size + 1);
@@ -161,7 +215,11 @@ function codes(db: Db, trees: ReadonlyMap<Scheme, CodeTree>, recordOf: Int32Arra
     const hasMain = noBits(size);
     let at = 0;
     let last = 0;
-    const rows = db.prepare<[string], [number, string, number]>('SELECT company_id, code, rank FROM company_code WHERE scheme = ? ORDER BY company_id, rank').raw();
+    const rows = db
+      .prepare<[string], [number, string, number]>(
+        'SELECT company_id, code, rank FROM company_code WHERE scheme = ? ORDER BY company_id, rank',
+      )
+      .raw();
     for (const [company, code, rank] of rows.iterate(scheme)) {
       const r = recordOf[company]!;
       while (last < r) offsets[++last] = at;
@@ -198,7 +256,9 @@ function words(db: Db, recordOf: Int32Array, size: number): TextColumn {
     if (has) setBit(described, r);
     r++;
   }
-  const match = db.prepare<[string], number>('SELECT rowid FROM company_words WHERE company_words MATCH ?').pluck();
+  const match = db
+    .prepare<[string], number>('SELECT rowid FROM company_words WHERE company_words MATCH ?')
+    .pluck();
   return {
     kind: 'text',
     described,

@@ -1,19 +1,33 @@
-import { isScheme, SCHEMES, type CodeTree, type Scheme } from '../../core/codes/tree.ts';
+import type { Scheme } from '../../core/codes/tree.ts';
 import type { Row } from '../../core/cells.ts';
-import type { CodeCount, JumpAnswer, PositionAnswer, ProfileAnswer, TownsAnswer, ValueCount, WordedTally } from '../../contract/responses.ts';
+import type {
+  JumpAnswer,
+  PositionAnswer,
+  ProfileAnswer,
+  TownsAnswer,
+  ValueCount,
+  WordedTally,
+} from '../../contract/responses.ts';
 import { columnFields, fieldOf } from '../../core/fields/registry.ts';
 import { ratePerEuro } from '../../core/money/rates.ts';
 import { yearOf } from '../../core/dates.ts';
 import { countBits, eachBit, type Bits } from '../../core/tally/bits.ts';
-import type { CategoryColumn, CodesColumn, ManyColumn, PlaceColumn, RangeColumn } from '../../core/tally/columns.ts';
-import { countCategory, countCodes, countMany, countNear, histogram } from '../../core/tally/counts.ts';
+import type {
+  CategoryColumn,
+  CodesColumn,
+  ManyColumn,
+  PlaceColumn,
+  RangeColumn,
+} from '../../core/tally/columns.ts';
+import { countCategory, countMany, histogram } from '../../core/tally/counts.ts';
 import { groupsOf } from '../../core/tally/evaluate.ts';
 import { keysOf, orderBy, orderWindow, type Keys } from '../../core/tally/order.ts';
 import { Tally } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
-import type { Line, SortKey, Tape } from '../../core/tape/nodes.ts';
+import type { Line, SortKey } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
-import { compileTape, type Sql } from '../../core/tape/sql/compile.ts';
+import { compileTape } from '../../core/tape/sql/compile.ts';
+import type { Sql } from '../../core/tape/sql/dialect.ts';
 import { complete, type Completion } from '../../core/tape/typed/complete.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLine } from '../../core/tape/typed/spell.ts';
@@ -22,26 +36,10 @@ import { wordLine, wordTape } from '../../core/tape/wording.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 import { buildUniverse, type Built } from './build-universe.ts';
+import { codeCounts, logEdges, placeCounts, yearEdges, type CountsRequest } from './picker-counts.ts';
 import { readProfile } from './profile.ts';
 import { RowSource } from './read-rows.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
-
-export interface CountsRequest {
-  tape: unknown;
-  at?: string;
-  field: string;
-  scheme?: string;
-  rank?: string;
-  /** Codes: words to search, or the parent whose children are wanted. */
-  search?: string;
-  level?: 'countries' | 'regions' | 'towns';
-  within?: string;
-  near?: { lat: number; lon: number };
-  currency?: string;
-}
-
-const MOST_TOWNS = 200;
-const RADII = [5, 10, 20, 30, 40, 60, 80, 100, 150, 200, 300];
 
 /** One universe, opened: counts, rows and typed lines over it. Runs in a worker thread. */
 export class Engine {
@@ -70,7 +68,10 @@ export class Engine {
   tally(input: unknown): Omit<WordedTally, 'generation'> {
     const tape = validateTape(input, this.lookup);
     const answer = this.tallier.tally(tape);
-    return { ...answer, lines: answer.lines.map((figures, i) => ({ ...figures, ...this.worded(tape.lines[i]!, tape.subject) })) };
+    return {
+      ...answer,
+      lines: answer.lines.map((figures, i) => ({ ...figures, ...this.worded(tape.lines[i]!, tape.subject) })),
+    };
   }
 
   private worded(line: Line, subject: string) {
@@ -100,16 +101,37 @@ export class Engine {
     return compileTape(validateTape(input, this.lookup), this.lookup);
   }
 
-  rows(input: unknown, columns: readonly string[], sort: unknown, offset: number, limit: number): { total: number; rows: Row[] } {
+  rows(
+    input: unknown,
+    columns: readonly string[],
+    sort: unknown,
+    offset: number,
+    limit: number,
+  ): { total: number; rows: Row[] } {
     const tape = validateTape(input, this.lookup);
-    for (const column of columns) if (!fieldOf(tape.subject, column)?.column) throw new Problem('unknown-column', `There is no column "${column}".`, { field: 'columns', value: column, rule: `one of ${columnFields(tape.subject).map((field) => field.id).join(', ')}` });
+    for (const column of columns)
+      if (!fieldOf(tape.subject, column)?.column)
+        throw new Problem('unknown-column', `There is no column "${column}".`, {
+          field: 'columns',
+          value: column,
+          rule: `one of ${columnFields(tape.subject)
+            .map((field) => field.id)
+            .join(', ')}`,
+        });
     const kept = this.tallier.kept(tape);
     const window = orderWindow(this.order(validateSort(sort ?? [], tape.subject)), kept, offset, limit);
-    return { total: countBits(kept), rows: window.map((r) => this.rowSource.row(this.built.ids[r]!, columns)) };
+    return {
+      total: countBits(kept),
+      rows: window.map((r) => this.rowSource.row(this.built.ids[r]!, columns)),
+    };
   }
 
   /** Ids of the companies of a tape in order: all of them, only those picked, or all but some. */
-  idsOf(input: unknown, sort: unknown, picks: { keys?: readonly string[]; except?: readonly string[] } = {}): Uint32Array {
+  idsOf(
+    input: unknown,
+    sort: unknown,
+    picks: { keys?: readonly string[]; except?: readonly string[] } = {},
+  ): Uint32Array {
     const tape = validateTape(input, this.lookup);
     const order = this.order(validateSort(sort ?? tape.sort ?? [], tape.subject));
     const kept = picks.keys ? this.bitsOf(picks.keys) : this.tallier.kept(tape);
@@ -139,7 +161,12 @@ export class Engine {
     const find = this.db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
     for (const key of keys) {
       const id = find.get(key);
-      if (id === undefined) throw new Problem('unknown-company', `There is no company "${key}".`, { field: 'keys', value: key, rule: 'keys of companies in this universe' });
+      if (id === undefined)
+        throw new Problem('unknown-company', `There is no company "${key}".`, {
+          field: 'keys',
+          value: key,
+          rule: 'keys of companies in this universe',
+        });
       const r = this.built.recordOf[id]!;
       bits[r >> 5]! |= 1 << (r & 31);
     }
@@ -150,7 +177,10 @@ export class Engine {
     const text = JSON.stringify(sort);
     let order = this.orders.get(text);
     if (!order) {
-      order = orderBy(sort.map(({ by, descending }) => ({ keys: this.keysFor(by), descending: descending === true })), this.size);
+      order = orderBy(
+        sort.map(({ by, descending }) => ({ keys: this.keysFor(by), descending: descending === true })),
+        this.size,
+      );
       if (this.orders.size >= 24) this.orders.delete(this.orders.keys().next().value!);
       this.orders.set(text, order);
     }
@@ -170,10 +200,18 @@ export class Engine {
   private labelKeys(by: string): Keys {
     const { store } = fieldOf('companies', by)!;
     if (store.at !== 'column') throw new Error(`${by} has no order.`);
-    const texts = this.db.prepare<[], string | null>(`SELECT ${store.column} FROM company ORDER BY id`).pluck().all().map((text) => (text === null ? null : fold(text)));
+    const texts = this.db
+      .prepare<[], string | null>(`SELECT ${store.column} FROM company ORDER BY id`)
+      .pluck()
+      .all()
+      .map((text) => (text === null ? null : fold(text)));
     const keys = new Float64Array(this.size).fill(NaN);
-    const known = [...texts.keys()].filter((r) => texts[r] !== null).sort((a, b) => (texts[a]! < texts[b]! ? -1 : texts[a]! > texts[b]! ? 1 : 0));
-    known.forEach((r, i) => (keys[r] = i > 0 && texts[known[i - 1]!] === texts[r] ? keys[known[i - 1]!]! : i));
+    const known = [...texts.keys()]
+      .filter((r) => texts[r] !== null)
+      .sort((a, b) => (texts[a]! < texts[b]! ? -1 : texts[a]! > texts[b]! ? 1 : 0));
+    known.forEach(
+      (r, i) => (keys[r] = i > 0 && texts[known[i - 1]!] === texts[r] ? keys[known[i - 1]!]! : i),
+    );
     return keys;
   }
 
@@ -182,24 +220,37 @@ export class Engine {
     const context = this.tallier.kept(tape, request.at);
     const field = fieldOf(tape.subject, request.field);
     const column = this.built.universe.columns.get(request.field);
-    if (!field || !column) throw new Problem('unknown-field', `There is no condition on "${request.field}".`, { field: 'field', value: request.field, rule: 'a field that can be a line' });
+    if (!field || !column)
+      throw new Problem('unknown-field', `There is no condition on "${request.field}".`, {
+        field: 'field',
+        value: request.field,
+        rule: 'a field that can be a line',
+      });
     const total = countBits(context);
     switch (field.kind) {
       case 'codes':
-        return { total, ...this.codeCounts(column as Map<Scheme, CodesColumn>, request, context) };
+        return { total, ...codeCounts(this.lookup, column as Map<Scheme, CodesColumn>, request, context) };
       case 'place':
-        return { total, ...this.placeCounts(column as PlaceColumn, request, context) };
+        return { total, ...placeCounts(this.lookup, column as PlaceColumn, request, context) };
       case 'number':
       case 'money': {
         const currency = field.kind === 'money' ? (request.currency ?? 'EUR') : undefined;
         const factor = currency === undefined ? 1 : (ratePerEuro(currency, yearOf(this.lookup.asOf)) ?? 1);
-        const edges = field.id === 'founded' ? yearEdges(yearOf(this.lookup.asOf)) : logEdges(field.kind === 'money' ? 4 : 0, field.kind === 'money' ? 9 : 5);
+        const edges =
+          field.id === 'founded'
+            ? yearEdges(yearOf(this.lookup.asOf))
+            : logEdges(field.kind === 'money' ? 4 : 0, field.kind === 'money' ? 9 : 5);
         const { counts, estimated, ...rest } = histogram(column as RangeColumn, context, edges, factor);
         return { total, ...rest, counts: [...counts], estimated: [...estimated], currency };
       }
       case 'category': {
-        const found = (column as ManyColumn | CategoryColumn).kind === 'many' ? countMany(column as ManyColumn, context, groupsOf(this.lookup, field.id)) : countCategory(column as CategoryColumn, context);
-        const values = this.lookup.choices(field.id).map((choice): ValueCount => ({ ...choice, count: found.counts.get(choice.key) ?? 0 }));
+        const found =
+          (column as ManyColumn | CategoryColumn).kind === 'many'
+            ? countMany(column as ManyColumn, context, groupsOf(this.lookup, field.id))
+            : countCategory(column as CategoryColumn, context);
+        const values = this.lookup
+          .choices(field.id)
+          .map((choice): ValueCount => ({ ...choice, count: found.counts.get(choice.key) ?? 0 }));
         return { total, values, unknown: found.unknown };
       }
       case 'date':
@@ -207,54 +258,6 @@ export class Engine {
       case 'label':
         return { total };
     }
-  }
-
-  private codeCounts(columns: Map<Scheme, CodesColumn>, request: CountsRequest, context: Bits) {
-    const scheme = isScheme(request.scheme) ? request.scheme : 'nace-2.1';
-    const tree = this.lookup.codes(scheme);
-    const column = columns.get(scheme);
-    const found = column ? countCodes(column, tree, context, request.rank === 'main') : { counts: new Uint32Array(tree.size), unknown: countBits(context) };
-    const hits = request.search ? this.lookup.findCodes(scheme, request.search, 60) : null;
-    const nodes = hits ? withAncestors(tree, hits.map((hit) => tree.nodeOf(hit.code))) : [...tree.codes.keys()];
-    const by = new Map(hits?.map((hit) => [hit.code, hit]));
-    return {
-      scheme,
-      schemes: Object.entries(SCHEMES).map(([key, label]) => ({ key, label, used: columns.has(key as Scheme) })),
-      codes: nodes.map((node): CodeCount => {
-        const code = tree.codes[node]!;
-        const hit = by.get(code);
-        return {
-          code, title: tree.titles[node]!, level: tree.levels[node]!, parent: tree.parents[node]! < 0 ? null : tree.codes[tree.parents[node]!]!,
-          count: found.counts[node]!, below: !tree.isLeaf(node), ...(hit ? { by: hit.by ?? '' } : {}),
-        };
-      }),
-      unknown: found.unknown,
-    };
-  }
-
-  private placeCounts(column: PlaceColumn, request: CountsRequest, context: Bits) {
-    const { places } = this.lookup;
-    if (request.near) {
-      const { within, unknown } = countNear(column, context, request.near.lat, request.near.lon, RADII);
-      return { radii: RADII.map((km, i) => ({ km, count: within[i]! })), unknown };
-    }
-    if (request.level === 'towns') {
-      const found = countCategory(column.town, context);
-      const text = fold(request.search ?? '');
-      const values = [...found.counts]
-        .filter(([key, count]) => count > 0 && (!request.within || key.endsWith(`, ${request.within}`)) && fold(key).startsWith(text))
-        .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
-        .slice(0, MOST_TOWNS)
-        .map(([key, count]): ValueCount => ({ key, label: key.slice(0, key.lastIndexOf(', ')), count, group: key.slice(key.lastIndexOf(', ') + 2) }));
-      return { values, unknown: found.unknown };
-    }
-    const countries = countCategory(column.country, context);
-    const regions = countCategory(column.region, context);
-    return {
-      countries: [...countries.counts].map(([key, count]): ValueCount => ({ key, label: places.country(key)?.name ?? key, count })).sort(byCount),
-      regions: [...regions.counts].map(([key, count]): ValueCount => ({ key, label: places.region(key)?.english ?? key, count, group: places.region(key)?.country ?? key.slice(0, 2) })).sort(byCount),
-      unknown: countries.unknown,
-    };
   }
 
   /** Points of the kept companies for a map: at most `limit`, evenly taken from all; the full number beside. */
@@ -275,19 +278,31 @@ export class Engine {
   }
 
   towns(text: string, limit: number): TownsAnswer['towns'] {
-    return this.lookup.places.townsBeginning(text, limit).map((town) => ({ ...town, regionName: this.lookup.places.region(town.region)?.english ?? town.country }));
+    return this.lookup.places.townsBeginning(text, limit).map((town) => ({
+      ...town,
+      regionName: this.lookup.places.region(town.region)?.english ?? town.country,
+    }));
   }
 
   /** Companies whose name holds words that begin with those typed, and codes, for the jump box. */
   jump(text: string): JumpAnswer {
     const words = fold(text).match(/[a-z0-9]+/g) ?? [];
     const query = words.map((word) => `"${word}"*`).join(' AND ');
-    const companies = query === '' ? [] : this.db
-      .prepare<[string], { key: string; name: string; town: string | null; country: string | null }>(
-        'SELECT c.key, c.name, c.town, c.country FROM company_words w JOIN company c ON c.id = w.rowid WHERE company_words MATCH ? LIMIT 8',
-      )
-      .all(`{name} : (${query})`);
-    const codes = text.trim().length < 2 ? [] : this.reference.searches.of('nace-2.1').find(text, 5).map((hit) => ({ code: hit.code, title: hit.title, scheme: 'nace-2.1' as const }));
+    const companies =
+      query === ''
+        ? []
+        : this.db
+            .prepare<[string], { key: string; name: string; town: string | null; country: string | null }>(
+              'SELECT c.key, c.name, c.town, c.country FROM company_words w JOIN company c ON c.id = w.rowid WHERE company_words MATCH ? LIMIT 8',
+            )
+            .all(`{name} : (${query})`);
+    const codes =
+      text.trim().length < 2
+        ? []
+        : this.reference.searches
+            .of('nace-2.1')
+            .find(text, 5)
+            .map((hit) => ({ code: hit.code, title: hit.title, scheme: 'nace-2.1' as const }));
     return { companies, codes };
   }
 
@@ -313,29 +328,4 @@ export class Engine {
 function counter(): () => string {
   let n = 0;
   return () => `c${++n}`;
-}
-
-function byCount(a: ValueCount, b: ValueCount): number {
-  return b.count - a.count || (a.label < b.label ? -1 : 1);
-}
-
-/** Nodes and all above them, in tree order. */
-function withAncestors(tree: CodeTree, nodes: readonly number[]): number[] {
-  const all = new Set<number>();
-  for (let node of nodes) for (; node >= 0; node = tree.parents[node]!) all.add(node);
-  return [...all].sort((a, b) => a - b);
-}
-
-/** 0, then 1, 2, 3, 5, 7 in each decade from 10^first to 10^last. */
-function logEdges(first: number, last: number): number[] {
-  const edges = [0];
-  for (let decade = first; decade <= last; decade++) for (const step of [1, 2, 3, 5, 7]) edges.push(step * 10 ** decade);
-  return edges;
-}
-
-/** Decades up to 1950, then every five years. */
-function yearEdges(now: number): number[] {
-  const edges = [0];
-  for (let year = 1900; year < now; year += year < 1950 ? 10 : 5) edges.push(year);
-  return edges;
 }

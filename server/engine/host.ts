@@ -78,7 +78,8 @@ class EngineThread {
     const call = this.current!;
     this.current = null;
     if ('result' in reply) call.resolve(reply.result);
-    else if ('problem' in reply) call.reject(new Problem(reply.problem.code, reply.problem.message, reply.problem));
+    else if ('problem' in reply)
+      call.reject(new Problem(reply.problem.code, reply.problem.message, reply.problem));
     else call.reject(new Error(reply.failure));
   }
 }
@@ -110,7 +111,11 @@ export class EngineHost {
     this.generation++;
   }
 
-  call<M extends EngineMethod>(method: M, args: Parameters<Engine[M]>, signal?: AbortSignal): Promise<ReturnType<Engine[M]>> {
+  call<M extends EngineMethod>(
+    method: M,
+    args: Parameters<Engine[M]>,
+    signal?: AbortSignal,
+  ): Promise<ReturnType<Engine[M]>> {
     return this.thread.call(method, args, signal) as Promise<ReturnType<Engine[M]>>;
   }
 

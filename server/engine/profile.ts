@@ -7,12 +7,20 @@ import type { ReferenceData } from './universe-lookup.ts';
 import type { RowSource } from './read-rows.ts';
 
 /** One company with everything known of it; null where there is none of this key. */
-export function readProfile(db: Db, reference: ReferenceData, rows: RowSource, key: string): ProfileAnswer | null {
+export function readProfile(
+  db: Db,
+  reference: ReferenceData,
+  rows: RowSource,
+  key: string,
+): ProfileAnswer | null {
   const id = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck().get(key);
   if (id === undefined) return null;
   const reader = new RecordReader(db, reference.trees, reference.places);
   return {
-    row: rows.row(id, columnFields('companies').map((field) => field.id)),
+    row: rows.row(
+      id,
+      columnFields('companies').map((field) => field.id),
+    ),
     from: reader.merge(id)!.from,
     records: reader.records(id).records.map(({ id: record, source, record: values }) => {
       const { name, key: sourceKey, as_of } = reader.sourceRow(source);

@@ -19,9 +19,19 @@ export class RowSource {
   constructor(db: Db, lookup: Lookup) {
     this.lookup = lookup;
     this.company = db.prepare<[number], CompanyRow>('SELECT * FROM company WHERE id = ?');
-    this.codes = db.prepare<[number], { scheme: Scheme; code: string; rank: number }>('SELECT scheme, code, rank FROM company_code WHERE company_id = ? ORDER BY rank, scheme');
-    this.technologies = db.prepare<[number], string>('SELECT t.label FROM company_technology v JOIN technology t ON t.key = v.technology WHERE v.company_id = ? ORDER BY t.label').pluck();
-    this.sources = db.prepare<[number], string>('SELECT s.name FROM company_source v JOIN source s ON s.key = v.source WHERE v.company_id = ? ORDER BY s.id').pluck();
+    this.codes = db.prepare<[number], { scheme: Scheme; code: string; rank: number }>(
+      'SELECT scheme, code, rank FROM company_code WHERE company_id = ? ORDER BY rank, scheme',
+    );
+    this.technologies = db
+      .prepare<[number], string>(
+        'SELECT t.label FROM company_technology v JOIN technology t ON t.key = v.technology WHERE v.company_id = ? ORDER BY t.label',
+      )
+      .pluck();
+    this.sources = db
+      .prepare<[number], string>(
+        'SELECT s.name FROM company_source v JOIN source s ON s.key = v.source WHERE v.company_id = ? ORDER BY s.id',
+      )
+      .pluck();
   }
 
   row(id: number, columns: readonly string[]): Row {
@@ -55,7 +65,9 @@ export class RowSource {
         });
       case 'many':
         if (store.known !== null && company[store.known] === null) return null;
-        return store.table === 'company_technology' ? this.technologies.all(company.id) : this.sources.all(company.id);
+        return store.table === 'company_technology'
+          ? this.technologies.all(company.id)
+          : this.sources.all(company.id);
       case 'words':
         return null;
     }
@@ -65,7 +77,10 @@ export class RowSource {
     const { town, region, country, lat, lon } = company as unknown as Omit<PlaceCell, 'townKey'>;
     if (town === null && country === null) return null;
     return {
-      town, country, lat, lon,
+      town,
+      country,
+      lat,
+      lon,
       region: region === null ? null : (this.lookup.places.region(region)?.english ?? region),
       townKey: town === null || (region ?? country) === null ? null : `${town}, ${region ?? country}`,
     };
@@ -75,8 +90,15 @@ export class RowSource {
 function quantity(company: CompanyRow, stem: string): QuantityCell | null {
   const basis = company[`${stem}_basis`] as QuantityCell['basis'] | null;
   if (basis === null) return null;
-  const finite = (value: string | number | null | undefined) => (typeof value === 'number' && Number.isFinite(value) ? value : null);
-  return { basis, low: finite(company[`${stem}_low`]), high: finite(company[`${stem}_high`]), amount: finite(company[`${stem}_point`]), year: finite(company[`${stem}_year`]) };
+  const finite = (value: string | number | null | undefined) =>
+    typeof value === 'number' && Number.isFinite(value) ? value : null;
+  return {
+    basis,
+    low: finite(company[`${stem}_low`]),
+    high: finite(company[`${stem}_high`]),
+    amount: finite(company[`${stem}_point`]),
+    year: finite(company[`${stem}_year`]),
+  };
 }
 
 function money(company: CompanyRow, stem: string): MoneyCell | null {

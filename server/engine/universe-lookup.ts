@@ -17,12 +17,24 @@ export function universeLookup(db: Db, reference: ReferenceData, asOf: number): 
   for (const field of SUBJECTS.get('companies')!.fields) {
     if (field.kind !== 'category') continue;
     if (field.values) choices.set(field.id, field.values);
-    else if (field.id === 'source') choices.set('source', db.prepare<[], Choice>('SELECT key, name AS label FROM source ORDER BY id').all());
+    else if (field.id === 'source')
+      choices.set(
+        'source',
+        db.prepare<[], Choice>('SELECT key, name AS label FROM source ORDER BY id').all(),
+      );
     else if (field.id === 'technology') choices.set('technology', technologies(db));
     else if (field.store.at === 'column') {
       const { column } = field.store;
-      const values = db.prepare<[], string>(`SELECT ${column} FROM company WHERE ${column} IS NOT NULL GROUP BY 1 ORDER BY count(*) DESC, 1`).pluck().all();
-      choices.set(field.id, values.map((value) => ({ key: value, label: value })));
+      const values = db
+        .prepare<[], string>(
+          `SELECT ${column} FROM company WHERE ${column} IS NOT NULL GROUP BY 1 ORDER BY count(*) DESC, 1`,
+        )
+        .pluck()
+        .all();
+      choices.set(
+        field.id,
+        values.map((value) => ({ key: value, label: value })),
+      );
     }
   }
   return {
@@ -36,7 +48,18 @@ export function universeLookup(db: Db, reference: ReferenceData, asOf: number): 
 
 /** Categories first, then their products. */
 function technologies(db: Db): Choice[] {
-  const groups = db.prepare<[], Choice>('SELECT DISTINCT category AS key, category_label AS label FROM technology WHERE category IS NOT NULL ORDER BY 2').all();
-  const products = db.prepare<[], Choice & { group: string | null }>('SELECT key, label, category AS "group" FROM technology ORDER BY label').all();
-  return [...groups, ...products.map(({ key, label, group }) => (group === null ? { key, label } : { key, label, group }))];
+  const groups = db
+    .prepare<[], Choice>(
+      'SELECT DISTINCT category AS key, category_label AS label FROM technology WHERE category IS NOT NULL ORDER BY 2',
+    )
+    .all();
+  const products = db
+    .prepare<[], Choice & { group: string | null }>(
+      'SELECT key, label, category AS "group" FROM technology ORDER BY label',
+    )
+    .all();
+  return [
+    ...groups,
+    ...products.map(({ key, label, group }) => (group === null ? { key, label } : { key, label, group })),
+  ];
 }

@@ -12,13 +12,34 @@ export interface EngineWorkerData {
 }
 
 export type EngineCall = { id: number; method: EngineMethod; args: unknown[] };
-export type EngineMethod = 'tally' | 'typed' | 'complete' | 'sql' | 'rows' | 'idsOf' | 'position' | 'counts' | 'points' | 'towns' | 'jump' | 'describe' | 'wordsOf' | 'profile';
-export type EngineReply = { id: number; result: unknown } | { id: number; problem: { code: string; message: string; field?: string; value?: unknown; rule?: string } } | { id: number; failure: string };
+export type EngineMethod =
+  | 'tally'
+  | 'typed'
+  | 'complete'
+  | 'sql'
+  | 'rows'
+  | 'idsOf'
+  | 'position'
+  | 'counts'
+  | 'points'
+  | 'towns'
+  | 'jump'
+  | 'describe'
+  | 'wordsOf'
+  | 'profile';
+export type EngineReply =
+  | { id: number; result: unknown }
+  | { id: number; problem: { code: string; message: string; field?: string; value?: unknown; rule?: string } }
+  | { id: number; failure: string };
 
 const { dir, asOf } = workerData as EngineWorkerData;
 const trees = loadCodeTrees();
 const searches = loadCodeSearches(trees);
-const engine = new Engine(openUniverse(dir, { readonly: true }), { trees, searches, places: loadGazetteer() }, asOf);
+const engine = new Engine(
+  openUniverse(dir, { readonly: true }),
+  { trees, searches, places: loadGazetteer() },
+  asOf,
+);
 
 parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   let reply: EngineReply;

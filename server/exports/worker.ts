@@ -28,12 +28,19 @@ export interface ExportWorkerData {
 }
 
 const ROWS_A_SHEET = 1_048_575;
+/** Control characters that XML forbids. */
+const NOT_IN_XML = /(?![\t\n\r])\p{Cc}/gu;
+/** Characters a cell may hold. */
+const LONGEST_CELL = 32_767;
 const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
 
 async function writeExport(data: ExportWorkerData): Promise<Record<string, unknown>> {
   const db = openUniverse(data.dir, { readonly: true });
   const trees = loadCodeTrees();
-  const rows = new RowSource(db, universeLookup(db, { trees, searches: loadCodeSearches(trees), places: loadGazetteer() }, 0));
+  const rows = new RowSource(
+    db,
+    universeLookup(db, { trees, searches: loadCodeSearches(trees), places: loadGazetteer() }, 0),
+  );
   const columns = exportColumns('companies', data.fields, data.currency);
   const partial = `${data.path}.part`;
   mkdirSync(dirname(data.path), { recursive: true });
@@ -47,7 +54,9 @@ async function writeExport(data: ExportWorkerData): Promise<Record<string, unkno
     }
   }
   try {
-    await (data.format === 'csv' ? writeCsv(partial, each(), columns, data) : writeXlsx(partial, each(), columns, data.how));
+    await (data.format === 'csv'
+      ? writeCsv(partial, each(), columns, data)
+      : writeXlsx(partial, each(), columns, data.how));
     stopIfCancelled();
     renameSync(partial, data.path);
   } catch (error) {
@@ -61,22 +70,49 @@ async function writeExport(data: ExportWorkerData): Promise<Record<string, unkno
 }
 
 /** Cells that a spreadsheet would run as a formula begin with an apostrophe. */
-async function writeCsv(path: string, rows: Iterable<Row>, columns: ExportColumn[], options: { delimiter: string; bom: boolean }): Promise<void> {
+async function writeCsv(
+  path: string,
+  rows: Iterable<Row>,
+  columns: ExportColumn[],
+  options: { delimiter: string; bom: boolean },
+): Promise<void> {
   const out = createWriteStream(path);
-  const csv = stringify({ delimiter: options.delimiter, escape_formulas: true, record_delimiter: 'windows', bom: options.bom });
+  const csv = stringify({
+    delimiter: options.delimiter,
+    escape_formulas: true,
+    record_delimiter: 'windows',
+    bom: options.bom,
+  });
   const finished = once(csv.pipe(out), 'finish');
   csv.write(columns.map((column) => column.heading));
-  for (const row of rows) if (!csv.write(columns.map((column) => column.value(row) ?? ''))) await once(csv, 'drain');
+  for (const row of rows)
+    if (!csv.write(columns.map((column) => column.value(row) ?? ''))) await once(csv, 'drain');
   csv.end();
   await finished;
 }
 
-async function writeXlsx(path: string, rows: Iterable<Row>, columns: ExportColumn[], how: HowMade): Promise<void> {
+async function writeXlsx(
+  path: string,
+  rows: Iterable<Row>,
+  columns: ExportColumn[],
+  how: HowMade,
+): Promise<void> {
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true });
   let sheets = 0;
   const newSheet = () => {
-    const sheet = book.addWorksheet(++sheets === 1 ? 'Companies' : `Companies ${sheets}`, { views: [{ state: 'frozen', ySplit: 1 }] });
-    sheet.columns = columns.map((column) => ({ header: column.heading, width: Math.max(column.width, column.heading.length + 2), style: column.kind === 'date' ? { numFmt: 'yyyy-mm-dd' } : column.kind === 'number' && !column.heading.endsWith('year') && column.heading !== 'Founded' ? { numFmt: '#,##0' } : {} }));
+    const sheet = book.addWorksheet(++sheets === 1 ? 'Companies' : `Companies ${sheets}`, {
+      views: [{ state: 'frozen', ySplit: 1 }],
+    });
+    sheet.columns = columns.map((column) => ({
+      header: column.heading,
+      width: Math.max(column.width, column.heading.length + 2),
+      style:
+        column.kind === 'date'
+          ? { numFmt: 'yyyy-mm-dd' }
+          : column.kind === 'number' && !column.heading.endsWith('year') && column.heading !== 'Founded'
+            ? { numFmt: '#,##0' }
+            : {},
+    }));
     sheet.getRow(1).font = { bold: true };
     sheet.getRow(1).commit();
     return sheet;
@@ -103,9 +139,7 @@ function cellOf(column: ExportColumn, row: Row): string | number | Date | null {
   const value = column.value(row);
   const day = column.kind === 'date' && typeof value === 'string' ? DAY.exec(value) : null;
   if (day) return new Date(Date.UTC(Number(day[1]), Number(day[2]) - 1, Number(day[3])));
-  // Control characters are not allowed in XML, and a cell holds at most 32,767 characters.
-  // eslint-disable-next-line no-control-regex
-  return typeof value === 'string' ? value.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '').slice(0, 32_767) : value;
+  return typeof value === 'string' ? value.replace(NOT_IN_XML, '').slice(0, LONGEST_CELL) : value;
 }
 
 void runJob(() => writeExport(workerData as ExportWorkerData));

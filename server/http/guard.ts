@@ -10,9 +10,18 @@ export function guard(request: Request, _response: Response, next: NextFunction)
   const host = request.headers.host ?? '';
   const port = String(request.socket.localPort);
   const ours = new Set([`127.0.0.1:${port}`, `localhost:${port}`]);
-  if (!ours.has(host)) throw new HttpProblem(403, 'wrong-host', `Requests to "${host}" are not answered; use http://127.0.0.1:${port}.`, { field: 'Host', value: host });
+  if (!ours.has(host))
+    throw new HttpProblem(
+      403,
+      'wrong-host',
+      `Requests to "${host}" are not answered; use http://127.0.0.1:${port}.`,
+      { field: 'Host', value: host },
+    );
   const { origin } = request.headers;
   if (origin !== undefined && ![...ours].some((one) => origin === `http://${one}`))
-    throw new HttpProblem(403, 'wrong-origin', `Requests from pages of "${origin}" are not answered.`, { field: 'Origin', value: origin });
+    throw new HttpProblem(403, 'wrong-origin', `Requests from pages of "${origin}" are not answered.`, {
+      field: 'Origin',
+      value: origin,
+    });
   next();
 }

@@ -5,7 +5,10 @@ import type { Db } from '../db/open.ts';
 import { startWorker } from '../threads.ts';
 
 /** What a job's thread says while it works. */
-export type JobMessage = { progress: { done: number; total: number | null; message?: string } } | { result: Record<string, unknown> } | { problem: string };
+export type JobMessage =
+  | { progress: { done: number; total: number | null; message?: string } }
+  | { result: Record<string, unknown> }
+  | { problem: string };
 
 /**
  * Long work, each in a thread of its own, with progress and cancelling. Jobs are written to the
@@ -17,16 +20,37 @@ export class Jobs {
 
   constructor(db: Db) {
     this.db = db;
-    db.prepare(`UPDATE job SET state = 'failed', message = 'The program was stopped while this ran. Nothing of it was kept; start it again.', ended_at = ? WHERE state = 'running'`).run(new Date().toISOString());
+    db.prepare(
+      `UPDATE job SET state = 'failed', message = 'The program was stopped while this ran. Nothing of it was kept; start it again.', ended_at = ? WHERE state = 'running'`,
+    ).run(new Date().toISOString());
   }
 
   /**
    * Starts a job in the worker at `path`. `after` runs when the thread has ended well, before the
    * job counts as done; the thread finds a cancel flag at `workerData.cancel[0]`.
    */
-  start(kind: Job['kind'], title: string, path: string, workerData: Record<string, unknown>, after: (result: Record<string, unknown>, job: Job) => Promise<void> | void): Job {
-    const job: Job = { id: nanoid(12), kind, title, state: 'running', done: 0, total: null, message: null, result: null, startedAt: new Date().toISOString(), endedAt: null };
-    this.db.prepare('INSERT INTO job (id, kind, title, state, started_at) VALUES (?, ?, ?, ?, ?)').run(job.id, kind, title, job.state, job.startedAt);
+  start(
+    kind: Job['kind'],
+    title: string,
+    path: string,
+    workerData: Record<string, unknown>,
+    after: (result: Record<string, unknown>, job: Job) => Promise<void> | void,
+  ): Job {
+    const job: Job = {
+      id: nanoid(12),
+      kind,
+      title,
+      state: 'running',
+      done: 0,
+      total: null,
+      message: null,
+      result: null,
+      startedAt: new Date().toISOString(),
+      endedAt: null,
+    };
+    this.db
+      .prepare('INSERT INTO job (id, kind, title, state, started_at) VALUES (?, ?, ?, ?, ?)')
+      .run(job.id, kind, title, job.state, job.startedAt);
     const cancel = new Int32Array(new SharedArrayBuffer(4));
     const worker = startWorker(path, { ...workerData, job: job.id, cancel });
     this.running.set(job.id, { job, worker, cancel });
@@ -61,7 +85,11 @@ export class Jobs {
     Object.assign(job, { state, message, endedAt: new Date().toISOString() });
     if (state === 'done' && job.total !== null) job.done = job.total;
     this.running.delete(job.id);
-    this.db.prepare('UPDATE job SET state = ?, done = ?, total = ?, message = ?, result = ?, ended_at = ? WHERE id = ?').run(state, job.done, job.total, message, JSON.stringify(job.result), job.endedAt, job.id);
+    this.db
+      .prepare(
+        'UPDATE job SET state = ?, done = ?, total = ?, message = ?, result = ?, ended_at = ? WHERE id = ?',
+      )
+      .run(state, job.done, job.total, message, JSON.stringify(job.result), job.endedAt, job.id);
   }
 
   /** True where there was something to cancel. */
@@ -77,7 +105,9 @@ export class Jobs {
 
   /** The newest jobs, running ones included. */
   list(): Job[] {
-    return this.stored('ORDER BY started_at DESC LIMIT 50').map((job) => this.running.get(job.id)?.job ?? job);
+    return this.stored('ORDER BY started_at DESC LIMIT 50').map(
+      (job) => this.running.get(job.id)?.job ?? job,
+    );
   }
 
   /** Whether a job that writes the universe is running. */
@@ -86,7 +116,9 @@ export class Jobs {
   }
 
   private stored(clause: string, ...values: string[]): Job[] {
-    const rows = this.db.prepare<string[], Record<string, string | number | null>>(`SELECT * FROM job ${clause}`).all(...values);
+    const rows = this.db
+      .prepare<string[], Record<string, string | number | null>>(`SELECT * FROM job ${clause}`)
+      .all(...values);
     return rows.map((row) => ({
       id: row.id as string,
       kind: row.kind as Job['kind'],

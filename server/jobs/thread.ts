@@ -12,14 +12,21 @@ export function stopIfCancelled(): void {
 }
 
 export function tellProgress(done: number, total: number | null, message?: string): void {
-  parentPort!.postMessage({ progress: { done, total, ...(message === undefined ? {} : { message }) } } satisfies JobMessage);
+  parentPort!.postMessage({
+    progress: { done, total, ...(message === undefined ? {} : { message }) },
+  } satisfies JobMessage);
 }
 
 /** Runs a job: its result, or what went wrong, goes to the main thread. */
-export async function runJob(work: () => Promise<Record<string, unknown>> | Record<string, unknown>): Promise<void> {
+export async function runJob(
+  work: () => Promise<Record<string, unknown>> | Record<string, unknown>,
+): Promise<void> {
   try {
     parentPort!.postMessage({ result: await work() } satisfies JobMessage);
   } catch (error) {
-    if (!(error instanceof Cancelled)) parentPort!.postMessage({ problem: error instanceof Error ? error.message : String(error) } satisfies JobMessage);
+    if (!(error instanceof Cancelled))
+      parentPort!.postMessage({
+        problem: error instanceof Error ? error.message : String(error),
+      } satisfies JobMessage);
   }
 }

@@ -14,10 +14,18 @@ export class RecordReader {
 
   constructor(db: Db, trees: ReadonlyMap<Scheme, CodeTree>, places: Gazetteer) {
     for (const row of allSources(db)) {
-      const reader = rowReader(JSON.parse(row.header) as string[], JSON.parse(row.mapping) as Mapping, trees, places, row.as_of);
+      const reader = rowReader(
+        JSON.parse(row.header) as string[],
+        JSON.parse(row.mapping) as Mapping,
+        trees,
+        places,
+        row.as_of,
+      );
       this.sources.set(row.id, { row, reader });
     }
-    this.ofCompany = db.prepare<[number], { id: number; source_id: number; cells: string }>('SELECT id, source_id, cells FROM record WHERE company_id = ? ORDER BY id');
+    this.ofCompany = db.prepare<[number], { id: number; source_id: number; cells: string }>(
+      'SELECT id, source_id, cells FROM record WHERE company_id = ? ORDER BY id',
+    );
   }
 
   /** The records of a company, with their sources' keys. */
@@ -27,7 +35,8 @@ export class RecordReader {
     for (const { id, source_id, cells } of this.ofCompany.all(company)) {
       const { row, reader } = this.sources.get(source_id)!;
       const read = reader.read(JSON.parse(cells) as string[]);
-      if ('problems' in read) throw new Error(`Record ${id} was loaded and cannot be read again: ${JSON.stringify(read.problems)}`);
+      if ('problems' in read)
+        throw new Error(`Record ${id} was loaded and cannot be read again: ${JSON.stringify(read.problems)}`);
       records.push({ id, source: source_id, record: read.record });
       sources.add(row.key);
     }
@@ -61,7 +70,13 @@ export class Loader {
   constructor(db: Db, source: SourceRow, trees: ReadonlyMap<Scheme, CodeTree>, places: Gazetteer) {
     this.db = db;
     this.source = source;
-    this.reader = rowReader(JSON.parse(source.header) as string[], JSON.parse(source.mapping) as Mapping, trees, places, source.as_of);
+    this.reader = rowReader(
+      JSON.parse(source.header) as string[],
+      JSON.parse(source.mapping) as Mapping,
+      trees,
+      places,
+      source.as_of,
+    );
     this.companies = companyWriter(db);
     this.addRecord = db.prepare('INSERT INTO record (source_id, company_id, row, cells) VALUES (?, ?, ?, ?)');
   }
@@ -90,7 +105,13 @@ export class Loader {
 }
 
 /** Makes companies anew from all their records, after some got a further one. */
-export function remakeCompanies(db: Db, companies: ReadonlySet<number>, trees: ReadonlyMap<Scheme, CodeTree>, places: Gazetteer, progress: (done: number, total: number) => void): void {
+export function remakeCompanies(
+  db: Db,
+  companies: ReadonlySet<number>,
+  trees: ReadonlyMap<Scheme, CodeTree>,
+  places: Gazetteer,
+  progress: (done: number, total: number) => void,
+): void {
   const reader = new RecordReader(db, trees, places);
   const writer = companyWriter(db);
   let done = 0;
@@ -102,8 +123,17 @@ export function remakeCompanies(db: Db, companies: ReadonlySet<number>, trees: R
 }
 
 /** Takes a source out: its records, the companies that had no other, and what the others had from it. */
-export function removeSource(db: Db, source: SourceRow, trees: ReadonlyMap<Scheme, CodeTree>, places: Gazetteer, progress: (done: number, total: number) => void): void {
-  const companies = db.prepare<[number], number>('SELECT DISTINCT company_id FROM record WHERE source_id = ?').pluck().all(source.id);
+export function removeSource(
+  db: Db,
+  source: SourceRow,
+  trees: ReadonlyMap<Scheme, CodeTree>,
+  places: Gazetteer,
+  progress: (done: number, total: number) => void,
+): void {
+  const companies = db
+    .prepare<[number], number>('SELECT DISTINCT company_id FROM record WHERE source_id = ?')
+    .pluck()
+    .all(source.id);
   const writer = companyWriter(db);
   const reader = new RecordReader(db, trees, places);
   db.prepare('DELETE FROM record WHERE source_id = ?').run(source.id);

@@ -28,7 +28,11 @@ const MOST_UNPACKED = 2 * 2 ** 30;
 /** Recognises a file and reads its first rows. What is given in `wish` overrides what is recognised. @throws Problem */
 export async function previewFile(path: string, wish: Partial<FileReading> = {}): Promise<FilePreview> {
   const bytes = statSync(path).size;
-  if (bytes === 0) throw new Problem('empty-file', 'The file is empty: it has 0 bytes.', { field: 'file', rule: 'a CSV or XLSX file with rows' });
+  if (bytes === 0)
+    throw new Problem('empty-file', 'The file is empty: it has 0 bytes.', {
+      field: 'file',
+      rule: 'a CSV or XLSX file with rows',
+    });
   const sample = readSample(path);
   const kind = kindOf(sample);
   if (kind === 'xlsx') checkUnpackedSize(path, bytes);
@@ -42,12 +46,18 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
   }
   const first = rows[0];
   if (!first || rows.every((cells) => cells.every((cell) => cell.trim() === '')))
-    throw new Problem('no-rows', 'The file has no rows with anything in them.', { field: 'file', rule: 'a header and at least one row' });
+    throw new Problem('no-rows', 'The file has no rows with anything in them.', {
+      field: 'file',
+      rule: 'a header and at least one row',
+    });
   const hasHeader = wish.hasHeader ?? looksLikeHeader(first, rows[1]);
   const header = hasHeader ? first.map((cell) => cell.trim()) : first.map((_, i) => `Column ${i + 1}`);
   const body = hasHeader ? rows.slice(1) : rows;
   if (body.length === 0)
-    throw new Problem('no-rows', 'The file has a header but no rows under it.', { field: 'file', rule: 'at least one row under the header' });
+    throw new Problem('no-rows', 'The file has a header but no rows under it.', {
+      field: 'file',
+      rule: 'at least one row under the header',
+    });
   return { kind, encoding, delimiter, hasHeader, header, rows: body, bytes };
 }
 
@@ -55,34 +65,68 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
  * The rows of a file, header included, one at a time. `onBytes` is told how far the file is read.
  * @throws Problem where the file itself is broken.
  */
-export async function* fileRows(path: string, reading: FileReading, onBytes: (bytes: number) => void = () => {}): AsyncGenerator<string[]> {
+export async function* fileRows(
+  path: string,
+  reading: FileReading,
+  onBytes: (bytes: number) => void = () => {},
+): AsyncGenerator<string[]> {
   if (reading.kind === 'xlsx') yield* sheetRows(path);
   else yield* csvRows(path, reading, onBytes);
 }
 
-async function* csvRows(path: string, reading: FileReading, onBytes: (bytes: number) => void): AsyncGenerator<string[]> {
+async function* csvRows(
+  path: string,
+  reading: FileReading,
+  onBytes: (bytes: number) => void,
+): AsyncGenerator<string[]> {
   const file = createReadStream(path, { highWaterMark: 1 << 18 });
   let bytes = 0;
   file.on('data', (chunk) => onBytes((bytes += chunk.length)));
-  const parser = parse({ delimiter: reading.delimiter, bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, max_record_size: 4 * 2 ** 20 });
+  const parser = parse({
+    delimiter: reading.delimiter,
+    bom: true,
+    relax_column_count: true,
+    relax_quotes: true,
+    skip_empty_lines: true,
+    max_record_size: 4 * 2 ** 20,
+  });
   const decoded = file.pipe(iconv.decodeStream(reading.encoding));
-  decoded.on('error', (error) => parser.destroy(error));
+  decoded.on('error', (error: Error) => parser.destroy(error));
   file.on('error', (error) => parser.destroy(error));
   decoded.pipe(parser);
   try {
     for await (const cells of parser) yield cells as string[];
   } catch (error) {
     const { code, lines } = error as { code?: string; lines?: number };
-    if (code === 'CSV_QUOTE_NOT_CLOSED') throw new Problem('broken-csv', `A quotation mark is opened and never closed (the reader got to line ${lines}).`, { field: 'file', rule: 'quotation marks in pairs' });
-    if (code === 'CSV_MAX_RECORD_SIZE') throw new Problem('broken-csv', `One row is larger than 4 MB (about line ${lines}); is the delimiter or a quotation mark wrong?`, { field: 'file', rule: 'rows of at most 4 MB' });
-    throw code?.startsWith('CSV_') ? new Problem('broken-csv', `The file cannot be read as CSV: ${(error as Error).message}`, { field: 'file' }) : error;
+    if (code === 'CSV_QUOTE_NOT_CLOSED')
+      throw new Problem(
+        'broken-csv',
+        `A quotation mark is opened and never closed (the reader got to line ${lines}).`,
+        { field: 'file', rule: 'quotation marks in pairs' },
+      );
+    if (code === 'CSV_MAX_RECORD_SIZE')
+      throw new Problem(
+        'broken-csv',
+        `One row is larger than 4 MB (about line ${lines}); is the delimiter or a quotation mark wrong?`,
+        { field: 'file', rule: 'rows of at most 4 MB' },
+      );
+    throw code?.startsWith('CSV_')
+      ? new Problem('broken-csv', `The file cannot be read as CSV: ${(error as Error).message}`, {
+          field: 'file',
+        })
+      : error;
   } finally {
     file.destroy();
   }
 }
 
 async function* sheetRows(path: string): AsyncGenerator<string[]> {
-  const reader = new ExcelJS.stream.xlsx.WorkbookReader(path, { worksheets: 'emit', sharedStrings: 'cache', styles: 'cache', hyperlinks: 'ignore' });
+  const reader = new ExcelJS.stream.xlsx.WorkbookReader(path, {
+    worksheets: 'emit',
+    sharedStrings: 'cache',
+    styles: 'cache',
+    hyperlinks: 'ignore',
+  });
   try {
     for await (const sheet of reader) {
       for await (const row of sheet) {
@@ -92,7 +136,10 @@ async function* sheetRows(path: string): AsyncGenerator<string[]> {
       return;
     }
   } catch (error) {
-    throw new Problem('broken-xlsx', `The workbook cannot be read: ${(error as Error).message}`, { field: 'file', rule: 'an XLSX workbook whose first sheet has the rows' });
+    throw new Problem('broken-xlsx', `The workbook cannot be read: ${(error as Error).message}`, {
+      field: 'file',
+      rule: 'an XLSX workbook whose first sheet has the rows',
+    });
   }
 }
 
@@ -100,10 +147,14 @@ function cellText(value: unknown): string {
   if (value === null || value === undefined) return '';
   if (value instanceof Date) return value.toISOString().slice(0, 10);
   if (typeof value === 'object') {
-    const { text, result, richText } = value as { text?: unknown; result?: unknown; richText?: { text: string }[] };
+    const { text, result, richText } = value as {
+      text?: unknown;
+      result?: unknown;
+      richText?: { text: string }[];
+    };
     return richText ? richText.map((part) => part.text).join('') : cellText(result ?? text);
   }
-  return String(value as string | number | boolean);
+  return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
 function readSample(path: string): Buffer {
@@ -127,10 +178,18 @@ const PICTURES: [string, number[]][] = [
 
 function kindOf(sample: Buffer): 'csv' | 'xlsx' {
   for (const [what, start] of PICTURES)
-    if (start.every((byte, i) => sample[i] === byte)) throw new Problem('wrong-file', `This is no table but ${what}, whatever its name says.`, { field: 'file', rule: 'a CSV or XLSX file' });
+    if (start.every((byte, i) => sample[i] === byte))
+      throw new Problem('wrong-file', `This is no table but ${what}, whatever its name says.`, {
+        field: 'file',
+        rule: 'a CSV or XLSX file',
+      });
   if (sample.subarray(0, 4).equals(Buffer.from([0x50, 0x4b, 3, 4]))) return 'xlsx';
   const utf16 = sample[0] === 0xff || sample[0] === 0xfe || nullShare(sample) > 0.2;
-  if (!utf16 && sample.includes(0)) throw new Problem('wrong-file', 'This is no text file: it holds zero bytes.', { field: 'file', rule: 'a CSV or XLSX file' });
+  if (!utf16 && sample.includes(0))
+    throw new Problem('wrong-file', 'This is no text file: it holds zero bytes.', {
+      field: 'file',
+      rule: 'a CSV or XLSX file',
+    });
   return 'csv';
 }
 
@@ -155,7 +214,12 @@ function centralEuropean(sample: Buffer): boolean {
   let central = 0;
   let western = 0;
   for (const byte of sample) {
-    if ([0x9a, 0x9e, 0x9d, 0xe8, 0xec, 0xf8, 0xf9, 0xb3, 0xb9, 0xea, 0xbf, 0xf5, 0xfb, 0x9c, 0x9f].includes(byte)) central++;
+    if (
+      [0x9a, 0x9e, 0x9d, 0xe8, 0xec, 0xf8, 0xf9, 0xb3, 0xb9, 0xea, 0xbf, 0xf5, 0xfb, 0x9c, 0x9f].includes(
+        byte,
+      )
+    )
+      central++;
     else if ([0xe4, 0xf6, 0xfc, 0xdf, 0xe0, 0xe7, 0xe5, 0xe6, 0xf1].includes(byte)) western++;
   }
   return central > western;
@@ -167,13 +231,18 @@ function decodeSample(sample: Buffer, encoding: string): string {
 
 /** The delimiter that gives most rows the same number of cells, more than one. */
 function delimiterOf(text: string): string {
-  const lines = text.replace(/"(?:[^"]|"")*"/g, 'q').split(/\r\n|\r|\n/).filter(Boolean).slice(0, 50);
+  const lines = text
+    .replace(/"(?:[^"]|"")*"/g, 'q')
+    .split(/\r\n|\r|\n/)
+    .filter(Boolean)
+    .slice(0, 50);
   let best = ',';
   let most = 0;
   for (const delimiter of DELIMITERS) {
     const cells = (lines[0] ?? '').split(delimiter).length;
     if (cells < 2) continue;
-    const same = lines.filter((line) => Math.abs(line.split(delimiter).length - cells) <= 0).length * Math.min(cells, 8);
+    const same =
+      lines.filter((line) => Math.abs(line.split(delimiter).length - cells) <= 0).length * Math.min(cells, 8);
     if (same > most) [best, most] = [delimiter, same];
   }
   return best;
@@ -187,8 +256,18 @@ function checkUnpackedSize(path: string, bytes: number): void {
     const tail = Buffer.alloc(length);
     readSync(file, tail, 0, length, bytes - length);
     let unpacked = 0;
-    for (let at = tail.indexOf('PK\u0001\u0002', 0, 'latin1'); at >= 0; at = tail.indexOf('PK\u0001\u0002', at + 4, 'latin1')) if (at + 28 <= length) unpacked += tail.readUInt32LE(at + 24);
-    if (unpacked > MOST_UNPACKED) throw new Problem('too-large', `The workbook unpacks to ${Math.round(unpacked / 2 ** 20)} MB; at most ${MOST_UNPACKED / 2 ** 20} MB are read.`, { field: 'file', rule: `at most ${MOST_UNPACKED / 2 ** 20} MB unpacked` });
+    for (
+      let at = tail.indexOf('PK\u0001\u0002', 0, 'latin1');
+      at >= 0;
+      at = tail.indexOf('PK\u0001\u0002', at + 4, 'latin1')
+    )
+      if (at + 28 <= length) unpacked += tail.readUInt32LE(at + 24);
+    if (unpacked > MOST_UNPACKED)
+      throw new Problem(
+        'too-large',
+        `The workbook unpacks to ${Math.round(unpacked / 2 ** 20)} MB; at most ${MOST_UNPACKED / 2 ** 20} MB are read.`,
+        { field: 'file', rule: `at most ${MOST_UNPACKED / 2 ** 20} MB unpacked` },
+      );
   } finally {
     closeSync(file);
   }

@@ -44,7 +44,18 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
   let bytes = 0;
   db.exec('BEGIN IMMEDIATE');
   try {
-    const source = addSource(db, { name: data.name, fileName: data.fileName, licence: data.licence, asOf: data.asOf, header: data.header, mapping: data.mapping }, technologyKey(data.name));
+    const source = addSource(
+      db,
+      {
+        name: data.name,
+        fileName: data.fileName,
+        licence: data.licence,
+        asOf: data.asOf,
+        header: data.header,
+        mapping: data.mapping,
+      },
+      technologyKey(data.name),
+    );
     const loader = new Loader(db, source, trees, places);
     refusals.write(stringify([['row', 'column', 'value', 'rule']]));
     let row = 0;
@@ -56,7 +67,9 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
       for (const problem of problems ?? []) {
         refusedCells++;
         if (shown.length < MOST_SHOWN) shown.push({ row, ...problem });
-        refusals.write(stringify([[row, problem.column, problem.value, problem.rule]], { escape_formulas: true }));
+        refusals.write(
+          stringify([[row, problem.column, problem.value, problem.rule]], { escape_formulas: true }),
+        );
       }
       if (row % 1000 === 0) {
         stopIfCancelled();
@@ -67,14 +80,24 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
     const { joined, ...landed } = loader.end();
     remakeCompanies(db, joined, trees, places, (done, all) => {
       stopIfCancelled();
-      tellProgress(total, total, `lining up ${done.toLocaleString('en-GB')} of ${all.toLocaleString('en-GB')}`);
+      tellProgress(
+        total,
+        total,
+        `lining up ${done.toLocaleString('en-GB')} of ${all.toLocaleString('en-GB')}`,
+      );
     });
     await new Promise((resolve) => refusals.end(resolve));
     const summary = { ...landed, joined: joined.size, refusedCells, refusals: shown };
     if (landed.read === landed.refused)
-      throw new Problem('all-refused', `None of the ${landed.read.toLocaleString('en-GB')} rows could be read; nothing was loaded. First: row ${shown[0]?.row}, ${shown[0]?.column}: expected ${shown[0]?.rule}.`);
+      throw new Problem(
+        'all-refused',
+        `None of the ${landed.read.toLocaleString('en-GB')} rows could be read; nothing was loaded. First: row ${shown[0]?.row}, ${shown[0]?.column}: expected ${shown[0]?.rule}.`,
+      );
     if (data.allOrNothing && landed.refused > 0)
-      throw new Problem('some-refused', `${landed.refused} of ${landed.read} rows could not be read and all or nothing was asked for; nothing was loaded. First: row ${shown[0]!.row}, ${shown[0]!.column} “${shown[0]!.value}”: expected ${shown[0]!.rule}.`);
+      throw new Problem(
+        'some-refused',
+        `${landed.refused} of ${landed.read} rows could not be read and all or nothing was asked for; nothing was loaded. First: row ${shown[0]!.row}, ${shown[0]!.column} “${shown[0]!.value}”: expected ${shown[0]!.rule}.`,
+      );
     db.exec('COMMIT');
     if (refusedCells === 0) rmSync(path);
     tellProgress(total, total);

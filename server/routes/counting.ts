@@ -1,5 +1,13 @@
 import { Router, type Request, type Response } from 'express';
-import { CompleteBody, CountsBody, PointsBody, PositionBody, RowsBody, TapeBody, TypedBody } from '../../contract/requests.ts';
+import {
+  CompleteBody,
+  CountsBody,
+  PointsBody,
+  PositionBody,
+  RowsBody,
+  TapeBody,
+  TypedBody,
+} from '../../contract/requests.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import type { Services } from '../services.ts';
@@ -50,7 +58,13 @@ export function countingRoutes({ engine }: Services): Router {
   });
   routes.get('/companies/:key', async (request, response) => {
     const profile = await engine.call('profile', [request.params.key]);
-    if (!profile) throw new HttpProblem(404, 'unknown-company', `There is no company "${request.params.key}" in this universe.`, { field: 'key', value: request.params.key });
+    if (!profile)
+      throw new HttpProblem(
+        404,
+        'unknown-company',
+        `There is no company "${request.params.key}" in this universe.`,
+        { field: 'key', value: request.params.key },
+      );
     response.json(profile);
   });
   return routes;

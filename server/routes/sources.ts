@@ -41,7 +41,11 @@ export function sourceRoutes(services: Services): Router {
 
   const found = (id: string): Upload => {
     const one = uploads.get(id);
-    if (!one) throw new HttpProblem(404, 'unknown-upload', 'This upload is no longer here; choose the file again.', { field: 'upload', value: id });
+    if (!one)
+      throw new HttpProblem(404, 'unknown-upload', 'This upload is no longer here; choose the file again.', {
+        field: 'upload',
+        value: id,
+      });
     return one;
   };
   const readingOf = ({ encoding, delimiter, hasHeader }: PreviewBody): Partial<FileReading> => ({
@@ -51,12 +55,25 @@ export function sourceRoutes(services: Services): Router {
   });
   const show = (id: string, fileName: string, preview: FilePreview) => {
     const settings = readSettings(workspace);
-    const mapping = guessMapping(preview.header, preview.rows, trees, { currency: settings.currency, year: yearOf(asOfDay(settings)) - 1 });
+    const mapping = guessMapping(preview.header, preview.rows, trees, {
+      currency: settings.currency,
+      year: yearOf(asOfDay(settings)) - 1,
+    });
     if (preview.kind === 'xlsx') mapping.decimal = '.';
-    return { upload: id, fileName, ...preview, rows: preview.rows.slice(0, SHOWN_ROWS), mapping, columns: fileColumns('companies') };
+    return {
+      upload: id,
+      fileName,
+      ...preview,
+      rows: preview.rows.slice(0, SHOWN_ROWS),
+      mapping,
+      columns: fileColumns('companies'),
+    };
   };
   const mayWrite = () => {
-    if (jobs.writing) throw new HttpProblem(409, 'busy', 'Another load is running. Wait until it ends, or cancel it.', { rule: 'one load at a time' });
+    if (jobs.writing)
+      throw new HttpProblem(409, 'busy', 'Another load is running. Wait until it ends, or cancel it.', {
+        rule: 'one load at a time',
+      });
   };
 
   routes.get('/sources', (_request, response) => {
@@ -64,7 +81,11 @@ export function sourceRoutes(services: Services): Router {
   });
 
   routes.post('/uploads', upload.single('file'), async (request, response) => {
-    if (!request.file) throw new Problem('no-file', 'The upload holds no file.', { field: 'file', rule: 'one CSV or XLSX file' });
+    if (!request.file)
+      throw new Problem('no-file', 'The upload holds no file.', {
+        field: 'file',
+        rule: 'one CSV or XLSX file',
+      });
     const { path } = request.file;
     const fileName = Buffer.from(request.file.originalname, 'latin1').toString('utf8');
     try {
@@ -80,7 +101,9 @@ export function sourceRoutes(services: Services): Router {
 
   routes.post('/uploads/:id/preview', async (request, response) => {
     const { path, fileName } = found(request.params.id);
-    response.json(show(request.params.id, fileName, await previewFile(path, readingOf(body(PreviewBody, request)))));
+    response.json(
+      show(request.params.id, fileName, await previewFile(path, readingOf(body(PreviewBody, request)))),
+    );
   });
 
   routes.post('/sources', async (request, response) => {
@@ -90,16 +113,53 @@ export function sourceRoutes(services: Services): Router {
     const { header, kind, encoding, delimiter, hasHeader } = await previewFile(path, readingOf(load.read));
     const known = new Set(fileColumns('companies').map((column) => column.id));
     load.mapping.columns.forEach((id, i) => {
-      if (id !== null && !known.has(id)) throw new Problem('unknown-column', `Column ${i + 1} is read as "${id}", which is no field of companies.`, { field: `mapping.columns[${i}]`, value: id });
-      if (id !== null && load.mapping.columns.indexOf(id) !== i) throw new Problem('column-twice', `Two columns are read as "${id}".`, { field: `mapping.columns[${i}]`, value: id, rule: 'each field from one column' });
+      if (id !== null && !known.has(id))
+        throw new Problem(
+          'unknown-column',
+          `Column ${i + 1} is read as "${id}", which is no field of companies.`,
+          { field: `mapping.columns[${i}]`, value: id },
+        );
+      if (id !== null && load.mapping.columns.indexOf(id) !== i)
+        throw new Problem('column-twice', `Two columns are read as "${id}".`, {
+          field: `mapping.columns[${i}]`,
+          value: id,
+          rule: 'each field from one column',
+        });
     });
-    if (load.mapping.columns.length !== header.length) throw new Problem('wrong-mapping', `The mapping has ${load.mapping.columns.length} columns, the file ${header.length}.`, { field: 'mapping.columns' });
-    if (!load.mapping.columns.includes('name')) throw new Problem('no-name', 'No column is read as the company’s name.', { field: 'mapping.columns', rule: 'one column read as Company' });
+    if (load.mapping.columns.length !== header.length)
+      throw new Problem(
+        'wrong-mapping',
+        `The mapping has ${load.mapping.columns.length} columns, the file ${header.length}.`,
+        { field: 'mapping.columns' },
+      );
+    if (!load.mapping.columns.includes('name'))
+      throw new Problem('no-name', 'No column is read as the company’s name.', {
+        field: 'mapping.columns',
+        rule: 'one column read as Company',
+      });
     const asOf = dayOf(load.asOf);
-    if (asOf === null) throw new Problem('wrong-value', `asOf is no calendar date: ${load.asOf}.`, { field: 'asOf', value: load.asOf, rule: 'a date such as 2026-09-30' });
+    if (asOf === null)
+      throw new Problem('wrong-value', `asOf is no calendar date: ${load.asOf}.`, {
+        field: 'asOf',
+        value: load.asOf,
+        rule: 'a date such as 2026-09-30',
+      });
     const job = jobs.start(
-      'load', `Load ${fileName}`, 'server/load/worker',
-      { dir, path, fileName, name: load.name, licence: load.licence ?? null, asOf, reading: { kind, encoding, delimiter, hasHeader }, header, mapping: { ...load.mapping }, allOrNothing: load.allOrNothing },
+      'load',
+      `Load ${fileName}`,
+      'server/load/worker',
+      {
+        dir,
+        path,
+        fileName,
+        name: load.name,
+        licence: load.licence ?? null,
+        asOf,
+        reading: { kind, encoding, delimiter, hasHeader },
+        header,
+        mapping: { ...load.mapping },
+        allOrNothing: load.allOrNothing,
+      },
       async () => {
         uploads.delete(load.upload);
         rmSync(path, { force: true });
@@ -111,20 +171,38 @@ export function sourceRoutes(services: Services): Router {
 
   routes.delete('/sources/:key', (request, response) => {
     const source = sourceByKey(universe, request.params.key);
-    if (!source) throw new HttpProblem(404, 'unknown-source', `There is no source "${request.params.key}".`, { field: 'key', value: request.params.key });
+    if (!source)
+      throw new HttpProblem(404, 'unknown-source', `There is no source "${request.params.key}".`, {
+        field: 'key',
+        value: request.params.key,
+      });
     mayWrite();
-    response.status(202).json({ job: jobs.start('remove', `Remove ${source.name}`, 'server/load/remove-worker', { dir, key: source.key }, () => engine.reload()) });
+    response.status(202).json({
+      job: jobs.start(
+        'remove',
+        `Remove ${source.name}`,
+        'server/load/remove-worker',
+        { dir, key: source.key },
+        () => engine.reload(),
+      ),
+    });
   });
 
   routes.post('/demo', (request, response) => {
     const { companies } = body(DemoBody, request);
     mayWrite();
-    const job = jobs.start('demo', `Make the demo universe of ${companies.toLocaleString('en-GB')} companies`, 'demo/worker', { dir, companies }, async (result) => {
-      const settings = readSettings(workspace);
-      settings.asOf = result.asOf as string;
-      writeSettings(workspace, settings);
-      await engine.reload(asOfDay(settings));
-    });
+    const job = jobs.start(
+      'demo',
+      `Make the demo universe of ${companies.toLocaleString('en-GB')} companies`,
+      'demo/worker',
+      { dir, companies },
+      async (result) => {
+        const settings = readSettings(workspace);
+        settings.asOf = result.asOf as string;
+        writeSettings(workspace, settings);
+        await engine.reload(asOfDay(settings));
+      },
+    );
     response.status(202).json({ job });
   });
 
@@ -133,16 +211,28 @@ export function sourceRoutes(services: Services): Router {
   });
   routes.get('/jobs/:id', (request, response) => {
     const job = jobs.get(request.params.id);
-    if (!job) throw new HttpProblem(404, 'unknown-job', `There is no job "${request.params.id}".`, { field: 'id', value: request.params.id });
+    if (!job)
+      throw new HttpProblem(404, 'unknown-job', `There is no job "${request.params.id}".`, {
+        field: 'id',
+        value: request.params.id,
+      });
     response.json({ job, refusals: existsSync(refusalsPath(dir, job.id)) });
   });
   routes.post('/jobs/:id/cancel', (request, response) => {
-    if (!jobs.cancel(request.params.id)) throw new HttpProblem(409, 'not-running', 'This job is not running, so there is nothing to cancel.', { field: 'id', value: request.params.id });
+    if (!jobs.cancel(request.params.id))
+      throw new HttpProblem(409, 'not-running', 'This job is not running, so there is nothing to cancel.', {
+        field: 'id',
+        value: request.params.id,
+      });
     response.json({ cancelling: true });
   });
   routes.get('/jobs/:id/refusals', (request, response) => {
     const job = jobs.get(request.params.id);
-    if (!job || !existsSync(refusalsPath(dir, job.id))) throw new HttpProblem(404, 'no-refusals', 'No rows of this load were refused.', { field: 'id', value: request.params.id });
+    if (!job || !existsSync(refusalsPath(dir, job.id)))
+      throw new HttpProblem(404, 'no-refusals', 'No rows of this load were refused.', {
+        field: 'id',
+        value: request.params.id,
+      });
     response.attachment('refused-rows.csv').type('text/csv; charset=utf-8');
     createReadStream(refusalsPath(dir, job.id)).pipe(response);
   });

@@ -10,7 +10,17 @@ import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import { asOfDay, type Services } from '../services.ts';
 import { viewSources } from '../tables/source.ts';
-import { addExport, allExports, exportById, readSettings, setExportCount, storedTape, storeTape, writeSettings, type ExportRow } from '../tables/workspace.ts';
+import {
+  addExport,
+  allExports,
+  exportById,
+  readSettings,
+  setExportCount,
+  storedTape,
+  storeTape,
+  writeSettings,
+  type ExportRow,
+} from '../tables/workspace.ts';
 
 /** What belongs to the user: settings, stored tapes, exports. */
 export function workspaceRoutes(services: Services): Router {
@@ -18,7 +28,12 @@ export function workspaceRoutes(services: Services): Router {
   const routes = Router();
 
   routes.get('/health', async (_request, response) => {
-    response.json({ status: 'ok', generation: engine.generation, asOf: isoOf(asOfDay(readSettings(workspace))), ...(await engine.call('describe', [])) });
+    response.json({
+      status: 'ok',
+      generation: engine.generation,
+      asOf: isoOf(asOfDay(readSettings(workspace))),
+      ...(await engine.call('describe', [])),
+    });
   });
 
   routes.get('/settings', (_request, response) => {
@@ -26,7 +41,12 @@ export function workspaceRoutes(services: Services): Router {
   });
   routes.put('/settings', async (request, response) => {
     const settings = body(SettingsBody, request);
-    if (settings.asOf !== null && dayOf(settings.asOf) === null) throw new Problem('wrong-value', `asOf is no calendar date: ${settings.asOf}.`, { field: 'asOf', value: settings.asOf, rule: 'a date such as 2026-09-30, or none for today' });
+    if (settings.asOf !== null && dayOf(settings.asOf) === null)
+      throw new Problem('wrong-value', `asOf is no calendar date: ${settings.asOf}.`, {
+        field: 'asOf',
+        value: settings.asOf,
+        rule: 'a date such as 2026-09-30, or none for today',
+      });
     const before = asOfDay(readSettings(workspace));
     writeSettings(workspace, settings);
     if (asOfDay(settings) !== before) await engine.reload(asOfDay(settings));
@@ -38,7 +58,13 @@ export function workspaceRoutes(services: Services): Router {
   });
   routes.get('/tapes/:id', (request, response) => {
     const tape = storedTape(workspace, request.params.id);
-    if (tape === undefined) throw new HttpProblem(404, 'unknown-tape', 'The tape of this address is not stored in this workspace.', { field: 'id', value: request.params.id });
+    if (tape === undefined)
+      throw new HttpProblem(
+        404,
+        'unknown-tape',
+        'The tape of this address is not stored in this workspace.',
+        { field: 'id', value: request.params.id },
+      );
     response.json({ tape });
   });
 
@@ -64,17 +90,57 @@ export function workspaceRoutes(services: Services): Router {
   routes.post('/exports', async (request, response) => {
     const wish = body(ExportBody, request);
     const known = columnFields('companies').map((field) => field.id);
-    for (const column of wish.columns) if (!known.includes(column)) throw new Problem('unknown-column', `There is no column "${column}".`, { field: 'columns', value: column, rule: `one of ${known.join(', ')}` });
-    const [ids, wording, tally] = await Promise.all([engine.call('idsOf', [wish.tape, wish.sort, { keys: wish.keys, except: wish.except }]), engine.call('wordsOf', [wish.tape]), engine.call('tally', [wish.tape])]);
+    for (const column of wish.columns)
+      if (!known.includes(column))
+        throw new Problem('unknown-column', `There is no column "${column}".`, {
+          field: 'columns',
+          value: column,
+          rule: `one of ${known.join(', ')}`,
+        });
+    const [ids, wording, tally] = await Promise.all([
+      engine.call('idsOf', [wish.tape, wish.sort, { keys: wish.keys, except: wish.except }]),
+      engine.call('wordsOf', [wish.tape]),
+      engine.call('tally', [wish.tape]),
+    ]);
     const id = nanoid(12);
     const madeAt = new Date().toISOString();
     const picked = wish.keys || wish.except?.length ? ids.length : null;
-    const row: ExportRow = { id, job_id: '', name: wish.name, format: wish.format, tape: JSON.stringify(wish.tape), wording: JSON.stringify(wording), columns: JSON.stringify(wish.columns), picked, count: null, made_at: madeAt };
+    const row: ExportRow = {
+      id,
+      job_id: '',
+      name: wish.name,
+      format: wish.format,
+      tape: JSON.stringify(wish.tape),
+      wording: JSON.stringify(wording),
+      columns: JSON.stringify(wish.columns),
+      picked,
+      count: null,
+      made_at: madeAt,
+    };
     const job = jobs.start(
-      'export', `Export ${wish.name}`, 'server/exports/worker',
+      'export',
+      `Export ${wish.name}`,
+      'server/exports/worker',
       {
-        dir, path: fileOf(row), format: wish.format, fields: wish.columns, ids, delimiter: wish.delimiter, bom: wish.bom, currency: wish.currency,
-        how: { name: wish.name, madeAt, asOf: isoOf(asOfDay(readSettings(workspace))), count: ids.length, universe: tally.universe, picked, wording, tape: row.tape, sources: viewSources(universe) },
+        dir,
+        path: fileOf(row),
+        format: wish.format,
+        fields: wish.columns,
+        ids,
+        delimiter: wish.delimiter,
+        bom: wish.bom,
+        currency: wish.currency,
+        how: {
+          name: wish.name,
+          madeAt,
+          asOf: isoOf(asOfDay(readSettings(workspace))),
+          count: ids.length,
+          universe: tally.universe,
+          picked,
+          wording,
+          tape: row.tape,
+          sources: viewSources(universe),
+        },
       },
       (result) => setExportCount(workspace, id, result.count as number),
     );
@@ -84,7 +150,8 @@ export function workspaceRoutes(services: Services): Router {
 
   const found = (id: string): ExportRow => {
     const row = exportById(workspace, id);
-    if (!row) throw new HttpProblem(404, 'unknown-export', `There is no export "${id}".`, { field: 'id', value: id });
+    if (!row)
+      throw new HttpProblem(404, 'unknown-export', `There is no export "${id}".`, { field: 'id', value: id });
     return row;
   };
   routes.get('/exports/:id', (request, response) => {
@@ -92,9 +159,19 @@ export function workspaceRoutes(services: Services): Router {
   });
   routes.get('/exports/:id/file', (request, response) => {
     const row = found(request.params.id);
-    if (!existsSync(fileOf(row))) throw new HttpProblem(409, 'not-written', 'The file of this export is not written: its job is running, or it failed or was cancelled.', { field: 'id', value: row.id });
+    if (!existsSync(fileOf(row)))
+      throw new HttpProblem(
+        409,
+        'not-written',
+        'The file of this export is not written: its job is running, or it failed or was cancelled.',
+        { field: 'id', value: row.id },
+      );
     response.attachment(`${row.name.replace(/[^\p{L}\p{N} ._-]+/gu, ' ').trim() || 'export'}.${row.format}`);
-    response.type(row.format === 'csv' ? 'text/csv; charset=utf-8' : 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet');
+    response.type(
+      row.format === 'csv'
+        ? 'text/csv; charset=utf-8'
+        : 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    );
     createReadStream(fileOf(row)).pipe(response);
   });
   routes.delete('/exports/:id', (request, response) => {

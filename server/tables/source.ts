@@ -32,8 +32,17 @@ export function addSource(db: Db, source: NewSource, key: string): SourceRow {
   const taken = db.prepare<[string], number>('SELECT 1 FROM source WHERE key = ?').pluck();
   let free = key;
   for (let n = 2; taken.get(free); n++) free = `${key}-${n}`;
-  db.prepare('INSERT INTO source (key, name, file_name, licence, as_of, loaded_at, header, mapping) VALUES (?, ?, ?, ?, ?, ?, ?, ?)').run(
-    free, source.name, source.fileName, source.licence, source.asOf, new Date().toISOString(), JSON.stringify(source.header), JSON.stringify(source.mapping),
+  db.prepare(
+    'INSERT INTO source (key, name, file_name, licence, as_of, loaded_at, header, mapping) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+  ).run(
+    free,
+    source.name,
+    source.fileName,
+    source.licence,
+    source.asOf,
+    new Date().toISOString(),
+    JSON.stringify(source.header),
+    JSON.stringify(source.mapping),
   );
   return sourceByKey(db, free)!;
 }

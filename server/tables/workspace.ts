@@ -5,12 +5,17 @@ import type { Db } from '../db/open.ts';
 /** Settings of the workspace; what was never set has its default. */
 export function readSettings(db: Db): SettingsBody {
   const settings = new SettingsBody();
-  for (const { key, value } of db.prepare<[], { key: string; value: string }>('SELECT key, value FROM setting').all()) (settings as unknown as Record<string, unknown>)[key] = JSON.parse(value);
+  for (const { key, value } of db
+    .prepare<[], { key: string; value: string }>('SELECT key, value FROM setting')
+    .all())
+    (settings as unknown as Record<string, unknown>)[key] = JSON.parse(value);
   return settings;
 }
 
 export function writeSettings(db: Db, settings: SettingsBody): void {
-  const write = db.prepare('INSERT INTO setting (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value');
+  const write = db.prepare(
+    'INSERT INTO setting (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value',
+  );
   db.transaction(() => {
     for (const [key, value] of Object.entries(settings)) write.run(key, JSON.stringify(value));
   })();
@@ -20,7 +25,11 @@ export function writeSettings(db: Db, settings: SettingsBody): void {
 export function storeTape(db: Db, tape: unknown): string {
   const body = JSON.stringify(tape);
   const id = createHash('sha256').update(body).digest('base64url').slice(0, 16);
-  db.prepare('INSERT OR IGNORE INTO tape (id, body, stored_at) VALUES (?, ?, ?)').run(id, body, new Date().toISOString());
+  db.prepare('INSERT OR IGNORE INTO tape (id, body, stored_at) VALUES (?, ?, ?)').run(
+    id,
+    body,
+    new Date().toISOString(),
+  );
   return id;
 }
 
@@ -43,7 +52,9 @@ export interface ExportRow {
 }
 
 export function addExport(db: Db, row: ExportRow): void {
-  db.prepare('INSERT INTO export (id, job_id, name, format, tape, wording, columns, picked, count, made_at) VALUES (@id, @job_id, @name, @format, @tape, @wording, @columns, @picked, @count, @made_at)').run(row);
+  db.prepare(
+    'INSERT INTO export (id, job_id, name, format, tape, wording, columns, picked, count, made_at) VALUES (@id, @job_id, @name, @format, @tape, @wording, @columns, @picked, @count, @made_at)',
+  ).run(row);
 }
 
 export function setExportCount(db: Db, id: string, count: number): void {

@@ -40,18 +40,35 @@ export function Frame() {
           <Place to="/exports" at="/exports" name="Exports" />
           <Place to="/sources" at="/sources" name="Sources" />
         </nav>
-        <button type="button" onClick={() => setJumping(true)} className="field ml-auto flex w-[300px] items-center gap-2 py-1 text-left text-soft hover:border-ink max-[900px]:w-40">
+        <button
+          type="button"
+          onClick={() => setJumping(true)}
+          className="field ml-auto flex w-[300px] items-center gap-2 py-1 text-left text-soft hover:border-ink max-[900px]:w-40"
+        >
           <Search size={14} />
           <span className="flex-1 truncate">Find a company or code</span>
           <Kbd>Ctrl K</Kbd>
         </button>
-        <span className="text-[13px] whitespace-nowrap text-soft max-[900px]:hidden">{health && `as of ${format.date(health.asOf)}`}</span>
+        <span className="text-[13px] whitespace-nowrap text-soft max-[900px]:hidden">
+          {health && `as of ${format.date(health.asOf)}`}
+        </span>
         <span className="flex items-center gap-1">
           <ThemeSwitch />
-          <button type="button" className="rounded p-1.5 text-soft hover:bg-paper hover:text-ink" aria-label="Keys" title="Keys (?)" onClick={() => setKeysShown(true)}>
+          <button
+            type="button"
+            className="rounded p-1.5 text-soft hover:bg-paper hover:text-ink"
+            aria-label="Keys"
+            title="Keys (?)"
+            onClick={() => setKeysShown(true)}
+          >
             <Keyboard size={16} />
           </button>
-          <NavLink to="/settings" className="rounded p-1.5 text-soft hover:bg-paper hover:text-ink" aria-label="Settings" title="Settings">
+          <NavLink
+            to="/settings"
+            className="rounded p-1.5 text-soft hover:bg-paper hover:text-ink"
+            aria-label="Settings"
+            title="Settings"
+          >
             <Settings2 size={16} />
           </NavLink>
         </span>
@@ -63,7 +80,12 @@ export function Frame() {
         </Suspense>
       )}
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
-      <Toaster position="bottom-left" toastOptions={{ style: { background: 'var(--ink)', color: 'var(--paper)', border: 'none', fontFamily: 'inherit' } }} />
+      <Toaster
+        position="bottom-left"
+        toastOptions={{
+          style: { background: 'var(--ink)', color: 'var(--paper)', border: 'none', fontFamily: 'inherit' },
+        }}
+      />
     </div>
   );
 }
@@ -71,7 +93,16 @@ export function Frame() {
 function Place({ to, at, name }: { to: string; at: string; name: string }) {
   const here = useLocation().pathname === at;
   return (
-    <NavLink to={to} aria-current={here ? 'page' : undefined} className={clsx('rounded-md px-3 py-1', here ? 'border border-edge bg-paper font-semibold' : 'border border-transparent text-soft hover:text-ink')}>
+    <NavLink
+      to={to}
+      aria-current={here ? 'page' : undefined}
+      className={clsx(
+        'rounded-md px-3 py-1',
+        here
+          ? 'border border-edge bg-paper font-semibold'
+          : 'border border-transparent text-soft hover:text-ink',
+      )}
+    >
       {name}
     </NavLink>
   );
@@ -81,9 +112,16 @@ function Place({ to, at, name }: { to: string; at: string; name: string }) {
 function ThemeSwitch() {
   const { theme } = useSettings();
   const save = useSaveSettings();
-  const night = theme === 'night' || (theme === 'system' && window.matchMedia('(prefers-color-scheme: dark)').matches);
+  const night =
+    theme === 'night' || (theme === 'system' && window.matchMedia('(prefers-color-scheme: dark)').matches);
   return (
-    <button type="button" className="rounded p-1.5 text-soft hover:bg-paper hover:text-ink" aria-label={night ? 'Day' : 'Night'} title={night ? 'Day' : 'Night'} onClick={() => void save({ theme: night ? 'day' : 'night' })}>
+    <button
+      type="button"
+      className="rounded p-1.5 text-soft hover:bg-paper hover:text-ink"
+      aria-label={night ? 'Day' : 'Night'}
+      title={night ? 'Day' : 'Night'}
+      onClick={() => void save({ theme: night ? 'day' : 'night' })}
+    >
       {night ? <Sun size={16} /> : <Moon size={16} />}
     </button>
   );

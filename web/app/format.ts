@@ -18,18 +18,36 @@ export interface ShownFigure {
 export function useFormat() {
   const { currency, numbers, dates } = useSettings();
   const locale = LOCALES[numbers];
-  const number = (value: number, decimals = 0) => value.toLocaleString(locale, { maximumFractionDigits: decimals }).replaceAll('\u202f', '\u00a0');
+  const number = (value: number, decimals = 0) =>
+    value.toLocaleString(locale, { maximumFractionDigits: decimals }).replaceAll('\u202f', '\u00a0');
   const date = (iso: string) => {
     const [year, month, day] = iso.split('-');
     if (dates === 'iso') return iso;
-    return dates === 'dotted' ? `${Number(day)}.${Number(month)}.${year}` : `${Number(day)} ${MONTHS[Number(month) - 1]} ${year}`;
+    return dates === 'dotted'
+      ? `${Number(day)}.${Number(month)}.${year}`
+      : `${Number(day)} ${MONTHS[Number(month) - 1]} ${year}`;
   };
-  const range = (low: number | null, high: number | null, show: (value: number) => string) => (high === null ? `${show(low ?? 0)}+` : `${show(low ?? 0)}–${show(high)}`);
+  const range = (low: number | null, high: number | null, show: (value: number) => string) =>
+    high === null ? `${show(low ?? 0)}+` : `${show(low ?? 0)}–${show(high)}`;
   const quantity = (cell: QuantityCell, show: (value: number) => string): ShownFigure => {
     const year = cell.year ? `, ${cell.year}` : '';
-    if (cell.basis === 'band') return { text: range(cell.low, cell.high, show), estimated: false, note: `a band; no exact figure${year}` };
-    if (cell.basis === 'estimate') return { text: show(cell.amount!), estimated: true, note: `estimate, ${range(cell.low, cell.high, show)}${year}` };
-    return { text: show(cell.amount!), estimated: false, note: cell.year ? `reported for ${cell.year}` : 'reported' };
+    if (cell.basis === 'band')
+      return {
+        text: range(cell.low, cell.high, show),
+        estimated: false,
+        note: `a band; no exact figure${year}`,
+      };
+    if (cell.basis === 'estimate')
+      return {
+        text: show(cell.amount!),
+        estimated: true,
+        note: `estimate, ${range(cell.low, cell.high, show)}${year}`,
+      };
+    return {
+      text: show(cell.amount!),
+      estimated: false,
+      note: cell.year ? `reported for ${cell.year}` : 'reported',
+    };
   };
   return {
     currency,
@@ -41,9 +59,15 @@ export function useFormat() {
     thousands: (cell: MoneyCell): ShownFigure | null => {
       const factor = convert(1, cell, currency);
       if (factor === null) return null;
-      const shown = quantity(cell, (value) => number((value * factor) / 1000, value * factor < 10_000 ? 1 : 0));
-      return { ...shown, note: cell.currency === currency ? shown.note : `${shown.note}, converted from ${cell.currency}` };
+      const shown = quantity(cell, (value) =>
+        number((value * factor) / 1000, value * factor < 10_000 ? 1 : 0),
+      );
+      return {
+        ...shown,
+        note: cell.currency === currency ? shown.note : `${shown.note}, converted from ${cell.currency}`,
+      };
     },
-    bytes: (bytes: number) => (bytes >= 2 ** 20 ? `${number(bytes / 2 ** 20, 1)} MB` : `${number(Math.max(1, bytes / 1024))} kB`),
+    bytes: (bytes: number) =>
+      bytes >= 2 ** 20 ? `${number(bytes / 2 ** 20, 1)} MB` : `${number(Math.max(1, bytes / 1024))} kB`,
   };
 }

@@ -33,7 +33,11 @@ interface Options {
 }
 
 /** Calls `act` on a key such as "x", "shift+enter" or "ctrl+k". Single keys do nothing while something is typed, or when they are turned off. */
-export function useKey(key: string, act: (event: KeyboardEvent) => void, { everywhere = false, off = false }: Options = {}): void {
+export function useKey(
+  key: string,
+  act: (event: KeyboardEvent) => void,
+  { everywhere = false, off = false }: Options = {},
+): void {
   const { keys } = useSettings();
   const latest = useRef(act);
   useEffect(() => {
@@ -47,15 +51,19 @@ export function useKey(key: string, act: (event: KeyboardEvent) => void, { every
     if (off || (single && !keys)) return;
     const listen = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      const typing = target.closest('input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable]') !== null;
+      const typing =
+        target.closest(
+          'input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable]',
+        ) !== null;
       const within = target.closest('[role=dialog], [role=menu], [role=listbox]') !== null;
-      if ((typing || within) && !everywhere) return;
+      if (within || (typing && !everywhere)) return;
       if (event.defaultPrevented || event.key.toLowerCase() !== (name === 'space' ? ' ' : name)) return;
       if ((event.ctrlKey || event.metaKey) !== wants('ctrl') || event.altKey !== wants('alt')) return;
       if (event.shiftKey !== wants('shift') && name.length > 1) return;
       if (name.length === 1 && wants('ctrl') && event.shiftKey !== wants('shift')) return;
       // Enter and Space on a button or a link press it.
-      if ((name === 'enter' || name === 'space') && target.closest('button, a, summary, input') !== null) return;
+      if ((name === 'enter' || name === 'space') && target.closest('button, a, summary, input') !== null)
+        return;
       event.preventDefault();
       latest.current(event);
     };

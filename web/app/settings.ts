@@ -5,11 +5,23 @@ import { call } from '../api.ts';
 
 export type Settings = { [key in keyof SettingsBody]: SettingsBody[key] };
 
-const DEFAULTS: Settings = { currency: 'EUR', distance: 'km', numbers: 'comma', dates: 'words', theme: 'system', keys: true, asOf: null };
+const DEFAULTS: Settings = {
+  currency: 'EUR',
+  distance: 'km',
+  numbers: 'comma',
+  dates: 'words',
+  theme: 'system',
+  keys: true,
+  asOf: null,
+};
 
 /** The workspace's settings; the defaults until they are read. */
 export function useSettings(): Settings {
-  const { data } = useQuery({ queryKey: ['settings'], queryFn: ({ signal }) => call<Settings>('GET', '/settings', undefined, signal), staleTime: Infinity });
+  const { data } = useQuery({
+    queryKey: ['settings'],
+    queryFn: ({ signal }) => call<Settings>('GET', '/settings', undefined, signal),
+    staleTime: Infinity,
+  });
   return data ?? DEFAULTS;
 }
 
@@ -20,7 +32,8 @@ export function useSaveSettings(): (change: Partial<Settings>) => Promise<void> 
   return async (change) => {
     const saved = await call<Settings>('PUT', '/settings', { ...now, ...change });
     client.setQueryData(['settings'], saved);
-    if (change.asOf !== undefined) await client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'settings' });
+    if (change.asOf !== undefined)
+      await client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'settings' });
   };
 }
 

@@ -13,7 +13,9 @@ import { TapePanel } from './tape/TapePanel.tsx';
 
 const Picker = lazy(() => import('./pickers/Picker.tsx').then((module) => ({ default: module.Picker })));
 const Profile = lazy(() => import('../profile/Profile.tsx').then((module) => ({ default: module.Profile })));
-const ExportDialog = lazy(() => import('./ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })));
+const ExportDialog = lazy(() =>
+  import('./ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
+);
 
 const NARROW = '(max-width: 1000px)';
 
@@ -43,14 +45,17 @@ export function Desk() {
     document.title = `${tape.name ?? (tape.lines.length ? `${tape.lines.length} lines` : 'Desk')} · Just Tally`;
   }, [tape]);
 
-  const onLine = (edit: (line: Line) => Line) => () => line && change(replaceLine(useDesk.getState().tape, edit(line)));
+  const onLine = (edit: (line: Line) => Line) => () =>
+    line && change(replaceLine(useDesk.getState().tape, edit(line)));
   const stepLine = (step: number) => {
     const at = tape.lines.findIndex((one) => one.id === line?.id);
     const next = tape.lines[Math.max(0, Math.min(tape.lines.length - 1, at + step))];
     if (!next) return;
     setCurrent(next.id);
     if (openLine !== null) set({ openLine: next.id });
-    document.querySelector<HTMLElement>(`[data-line="${CSS.escape(next.id)}"]`)?.scrollIntoView({ block: 'nearest' });
+    document
+      .querySelector<HTMLElement>(`[data-line="${CSS.escape(next.id)}"]`)
+      ?.scrollIntoView({ block: 'nearest' });
   };
   const shift = (step: number) => line && change(moveLine(tape, line.id, tape.lines.indexOf(line) + step));
   useKey('/', () => {
@@ -69,14 +74,23 @@ export function Desk() {
   useKey('ctrl+a', () => sheet.current?.pickAll(), { off: !onSheet });
   useKey('enter', () => sheet.current?.open(false), { off: !onSheet });
   useKey('shift+enter', () => sheet.current?.open(true), { off: !onSheet });
-  useKey('escape', () => set({ openLine: null, company: null }), { off: onSheet });
+  useKey('escape', () => set({ openLine: null, company: null }), { off: onSheet, everywhere: true });
   useKey('x', () => setExporting(true));
   useKey('[', () => stepLine(-1));
   useKey(']', () => stepLine(1));
   useKey('o', () => line && set({ openLine: openLine === line.id ? null : line.id, company: null }));
-  useKey('p', onLine((one) => toggleMark(one, 'parked')));
-  useKey('n', onLine((one) => toggleMark(one, 'not')));
-  useKey('m', onLine((one) => toggleMark(one, 'must')));
+  useKey(
+    'p',
+    onLine((one) => toggleMark(one, 'parked')),
+  );
+  useKey(
+    'n',
+    onLine((one) => toggleMark(one, 'not')),
+  );
+  useKey(
+    'm',
+    onLine((one) => toggleMark(one, 'must')),
+  );
   useKey('u', onLine(toggleUnknown));
   useKey('delete', () => line && change(removeLine(tape, line.id)));
   useKey('alt+arrowup', () => shift(-1));
@@ -98,7 +112,7 @@ export function Desk() {
           ) : (
             <>
               <StageHeader />
-              <Sheet actions={sheet} />
+              <Sheet ref={sheet} />
             </>
           )}
         </Suspense>

@@ -15,21 +15,32 @@ export function EmptyUniverse() {
       <div className="mx-auto max-w-3xl px-8 py-14">
         <h1 className="title text-4xl">The universe is empty</h1>
         <p className="mt-3 max-w-xl text-base text-soft">
-          Just Tally starts from everybody and ends with a list of companies that somebody will act on. Add a condition, read the count, look at who is left, correct the condition. First it needs companies to count.
+          Just Tally starts from everybody and ends with a list of companies that somebody will act on. Add a
+          condition, read the count, look at who is left, correct the condition. First it needs companies to
+          count.
         </p>
         <div className="mt-8 grid grid-cols-2 gap-5 max-[800px]:grid-cols-1">
           <section className="rounded-lg border border-edge bg-paper p-5">
             <FileUp size={22} />
             <h2 className="title mt-2 text-xl">Load a file of your own</h2>
-            <p className="mt-1 text-soft">A CSV or XLSX with one company a row. Encoding, delimiter, headings and codes are recognised; you see how each column is read before anything is kept.</p>
-            <Link to="/sources?load" className="mt-4 inline-block rounded-md border border-ink bg-ink px-3 py-1.5 font-semibold text-paper">
+            <p className="mt-1 text-soft">
+              A CSV or XLSX with one company a row. Encoding, delimiter, headings and codes are recognised;
+              you see how each column is read before anything is kept.
+            </p>
+            <Link
+              to="/sources?load"
+              className="mt-4 inline-block rounded-md border border-ink bg-ink px-3 py-1.5 font-semibold text-paper"
+            >
               Choose a file
             </Link>
           </section>
           <section className="rounded-lg border border-edge bg-paper p-5">
             <Shapes size={22} />
             <h2 className="title mt-2 text-xl">Make the demo</h2>
-            <p className="mt-1 text-soft">48,000 made-up companies from three made-up sources that overlap and disagree a little, in real towns with real codes. It takes about a quarter of a minute and can be removed again.</p>
+            <p className="mt-1 text-soft">
+              48,000 made-up companies from three made-up sources that overlap and disagree a little, in real
+              towns with real codes. It takes about a quarter of a minute and can be removed again.
+            </p>
             {demo.data ? (
               <div className="mt-4">
                 <JobProgress id={demo.data.job.id} onDone={() => void client.invalidateQueries()} />

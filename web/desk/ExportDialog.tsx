@@ -36,12 +36,29 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
   const start = useMutation({
     mutationFn: () =>
       call<{ export: string; job: Job }>('POST', '/exports', {
-        name: name.trim(), tape: countedPart(tape), sort, columns, format: file, delimiter, bom, currency: settings.currency,
-        ...(which === 'picked' ? (picks.mode === 'some' ? { keys: [...picks.keys] } : { except: [...picks.except] }) : {}),
+        name: name.trim(),
+        tape: countedPart(tape),
+        sort,
+        columns,
+        format: file,
+        delimiter,
+        bom,
+        currency: settings.currency,
+        ...(which === 'picked'
+          ? picks.mode === 'some'
+            ? { keys: [...picks.keys] }
+            : { except: [...picks.except] }
+          : {}),
       }),
   });
   return (
-    <Dialog title="Export" description={`${format.number(count)} companies`} open onClose={onClose} width={620}>
+    <Dialog
+      title="Export"
+      description={`${format.number(count)} companies`}
+      open
+      onClose={onClose}
+      width={620}
+    >
       {start.data ? (
         <div className="space-y-4">
           <JobProgress
@@ -52,7 +69,10 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
             }}
           />
           <p className="text-soft">
-            The file comes by itself when it is written, and stays under Exports with the tape that made it. <a className="text-ink underline" href={`/api/exports/${start.data.export}/file`}>Download it again</a>
+            The file comes by itself when it is written, and stays under Exports with the tape that made it.{' '}
+            <a className="text-ink underline" href={`/api/exports/${start.data.export}/file`}>
+              Download it again
+            </a>
           </p>
           <Button look="ink" onClick={onClose}>
             Close
@@ -73,7 +93,11 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
               onChange={setWhich}
               options={[
                 { key: 'all', label: `all ${format.number(total)}` },
-                { key: 'picked', label: `the ${format.number(picked)} picked`, off: picked === 0 ? 'None is picked' : undefined },
+                {
+                  key: 'picked',
+                  label: `the ${format.number(picked)} picked`,
+                  off: picked === 0 ? 'None is picked' : undefined,
+                },
               ]}
             />
           </Row>
@@ -92,13 +116,23 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
               <div className="mt-2 grid grid-cols-3 gap-x-3">
                 {columnFields('companies').map((field) => (
                   <label key={field.id} className="flex items-center gap-2 py-0.5">
-                    <input type="checkbox" checked={own.includes(field.id)} onChange={() => setOwn(own.includes(field.id) ? own.filter((id) => id !== field.id) : [...own, field.id])} />
+                    <input
+                      type="checkbox"
+                      checked={own.includes(field.id)}
+                      onChange={() =>
+                        setOwn(
+                          own.includes(field.id) ? own.filter((id) => id !== field.id) : [...own, field.id],
+                        )
+                      }
+                    />
                     {field.column!.heading}
                   </label>
                 ))}
               </div>
             ) : (
-              <p className="mt-1 text-[13px] text-soft">{columns.map((id) => fieldOf('companies', id)!.column!.heading).join(', ')}</p>
+              <p className="mt-1 text-[13px] text-soft">
+                {columns.map((id) => fieldOf('companies', id)!.column!.heading).join(', ')}
+              </p>
             )}
           </Row>
           <Row label="File">
@@ -114,27 +148,52 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
               />
               {file === 'csv' && (
                 <>
-                  <select aria-label="Delimiter" value={delimiter} onChange={(event) => setDelimiter(event.target.value as typeof delimiter)} className="field">
+                  <select
+                    aria-label="Delimiter"
+                    value={delimiter}
+                    onChange={(event) => setDelimiter(event.target.value as typeof delimiter)}
+                    className="field"
+                  >
                     <option value=",">comma</option>
                     <option value=";">semicolon</option>
                     <option value={'\t'}>tab</option>
                     <option value="|">pipe</option>
                   </select>
-                  <label className="flex items-center gap-2" title="Some spreadsheets need it to see that the file is UTF-8">
-                    <input type="checkbox" checked={bom} onChange={(event) => setBom(event.target.checked)} /> byte order mark
+                  <label
+                    className="flex items-center gap-2"
+                    title="Some spreadsheets need it to see that the file is UTF-8"
+                  >
+                    <input type="checkbox" checked={bom} onChange={(event) => setBom(event.target.checked)} />{' '}
+                    byte order mark
                   </label>
                 </>
               )}
             </div>
-            <p className="mt-1 text-[13px] text-soft">{file === 'xlsx' ? 'Real numbers and dates, and a second sheet “How this list was made”.' : 'UTF-8. Cells that a spreadsheet would run as a formula begin with an apostrophe.'}</p>
+            <p className="mt-1 text-[13px] text-soft">
+              {file === 'xlsx'
+                ? 'Real numbers and dates, and a second sheet “How this list was made”.'
+                : 'UTF-8. Cells that a spreadsheet would run as a formula begin with an apostrophe.'}
+            </p>
           </Row>
           <Row label="Name">
-            <input value={name} maxLength={120} onChange={(event) => setName(event.target.value)} aria-label="Name of the export" className="field w-full" />
+            <input
+              value={name}
+              maxLength={120}
+              onChange={(event) => setName(event.target.value)}
+              aria-label="Name of the export"
+              className="field w-full"
+            />
           </Row>
           <Trouble error={start.error} />
           <div className="flex justify-end gap-2 border-t border-rule pt-3">
             <Button onClick={onClose}>Cancel</Button>
-            <Button look="ink" type="submit" autoFocus disabled={count === 0 || columns.length === 0 || name.trim() === '' || start.isPending} title={count === 0 ? 'Nobody is left to export' : undefined}>
+            <Button
+              look="ink"
+              type="submit"
+              autoFocus
+              disabled={count === 0 || columns.length === 0 || name.trim() === '' || start.isPending}
+              title={count === 0 ? 'Nobody is left to export' : undefined}
+            >
               Export {format.number(count)}
             </Button>
           </div>

@@ -14,7 +14,17 @@ export function StageHeader() {
   const order = sort
     .map(({ by, descending }) => {
       const { column, kind, label } = fieldOf('companies', by)!;
-      const way = column!.numeric ? (descending ? 'largest first' : 'smallest first') : kind === 'date' ? (descending ? 'latest first' : 'earliest first') : descending ? 'Z to A' : 'A to Z';
+      const way = column!.numeric
+        ? descending
+          ? 'largest first'
+          : 'smallest first'
+        : kind === 'date'
+          ? descending
+            ? 'latest first'
+            : 'earliest first'
+          : descending
+            ? 'Z to A'
+            : 'A to Z';
       return `${label.toLowerCase()}, ${way}`;
     })
     .join(', then ');
@@ -32,12 +42,26 @@ export function StageHeader() {
           change(event.target.value === '' ? rest : { ...rest, name: event.target.value }, 'name');
         }}
       />
-      <span className="text-[13px] whitespace-nowrap text-soft max-[1100px]:hidden">{order ? `sorted by ${order}` : 'in the order of loading'}</span>
+      <span className="text-[13px] whitespace-nowrap text-soft max-[1100px]:hidden">
+        {order ? `sorted by ${order}` : 'in the order of loading'}
+      </span>
       <span className="flex">
-        <Button look="quiet" aria-label="Undo" title="Undo (Ctrl Z)" disabled={past.length === 0} onClick={undo}>
+        <Button
+          look="quiet"
+          aria-label="Undo"
+          title="Undo (Ctrl Z)"
+          disabled={past.length === 0}
+          onClick={undo}
+        >
           <Undo2 size={16} />
         </Button>
-        <Button look="quiet" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={future.length === 0} onClick={redo}>
+        <Button
+          look="quiet"
+          aria-label="Redo"
+          title="Redo (Ctrl Shift Z)"
+          disabled={future.length === 0}
+          onClick={redo}
+        >
           <Redo2 size={16} />
         </Button>
       </span>

@@ -11,7 +11,8 @@ const LONGEST = 1800;
 export function addressOf(state: DeskAddress, tapeText = encodeTape(state.tape)): string {
   const query = new URLSearchParams();
   if (tapeText !== '') query.set('t', tapeText);
-  if (state.sort.length) query.set('sort', state.sort.map(({ by, descending }) => by + (descending ? '-' : '')).join(','));
+  if (state.sort.length)
+    query.set('sort', state.sort.map(({ by, descending }) => by + (descending ? '-' : '')).join(','));
   if (state.openLine) query.set('line', state.openLine);
   if (state.company) query.set('company', state.company);
   const text = query.toString();
@@ -22,17 +23,23 @@ export function addressOf(state: DeskAddress, tapeText = encodeTape(state.tape))
 export function encodeTape(tape: Tape): string {
   if (tape.lines.length === 0 && tape.name === undefined) return '';
   const bytes = new TextEncoder().encode(JSON.stringify({ ...tape, format: undefined, version: undefined }));
-  return btoa(String.fromCharCode(...bytes)).replaceAll('+', '-').replaceAll('/', '_').replace(/=+$/, '');
+  return btoa(String.fromCharCode(...bytes))
+    .replaceAll('+', '-')
+    .replaceAll('/', '_')
+    .replace(/=+$/, '');
 }
 
 /** @throws ApiError or Error where the text is no tape of ours */
 async function decodeTape(text: string | null): Promise<Tape> {
   if (text === null || text === '') return emptyTape();
-  if (text.startsWith('~')) return (await call<{ tape: Tape }>('GET', `/tapes/${encodeURIComponent(text.slice(1))}`)).tape;
-  const bytes = Uint8Array.from(atob(text.replaceAll('-', '+').replaceAll('_', '/')), (char) => char.charCodeAt(0));
+  if (text.startsWith('~'))
+    return (await call<{ tape: Tape }>('GET', `/tapes/${encodeURIComponent(text.slice(1))}`)).tape;
+  const bytes = Uint8Array.from(atob(text.replaceAll('-', '+').replaceAll('_', '/')), (char) =>
+    char.charCodeAt(0),
+  );
   const tape = JSON.parse(new TextDecoder().decode(bytes)) as Partial<Tape>;
   if (!Array.isArray(tape.lines)) throw new Error('no lines');
-  return { ...emptyTape(), ...tape } as Tape;
+  return { ...emptyTape(), ...tape };
 }
 
 /** Keeps the address and the Desk in step both ways. Returns what is wrong with the address, if anything. */
@@ -51,14 +58,25 @@ export function useDeskAddress(): string | null {
       .then((tape) => {
         if (!current) return;
         shown.current = location.search;
-        useDesk.getState().show({ tape, sort: readSort(query.get('sort')), openLine: query.get('line'), company: query.get('company') });
+        useDesk
+          .getState()
+          .show({
+            tape,
+            sort: readSort(query.get('sort')),
+            openLine: query.get('line'),
+            company: query.get('company'),
+          });
         ready.current = true;
         setProblem(null);
       })
       .catch((error: unknown) => {
         if (!current) return;
         ready.current = true;
-        setProblem(error instanceof ApiError ? error.message : 'The tape in this address cannot be read; it may have been cut when it was copied.');
+        setProblem(
+          error instanceof ApiError
+            ? error.message
+            : 'The tape in this address cannot be read; it may have been cut when it was copied.',
+        );
       });
     return () => {
       current = false;
@@ -70,11 +88,19 @@ export function useDeskAddress(): string | null {
     return useDesk.subscribe((state) => {
       const before = last;
       last = state;
-      if (!ready.current || (state.tape === before.tape && state.sort === before.sort && state.openLine === before.openLine && state.company === before.company)) return;
+      if (
+        !ready.current ||
+        (state.tape === before.tape &&
+          state.sort === before.sort &&
+          state.openLine === before.openLine &&
+          state.company === before.company)
+      )
+        return;
       const turned = state.openLine !== before.openLine || state.company !== before.company;
       void (async () => {
         let text = encodeTape(state.tape);
-        if (text.length > LONGEST) text = `~${(await call<{ id: string }>('POST', '/tapes', { tape: state.tape })).id}`;
+        if (text.length > LONGEST)
+          text = `~${(await call<{ id: string }>('POST', '/tapes', { tape: state.tape })).id}`;
         if (useDesk.getState() !== state && useDesk.getState().tape !== state.tape) return;
         const address = addressOf(state, text);
         const search = address.slice('/desk'.length);
@@ -89,5 +115,10 @@ export function useDeskAddress(): string | null {
 }
 
 function readSort(text: string | null): SortKey[] {
-  return (text ?? '').split(',').filter(Boolean).map((part) => (part.endsWith('-') ? { by: part.slice(0, -1), descending: true as const } : { by: part }));
+  return (text ?? '')
+    .split(',')
+    .filter(Boolean)
+    .map((part) =>
+      part.endsWith('-') ? { by: part.slice(0, -1), descending: true as const } : { by: part },
+    );
 }

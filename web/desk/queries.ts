@@ -10,7 +10,11 @@ export function countedPart(tape: Tape): Tape {
 }
 
 export function useHealth() {
-  return useQuery({ queryKey: ['health'], queryFn: ({ signal }) => call<HealthAnswer>('GET', '/health', undefined, signal), staleTime: 5000 });
+  return useQuery({
+    queryKey: ['health'],
+    queryFn: ({ signal }) => call<HealthAnswer>('GET', '/health', undefined, signal),
+    staleTime: 5000,
+  });
 }
 
 /** The figures of the tape at hand; those of the tape before until they come. */
@@ -43,5 +47,10 @@ export function useCounts<T>(wish: { field: string; at?: string } & Record<strin
 export function usePoints(at: string | undefined) {
   const tape = countedPart(useDesk((state) => state.tape));
   const context = { ...tape, lines: tape.lines.filter((line) => line.id !== at) };
-  return useQuery({ queryKey: ['points', context], queryFn: ({ signal }) => call<PointsAnswer>('POST', '/points', { tape: context }, signal), placeholderData: keepPreviousData, retry: false });
+  return useQuery({
+    queryKey: ['points', context],
+    queryFn: ({ signal }) => call<PointsAnswer>('POST', '/points', { tape: context }, signal),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
 }

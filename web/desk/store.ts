@@ -3,7 +3,8 @@ import { columnFields } from '../../core/fields/registry.ts';
 import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 
 /** Which rows are picked: some by key, or all of the tape but some. */
-export type Picks = { mode: 'some'; keys: ReadonlySet<string> } | { mode: 'all'; except: ReadonlySet<string> };
+export type Picks =
+  { mode: 'some'; keys: ReadonlySet<string> } | { mode: 'all'; except: ReadonlySet<string> };
 
 export const NO_PICKS: Picks = { mode: 'some', keys: new Set() };
 
@@ -48,8 +49,14 @@ function remembered<T>(key: string, fallback: T, right: (value: unknown) => valu
   }
 }
 
-const isColumns = (value: unknown): value is string[] => Array.isArray(value) && value.length > 0 && value.every((id) => columnFields('companies').some((field) => field.id === id));
-const isWidths = (value: unknown): value is Record<string, number> => typeof value === 'object' && value !== null && Object.values(value).every((width) => typeof width === 'number');
+const isColumns = (value: unknown): value is string[] =>
+  Array.isArray(value) &&
+  value.length > 0 &&
+  value.every((id) => columnFields('companies').some((field) => field.id === id));
+const isWidths = (value: unknown): value is Record<string, number> =>
+  typeof value === 'object' &&
+  value !== null &&
+  Object.values(value).every((width) => typeof width === 'number');
 
 export const useDesk = create<DeskState>((set) => ({
   tape: emptyTape(),
@@ -67,7 +74,10 @@ export const useDesk = create<DeskState>((set) => ({
   change: (tape, tag) =>
     set((state) => ({
       tape,
-      past: tag !== undefined && tag === state.lastTag ? state.past : [...state.past, state.tape].slice(-MOST_UNDONE),
+      past:
+        tag !== undefined && tag === state.lastTag
+          ? state.past
+          : [...state.past, state.tape].slice(-MOST_UNDONE),
       future: [],
       lastTag: tag ?? null,
       cursor: 0,
@@ -77,15 +87,40 @@ export const useDesk = create<DeskState>((set) => ({
     set((state) => {
       const before = state.past.at(-1);
       if (!before) return {};
-      return { tape: before, past: state.past.slice(0, -1), future: [state.tape, ...state.future], lastTag: null, openLine: lineOf(before, state.openLine), cursor: 0 };
+      return {
+        tape: before,
+        past: state.past.slice(0, -1),
+        future: [state.tape, ...state.future],
+        lastTag: null,
+        openLine: lineOf(before, state.openLine),
+        cursor: 0,
+      };
     }),
   redo: () =>
     set((state) => {
       const [after, ...future] = state.future;
       if (!after) return {};
-      return { tape: after, past: [...state.past, state.tape], future, lastTag: null, openLine: lineOf(after, state.openLine), cursor: 0 };
+      return {
+        tape: after,
+        past: [...state.past, state.tape],
+        future,
+        lastTag: null,
+        openLine: lineOf(after, state.openLine),
+        cursor: 0,
+      };
     }),
-  show: (address) => set((state) => (JSON.stringify(state.tape) === JSON.stringify(address.tape) ? { ...address, tape: state.tape } : { ...address, cursor: 0, lastTag: null, past: [...state.past, state.tape].slice(-MOST_UNDONE), future: [] })),
+  show: (address) =>
+    set((state) =>
+      JSON.stringify(state.tape) === JSON.stringify(address.tape)
+        ? { ...address, tape: state.tape }
+        : {
+            ...address,
+            cursor: 0,
+            lastTag: null,
+            past: [...state.past, state.tape].slice(-MOST_UNDONE),
+            future: [],
+          },
+    ),
   set: (part) => set(part),
   setColumns: (columns) => {
     localStorage.setItem('columns', JSON.stringify(columns));

@@ -18,15 +18,28 @@ export function Exports() {
   const format = useFormat();
   const client = useQueryClient();
   const [order, setOrder] = useState<Order>({ by: 'madeAt', descending: true });
-  const { data, error } = useQuery({ queryKey: ['exports'], queryFn: ({ signal }) => call<{ exports: ExportView[] }>('GET', '/exports', undefined, signal) });
-  const remove = useMutation({ mutationFn: (id: string) => call('DELETE', `/exports/${id}`), onSuccess: () => client.invalidateQueries({ queryKey: ['exports'] }) });
+  const { data, error } = useQuery({
+    queryKey: ['exports'],
+    queryFn: ({ signal }) => call<{ exports: ExportView[] }>('GET', '/exports', undefined, signal),
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => call('DELETE', `/exports/${id}`),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['exports'] }),
+  });
   const exports = [...(data?.exports ?? [])].sort((a, b) => {
     const [one, other] = [a[order.by] ?? -1, b[order.by] ?? -1];
     return (one < other ? -1 : one > other ? 1 : 0) * (order.descending ? -1 : 1);
   });
   const head = (by: Order['by'], label: string, right = false) => (
-    <th aria-sort={order.by === by ? (order.descending ? 'descending' : 'ascending') : 'none'} className={`py-2 pr-4 font-semibold ${right ? 'text-right' : 'text-left'}`}>
-      <button type="button" className="inline-flex items-center gap-1 hover:underline" onClick={() => setOrder({ by, descending: order.by === by ? !order.descending : by !== 'name' })}>
+    <th
+      aria-sort={order.by === by ? (order.descending ? 'descending' : 'ascending') : 'none'}
+      className={`py-2 pr-4 font-semibold ${right ? 'text-right' : 'text-left'}`}
+    >
+      <button
+        type="button"
+        className="inline-flex items-center gap-1 hover:underline"
+        onClick={() => setOrder({ by, descending: order.by === by ? !order.descending : by !== 'name' })}
+      >
         {label} {order.by === by && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
       </button>
     </th>
@@ -34,11 +47,17 @@ export function Exports() {
   return (
     <main className="min-h-0 flex-1 overflow-auto px-8 py-6">
       <h1 className="title text-[25px]">Exports</h1>
-      <p className="mt-1 text-soft">Every file with the tape that made it. Opening the tape shows what it would give now.</p>
+      <p className="mt-1 text-soft">
+        Every file with the tape that made it. Opening the tape shows what it would give now.
+      </p>
       <Trouble error={error ?? remove.error} />
       {data && exports.length === 0 && (
         <div className="mt-8 rounded-lg border border-dashed border-edge p-8 text-center text-soft">
-          Nothing was exported yet. On the <Link to="/desk" className="text-ink underline">Desk</Link>, Export or the key x writes the companies that are left.
+          Nothing was exported yet. On the{' '}
+          <Link to="/desk" className="text-ink underline">
+            Desk
+          </Link>
+          , Export or the key x writes the companies that are left.
         </div>
       )}
       {exports.length > 0 && (
@@ -59,7 +78,9 @@ export function Exports() {
             {exports.map((one) => (
               <tr key={one.id} className="border-b border-rule align-top">
                 <td className="max-w-60 py-2.5 pr-4 font-semibold break-words">{one.name}</td>
-                <td className="figure py-2.5 pr-4 text-right">{one.count === null ? '–' : format.number(one.count)}</td>
+                <td className="figure py-2.5 pr-4 text-right">
+                  {one.count === null ? '–' : format.number(one.count)}
+                </td>
                 <td className="max-w-md py-2.5 pr-4 text-[13px]">
                   <ul>
                     {one.wording.map((line, i) => (
@@ -71,24 +92,48 @@ export function Exports() {
                     {one.picked !== null && `${format.number(one.picked)} picked by hand · `}
                     {one.columns.map((id) => fieldOf('companies', id)?.column?.heading ?? id).join(', ')}
                   </p>
-                  <Link to={addressOf({ tape: { format: 'just-tally.tape', version: 1, ...(one.tape as object) } as Tape, sort: [], openLine: null, company: null })} className="underline">
+                  <Link
+                    to={addressOf({
+                      tape: { format: 'just-tally.tape', version: 1, ...(one.tape as object) } as Tape,
+                      sort: [],
+                      openLine: null,
+                      company: null,
+                    })}
+                    className="underline"
+                  >
                     Open the tape
                   </Link>
                 </td>
                 <td className="py-2.5 pr-4 text-[13px] whitespace-nowrap">
-                  {format.date(one.madeAt.slice(0, 10))} <span className="figure text-soft">{new Date(one.madeAt).toTimeString().slice(0, 5)}</span>
+                  {format.date(one.madeAt.slice(0, 10))}{' '}
+                  <span className="figure text-soft">{new Date(one.madeAt).toTimeString().slice(0, 5)}</span>
                 </td>
                 <td className="w-52 py-2.5">
                   {one.bytes !== null ? (
-                    <a href={`/api/exports/${one.id}/file`} className="inline-flex items-center gap-1.5 rounded-md border border-edge bg-paper px-2.5 py-1 hover:border-ink">
-                      <Download size={14} /> {one.format.toUpperCase()} <span className="figure text-[12px] text-soft">{format.bytes(one.bytes)}</span>
+                    <a
+                      href={`/api/exports/${one.id}/file`}
+                      className="inline-flex items-center gap-1.5 rounded-md border border-edge bg-paper px-2.5 py-1 hover:border-ink"
+                    >
+                      <Download size={14} /> {one.format.toUpperCase()}{' '}
+                      <span className="figure text-[12px] text-soft">{format.bytes(one.bytes)}</span>
                     </a>
                   ) : one.job ? (
-                    <JobProgress id={one.job.id} onDone={() => void client.invalidateQueries({ queryKey: ['exports'] })} />
+                    <JobProgress
+                      id={one.job.id}
+                      onDone={() => void client.invalidateQueries({ queryKey: ['exports'] })}
+                    />
                   ) : null}
                 </td>
                 <td className="py-2 text-right">
-                  <Button look="quiet" aria-label={`Remove ${one.name}`} title="Remove the file and its entry" onClick={() => window.confirm(`Remove “${one.name}” and its file? This cannot be undone.`) && remove.mutate(one.id)}>
+                  <Button
+                    look="quiet"
+                    aria-label={`Remove ${one.name}`}
+                    title="Remove the file and its entry"
+                    onClick={() =>
+                      window.confirm(`Remove “${one.name}” and its file? This cannot be undone.`) &&
+                      remove.mutate(one.id)
+                    }
+                  >
                     <Trash2 size={15} />
                   </Button>
                 </td>

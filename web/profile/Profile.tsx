@@ -20,10 +20,21 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const sort = useDesk((state) => state.sort);
   const { set, change } = useDesk.getState();
   const format = useFormat();
-  const { data, error } = useQuery({ queryKey: ['company', companyKey], queryFn: ({ signal }) => call<ProfileAnswer>('GET', `/companies/${encodeURIComponent(companyKey)}`, undefined, signal), retry: false });
-  const { data: place } = useQuery({ queryKey: ['position', countedPart(tape), sort, companyKey], queryFn: ({ signal }) => call<PositionAnswer>('POST', '/position', { tape: countedPart(tape), sort, key: companyKey }, signal), retry: false });
+  const { data, error } = useQuery({
+    queryKey: ['company', companyKey],
+    queryFn: ({ signal }) =>
+      call<ProfileAnswer>('GET', `/companies/${encodeURIComponent(companyKey)}`, undefined, signal),
+    retry: false,
+  });
+  const { data: place } = useQuery({
+    queryKey: ['position', countedPart(tape), sort, companyKey],
+    queryFn: ({ signal }) =>
+      call<PositionAnswer>('POST', '/position', { tape: countedPart(tape), sort, key: companyKey }, signal),
+    retry: false,
+  });
   const position = place?.position;
-  const go = (key: string | null | undefined, step: number) => key && set({ company: key, cursor: (position?.at ?? 0) + step });
+  const go = (key: string | null | undefined, step: number) =>
+    key && set({ company: key, cursor: (position?.at ?? 0) + step });
   useKey('j', () => go(position?.next, 1));
   useKey('k', () => go(position?.previous, -1));
 
@@ -43,7 +54,8 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const headcount = cells.headcount as QuantityCell | null;
   const revenue = cells.revenue as MoneyCell | null;
   const technologies = cells.technology as string[] | null;
-  const ofSource = (part: keyof ProfileAnswer['from']) => data.records.find((record) => record.id === data.from[part])?.source;
+  const ofSource = (part: keyof ProfileAnswer['from']) =>
+    data.records.find((record) => record.id === data.from[part])?.source;
   const text = (id: string) => cells[id] as string | null;
   const schemes = [...new Set(codes.map((code) => code.scheme))];
   const money = revenue ? format.thousands(revenue) : null;
@@ -57,7 +69,8 @@ export function Profile({ companyKey }: { companyKey: string }) {
         {position ? (
           <>
             <span>
-              <span className="figure text-ink">{format.number(position.at + 1)}</span> of <span className="figure text-ink">{format.number(position.total)}</span>
+              <span className="figure text-ink">{format.number(position.at + 1)}</span> of{' '}
+              <span className="figure text-ink">{format.number(position.total)}</span>
             </span>
             <Button look="quiet" disabled={!position.previous} onClick={() => go(position.previous, -1)}>
               previous <Kbd>k</Kbd>
@@ -74,30 +87,52 @@ export function Profile({ companyKey }: { companyKey: string }) {
         <h1 className="title text-[27px] break-words">{text('name')}</h1>
         <p className="mt-1 text-soft">
           {[home?.town, home?.region, home?.country].filter(Boolean).join(', ') || 'place unknown'}
-          {cells.founded !== null && <> · since <span className="figure">{cells.founded as number}</span></>}
+          {cells.founded !== null && (
+            <>
+              {' '}
+              · since <span className="figure">{cells.founded as number}</span>
+            </>
+          )}
           {text('status') && ` · ${text('status')}`}
           {text('checked') && (
             <strong className="text-ink">
               {' '}
-              · checked{text('checked-how') ? ` by ${text('checked-how')}` : ''}, {format.date(text('checked')!)}
+              · checked{text('checked-how') ? ` by ${text('checked-how')}` : ''},{' '}
+              {format.date(text('checked')!)}
             </strong>
           )}
         </p>
-        <p className="mt-2 max-w-3xl text-base">{text('description') ?? <span className="text-soft italic">No description recorded.</span>}</p>
+        <p className="mt-2 max-w-3xl text-base">
+          {text('description') ?? <span className="text-soft italic">No description recorded.</span>}
+        </p>
 
         <div className="mt-5 grid grid-cols-2 gap-x-7 gap-y-6 max-[820px]:grid-cols-1">
-          <Section name="Size" note={[ofSource('headcount'), ofSource('revenue')].filter((name, i, all) => name && all.indexOf(name) === i).join(', ')}>
+          <Section
+            name="Size"
+            note={[ofSource('headcount'), ofSource('revenue')]
+              .filter((name, i, all) => name && all.indexOf(name) === i)
+              .join(', ')}
+          >
             <Fact name="Headcount" from={ofSource('headcount')}>
               {headcount ? <Sized shown={format.headcount(headcount)} /> : <Unknown why={why?.headcount} />}
             </Fact>
             <Fact name={`Revenue, ${format.symbol}k`} from={ofSource('revenue')}>
-              {money ? <Sized shown={money} /> : <Unknown why={revenue ? 'no exchange rate' : why?.revenue} />}
+              {money ? (
+                <Sized shown={money} />
+              ) : (
+                <Unknown why={revenue ? 'no exchange rate' : why?.revenue} />
+              )}
             </Fact>
           </Section>
           <Section name="Reach" note={ofSource('web') ?? ofSource('phone')}>
             <Fact name="Web" from={ofSource('web')}>
               {text('web') ? (
-                <a href={`https://${text('web')}`} target="_blank" rel="noopener noreferrer" className="underline decoration-rule underline-offset-4 hover:decoration-ink">
+                <a
+                  href={`https://${text('web')}`}
+                  target="_blank"
+                  rel="noopener noreferrer"
+                  className="underline decoration-rule underline-offset-4 hover:decoration-ink"
+                >
                   {text('web')} <ExternalLink size={12} className="inline" />
                 </a>
               ) : (
@@ -111,15 +146,24 @@ export function Profile({ companyKey }: { companyKey: string }) {
               {text('mail') ?? <Unknown />}
             </Fact>
             <Fact name="Address" from={ofSource('street')}>
-              {[text('street'), [text('postcode'), home?.town].filter(Boolean).join(' ')].filter(Boolean).join(', ') || <Unknown />}
+              {[text('street'), [text('postcode'), home?.town].filter(Boolean).join(' ')]
+                .filter(Boolean)
+                .join(', ') || <Unknown />}
             </Fact>
           </Section>
           <Section name="Codes" note={`${codes.length} recorded, main first`}>
             {codes.map((code) => (
-              <div key={`${code.scheme} ${code.code}`} className="grid grid-cols-[90px_1fr] gap-2 border-b border-rule py-1">
+              <div
+                key={`${code.scheme} ${code.code}`}
+                className="grid grid-cols-[90px_1fr] gap-2 border-b border-rule py-1"
+              >
                 <span className="figure text-[13px]">{code.code}</span>
                 <span>
-                  {code.title} <span className="text-[12px] text-soft">{code.main ? 'main, ' : ''}{SCHEMES[code.scheme]}</span>
+                  {code.title}{' '}
+                  <span className="text-[12px] text-soft">
+                    {code.main ? 'main, ' : ''}
+                    {SCHEMES[code.scheme]}
+                  </span>
                 </span>
               </div>
             ))}
@@ -129,7 +173,18 @@ export function Profile({ companyKey }: { companyKey: string }) {
                 key={scheme}
                 className="mt-2 mr-2"
                 onClick={() => {
-                  change(addLines(tape, [{ id: freeId(tape), field: 'industry', test: { scheme, any: codes.filter((code) => code.scheme === scheme).map((code) => code.code) } }]));
+                  change(
+                    addLines(tape, [
+                      {
+                        id: freeId(tape),
+                        field: 'industry',
+                        test: {
+                          scheme,
+                          any: codes.filter((code) => code.scheme === scheme).map((code) => code.code),
+                        },
+                      },
+                    ]),
+                  );
                   set({ company: null });
                 }}
               >
@@ -157,7 +212,11 @@ export function Profile({ companyKey }: { companyKey: string }) {
               {text('legal-form') ?? <Unknown />}
             </Fact>
             <Fact name="Number" from={ofSource('registration')}>
-              {text('registration') ? <span className="figure text-[13px]">{text('registration')}</span> : <Unknown />}
+              {text('registration') ? (
+                <span className="figure text-[13px]">{text('registration')}</span>
+              ) : (
+                <Unknown />
+              )}
             </Fact>
             <Fact name="Key here">
               <span className="figure text-[13px]">{data.row.key}</span>

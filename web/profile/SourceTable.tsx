@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import type { ProfileAnswer } from '../../contract/responses.ts';
 import { isoOf } from '../../core/dates.ts';
-import type { CompanyRecord, Money, Quantity } from '../../core/records/record.ts';
+import type { CompanyRecord, Quantity } from '../../core/records/record.ts';
 import { useFormat } from '../app/format.ts';
 
 const PARTS: readonly { part: keyof CompanyRecord; label: string }[] = [
@@ -27,8 +27,15 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
   const quantity = (value: Quantity | null): string => {
     if (!value) return '';
     // An open end travels as null, since JSON has no infinity.
-    const band = value.high === null || value.high === Infinity ? `${number(value.low)}+` : `${number(value.low)}–${number(value.high)}`;
-    return value.basis === 'band' ? band : value.basis === 'estimate' ? `about ${number(value.point)} (${band})` : number(value.point);
+    const band =
+      value.high === null || value.high === Infinity
+        ? `${number(value.low)}+`
+        : `${number(value.low)}–${number(value.high)}`;
+    return value.basis === 'band'
+      ? band
+      : value.basis === 'estimate'
+        ? `about ${number(value.point)} (${band})`
+        : number(value.point);
   };
   const text = (record: CompanyRecord, part: keyof CompanyRecord): string => {
     const value = record[part];
@@ -40,17 +47,22 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
       case 'headcount':
         return quantity(record.headcount) || (record.headcountWhy ?? '');
       case 'revenue':
-        return record.revenue ? `${quantity(record.revenue)} ${(record.revenue as Money).currency}` : (record.revenueWhy ?? '');
+        return record.revenue
+          ? `${quantity(record.revenue)} ${(record.revenue).currency}`
+          : (record.revenueWhy ?? '');
       case 'checkedOn':
         return value === null ? '' : format.date(isoOf(value as number));
       default:
-        return value === null ? '' : String(value as string | number);
+        return typeof value === 'string' || typeof value === 'number' ? String(value) : '';
     }
   };
   return (
     <section className="mt-8">
       <h2 className="title border-b border-edge pb-1 text-[17px]">
-        What each source says <span className="font-sans text-[12px] font-normal text-soft">a green bar marks the value that is shown</span>
+        What each source says{' '}
+        <span className="font-sans text-[12px] font-normal text-soft">
+          a green bar marks the value that is shown
+        </span>
       </h2>
       <div className="overflow-x-auto">
         <table className="w-full text-[13px]">
@@ -59,28 +71,39 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
               <th className="py-1.5 pr-3 font-normal">&nbsp;</th>
               {profile.records.map((record) => (
                 <th key={record.id} className="min-w-40 py-1.5 pr-3 font-semibold text-ink">
-                  {record.source} <span className="font-normal text-soft">as of {format.date(record.asOf)}</span>
+                  {record.source}{' '}
+                  <span className="font-normal text-soft">as of {format.date(record.asOf)}</span>
                 </th>
               ))}
             </tr>
           </thead>
           <tbody>
-            {PARTS.filter(({ part }) => profile.records.some(({ record }) => text(record, part) !== '')).map(({ part, label }) => (
-              <tr key={part} className="border-t border-rule align-top">
-                <th className="py-1 pr-3 text-left font-normal text-soft">{label}</th>
-                {profile.records.map((record) => {
-                  const shown = profile.from[part] === record.id;
-                  return (
-                    <td key={record.id} className={clsx('max-w-64 py-1 pr-3 break-words', shown && 'font-semibold')}>
-                      <span className={clsx('block border-l-3 pl-2', shown ? 'border-kept' : 'border-transparent')}>
-                        {text(record.record, part) || <span className="text-soft">–</span>}
-                        {shown && <span className="sr-only"> (shown)</span>}
-                      </span>
-                    </td>
-                  );
-                })}
-              </tr>
-            ))}
+            {PARTS.filter(({ part }) => profile.records.some(({ record }) => text(record, part) !== '')).map(
+              ({ part, label }) => (
+                <tr key={part} className="border-t border-rule align-top">
+                  <th className="py-1 pr-3 text-left font-normal text-soft">{label}</th>
+                  {profile.records.map((record) => {
+                    const shown = profile.from[part] === record.id;
+                    return (
+                      <td
+                        key={record.id}
+                        className={clsx('max-w-64 py-1 pr-3 break-words', shown && 'font-semibold')}
+                      >
+                        <span
+                          className={clsx(
+                            'block border-l-3 pl-2',
+                            shown ? 'border-kept' : 'border-transparent',
+                          )}
+                        >
+                          {text(record.record, part) || <span className="text-soft">–</span>}
+                          {shown && <span className="sr-only"> (shown)</span>}
+                        </span>
+                      </td>
+                    );
+                  })}
+                </tr>
+              ),
+            )}
           </tbody>
         </table>
       </div>

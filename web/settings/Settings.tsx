@@ -13,9 +13,16 @@ const resolver = classValidatorResolver(SettingsBody);
 
 /** How figures are shown, what "past 12 months" counts back from, and where the reference data comes from. */
 export function Settings() {
-  const { data } = useQuery({ queryKey: ['settings'], queryFn: ({ signal }) => call<Values>('GET', '/settings', undefined, signal), staleTime: Infinity });
+  const { data } = useQuery({
+    queryKey: ['settings'],
+    queryFn: ({ signal }) => call<Values>('GET', '/settings', undefined, signal),
+    staleTime: Infinity,
+  });
   const save = useSaveSettings();
-  const { register, handleSubmit, reset, setError, formState } = useForm<SettingsBody>({ resolver, defaultValues: data });
+  const { register, handleSubmit, reset, setError, formState } = useForm<SettingsBody>({
+    resolver,
+    defaultValues: data,
+  });
   useEffect(() => {
     if (data) reset(data);
   }, [data, reset]);
@@ -32,7 +39,10 @@ export function Settings() {
     <main className="min-h-0 flex-1 overflow-auto px-8 py-6">
       <h1 className="title text-[25px]">Settings</h1>
       <form className="mt-5 max-w-2xl space-y-1" onSubmit={(event) => void onSubmit(event)}>
-        <Row name="Currency" note="Money is shown and exported in it; new revenue lines take it. Rates are rounded yearly averages, not for accounting.">
+        <Row
+          name="Currency"
+          note="Money is shown and exported in it; new revenue lines take it. Rates are rounded yearly averages, not for accounting."
+        >
           <select {...register('currency')} className="field" aria-label="Currency">
             {CURRENCIES.map((code) => (
               <option key={code}>{code}</option>
@@ -67,7 +77,12 @@ export function Settings() {
           </select>
         </Row>
         <Row name="As-of date" note="“Past 12 months” counts back from this day. Empty: today.">
-          <input type="date" {...register('asOf', { setValueAs: (value: string | null) => value || null })} className="field figure" aria-label="As-of date" />
+          <input
+            type="date"
+            {...register('asOf', { setValueAs: (value: string | null) => value || null })}
+            className="field figure"
+            aria-label="As-of date"
+          />
           {formState.errors.asOf && (
             <p role="alert" className="mt-1 text-[13px] text-cut">
               {formState.errors.asOf.message}
@@ -93,10 +108,23 @@ export function Settings() {
       <section className="mt-10 max-w-2xl border-t border-edge pt-4 text-[13px] text-soft">
         <h2 className="title text-base text-ink">Where the reference data comes from</h2>
         <p className="mt-2">
-          Place data: GeoNames (<a className="underline" href="https://creativecommons.org/licenses/by/4.0/" target="_blank" rel="noopener noreferrer">CC BY 4.0</a>), adapted: names and regions changed. Outlines made with Natural Earth.
+          Place data: GeoNames (
+          <a
+            className="underline"
+            href="https://creativecommons.org/licenses/by/4.0/"
+            target="_blank"
+            rel="noopener noreferrer"
+          >
+            CC BY 4.0
+          </a>
+          ), adapted: names and regions changed. Outlines made with Natural Earth.
         </p>
         <p className="mt-2">
-          NACE Rev. 2 and NACE Rev. 2.1 code lists: Eurostat, © European Union, CC BY 4.0; changes: titles joined to dotted codes, five NACE Rev. 2.1 titles taken from Eurostat’s structure workbook. Eurostat is not responsible for this rendering. ISTAT, ATECO 2025, CC BY 4.0 (keywords). ISIC Rev. 4: United Nations Statistics Division. NAICS 2022: U.S. Census Bureau. SIC 1987: U.S. Office of Management and Budget.
+          NACE Rev. 2 and NACE Rev. 2.1 code lists: Eurostat, © European Union, CC BY 4.0; changes: titles
+          joined to dotted codes, five NACE Rev. 2.1 titles taken from Eurostat’s structure workbook. Eurostat
+          is not responsible for this rendering. ISTAT, ATECO 2025, CC BY 4.0 (keywords). ISIC Rev. 4: United
+          Nations Statistics Division. NAICS 2022: U.S. Census Bureau. SIC 1987: U.S. Office of Management and
+          Budget.
         </p>
       </section>
     </main>

@@ -34,11 +34,20 @@ export function LoadFile({ onLeave, onStarted }: { onLeave(): void; onStarted(jo
         </Button>
       </div>
       {upload.data ? (
-        <MapColumns key={upload.data.upload} first={upload.data} today={health?.asOf ?? new Date().toISOString().slice(0, 10)} onStarted={onStarted} onAnother={() => upload.reset()} />
+        <MapColumns
+          key={upload.data.upload}
+          first={upload.data}
+          today={health?.asOf ?? new Date().toISOString().slice(0, 10)}
+          onStarted={onStarted}
+          onAnother={() => upload.reset()}
+        />
       ) : (
         <>
           <div
-            className={clsx('grid place-items-center rounded-lg border-2 border-dashed p-14 text-center', over ? 'border-ink bg-paper' : 'border-edge')}
+            className={clsx(
+              'grid place-items-center rounded-lg border-2 border-dashed p-14 text-center',
+              over ? 'border-ink bg-paper' : 'border-edge',
+            )}
             onDragOver={(event) => {
               event.preventDefault();
               setOver(true);
@@ -52,10 +61,19 @@ export function LoadFile({ onLeave, onStarted }: { onLeave(): void; onStarted(jo
           >
             <FileUp size={30} className="text-soft" />
             <p className="mt-3 text-base">Drop a file here, or</p>
-            <Button look="ink" className="mt-3" disabled={upload.isPending} onClick={() => chooser.current?.click()}>
+            <Button
+              look="ink"
+              className="mt-3"
+              disabled={upload.isPending}
+              onClick={() => chooser.current?.click()}
+            >
               {upload.isPending ? 'Reading …' : 'Choose a file'}
             </Button>
-            <p className="mt-4 max-w-lg text-[13px] text-soft">UTF-8, UTF-16, Windows-1250 and 1252; comma, semicolon, tab or pipe; decimal comma or point; headings in a dozen languages; bands such as 10-49 and 50+; estimates such as ≈120 (90-160). Nothing is kept until you say so.</p>
+            <p className="mt-4 max-w-lg text-[13px] text-soft">
+              UTF-8, UTF-16, Windows-1250 and 1252; comma, semicolon, tab or pipe; decimal comma or point;
+              headings in a dozen languages; bands such as 10-49 and 50+; estimates such as ≈120 (90-160).
+              Nothing is kept until you say so.
+            </p>
             <input
               ref={chooser}
               type="file"

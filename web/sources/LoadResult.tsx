@@ -11,12 +11,18 @@ interface Refusal {
 /** What a load left out: row, column, value and rule, and the whole list as a file. */
 export function LoadResult({ answer }: { answer: JobAnswer }) {
   const format = useFormat();
-  const result = answer.job.result as { read: number; refused: number; refusals: Refusal[]; refusedCells: number } | null;
+  const result = answer.job.result as {
+    read: number;
+    refused: number;
+    refusals: Refusal[];
+    refusedCells: number;
+  } | null;
   return (
     <div className="mt-2 rounded-md border border-edge bg-paper p-3 text-[13px]">
       {result && (
         <p>
-          <span className="figure">{format.number(result.read - result.refused)}</span> rows landed, <span className="figure text-cut">{format.number(result.refused)}</span> were refused.
+          <span className="figure">{format.number(result.read - result.refused)}</span> rows landed,{' '}
+          <span className="figure text-cut">{format.number(result.refused)}</span> were refused.
         </p>
       )}
       <table className="mt-2 w-full">

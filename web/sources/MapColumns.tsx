@@ -18,7 +18,17 @@ const DELIMITERS: [string, string][] = [
 ];
 
 /** How a file is read, shown with its first rows and corrected by hand. */
-export function MapColumns({ first, today, onStarted, onAnother }: { first: UploadAnswer; today: string; onStarted(job: Job): void; onAnother(): void }) {
+export function MapColumns({
+  first,
+  today,
+  onStarted,
+  onAnother,
+}: {
+  first: UploadAnswer;
+  today: string;
+  onStarted(job: Job): void;
+  onAnother(): void;
+}) {
   const format = useFormat();
   const [file, setFile] = useState(first);
   const [mapping, setMapping] = useState<Mapping>(first.mapping);
@@ -28,18 +38,29 @@ export function MapColumns({ first, today, onStarted, onAnother }: { first: Uplo
   const [allOrNothing, setAllOrNothing] = useState(false);
   const reading = { encoding: file.encoding, delimiter: file.delimiter, hasHeader: file.hasHeader };
   const again = useMutation({
-    mutationFn: (wish: Partial<typeof reading>) => call<UploadAnswer>('POST', `/uploads/${file.upload}/preview`, { ...reading, ...wish }),
+    mutationFn: (wish: Partial<typeof reading>) =>
+      call<UploadAnswer>('POST', `/uploads/${file.upload}/preview`, { ...reading, ...wish }),
     onSuccess: (answer) => {
       setFile(answer);
       setMapping(answer.mapping);
     },
   });
   const load = useMutation({
-    mutationFn: () => call<{ job: Job }>('POST', '/sources', { upload: file.upload, name: name.trim(), licence: licence.trim() || null, asOf, read: reading, mapping, allOrNothing }),
+    mutationFn: () =>
+      call<{ job: Job }>('POST', '/sources', {
+        upload: file.upload,
+        name: name.trim(),
+        licence: licence.trim() || null,
+        asOf,
+        read: reading,
+        mapping,
+        allOrNothing,
+      }),
     onSuccess: ({ job }) => onStarted(job),
   });
   const change = (part: Partial<Mapping>) => setMapping({ ...mapping, ...part });
-  const readAs = (column: number, id: string | null) => change({ columns: mapping.columns.map((one, i) => (i === column ? id : one === id ? null : one)) });
+  const readAs = (column: number, id: string | null) =>
+    change({ columns: mapping.columns.map((one, i) => (i === column ? id : one === id ? null : one)) });
   const has = (id: string) => mapping.columns.includes(id);
   const missing = !has('name');
   const unread = mapping.columns.filter((id) => id === null).length;
@@ -47,18 +68,55 @@ export function MapColumns({ first, today, onStarted, onAnother }: { first: Uplo
   return (
     <div className="space-y-5">
       <p>
-        <strong>{file.fileName}</strong> <span className="text-soft">{format.bytes(file.bytes)}, {file.kind.toUpperCase()}, {file.header.length} columns</span>{' '}
+        <strong>{file.fileName}</strong>{' '}
+        <span className="text-soft">
+          {format.bytes(file.bytes)}, {file.kind.toUpperCase()}, {file.header.length} columns
+        </span>{' '}
         <Button look="quiet" className="underline" onClick={onAnother}>
           another file
         </Button>
       </p>
       {file.kind === 'csv' && (
         <div className="flex flex-wrap gap-4">
-          <Choice label="Encoding" value={file.encoding} options={ENCODINGS.map((one) => [one, one])} onChange={(encoding) => again.mutate({ encoding })} />
-          <Choice label="Delimiter" value={file.delimiter} options={DELIMITERS} onChange={(delimiter) => again.mutate({ delimiter })} />
-          <Choice label="First row" value={file.hasHeader ? 'header' : 'data'} options={[['header', 'headings'], ['data', 'a company']]} onChange={(value) => again.mutate({ hasHeader: value === 'header' })} />
-          <Choice label="Decimals" value={mapping.decimal} options={[['.', '1,234.5'], [',', '1.234,5']]} onChange={(decimal) => change({ decimal: decimal as '.' | ',' })} />
-          <Choice label="Dates" value={mapping.dates} options={[['dmy', 'day/month/year'], ['mdy', 'month/day/year']]} onChange={(dates) => change({ dates: dates as 'dmy' | 'mdy' })} />
+          <Choice
+            label="Encoding"
+            value={file.encoding}
+            options={ENCODINGS.map((one) => [one, one])}
+            onChange={(encoding) => again.mutate({ encoding })}
+          />
+          <Choice
+            label="Delimiter"
+            value={file.delimiter}
+            options={DELIMITERS}
+            onChange={(delimiter) => again.mutate({ delimiter })}
+          />
+          <Choice
+            label="First row"
+            value={file.hasHeader ? 'header' : 'data'}
+            options={[
+              ['header', 'headings'],
+              ['data', 'a company'],
+            ]}
+            onChange={(value) => again.mutate({ hasHeader: value === 'header' })}
+          />
+          <Choice
+            label="Decimals"
+            value={mapping.decimal}
+            options={[
+              ['.', '1,234.5'],
+              [',', '1.234,5'],
+            ]}
+            onChange={(decimal) => change({ decimal: decimal as '.' | ',' })}
+          />
+          <Choice
+            label="Dates"
+            value={mapping.dates}
+            options={[
+              ['dmy', 'day/month/year'],
+              ['mdy', 'month/day/year'],
+            ]}
+            onChange={(dates) => change({ dates: dates as 'dmy' | 'mdy' })}
+          />
         </div>
       )}
       <Trouble error={again.error} />
@@ -71,11 +129,22 @@ export function MapColumns({ first, today, onStarted, onAnother }: { first: Uplo
                 {file.header.map((heading, i) => {
                   const id = mapping.columns[i] ?? null;
                   return (
-                    <th key={i} className={clsx('min-w-40 border-r border-b border-rule p-2 text-left align-top font-normal', id && 'bg-picked')}>
+                    <th
+                      key={i}
+                      className={clsx(
+                        'min-w-40 border-r border-b border-rule p-2 text-left align-top font-normal',
+                        id && 'bg-picked',
+                      )}
+                    >
                       <span className="block truncate font-semibold" title={heading}>
                         {heading || `column ${i + 1}`}
                       </span>
-                      <select aria-label={`Column ${heading || i + 1} is read as`} value={id ?? ''} onChange={(event) => readAs(i, event.target.value || null)} className={clsx('field mt-1 w-full py-1', !id && 'text-soft')}>
+                      <select
+                        aria-label={`Column ${heading || i + 1} is read as`}
+                        value={id ?? ''}
+                        onChange={(event) => readAs(i, event.target.value || null)}
+                        className={clsx('field mt-1 w-full py-1', !id && 'text-soft')}
+                      >
                         <option value="">left out</option>
                         {file.columns.map((column) => (
                           <option key={column.id} value={column.id}>
@@ -92,7 +161,14 @@ export function MapColumns({ first, today, onStarted, onAnother }: { first: Uplo
               {file.rows.map((cells, r) => (
                 <tr key={r}>
                   {file.header.map((_, i) => (
-                    <td key={i} className={clsx('max-w-64 truncate border-r border-b border-rule px-2 py-1', mapping.columns[i] === null && 'text-soft')} title={cells[i]}>
+                    <td
+                      key={i}
+                      className={clsx(
+                        'max-w-64 truncate border-r border-b border-rule px-2 py-1',
+                        mapping.columns[i] === null && 'text-soft',
+                      )}
+                      title={cells[i]}
+                    >
                       {cells[i]}
                     </td>
                   ))}
@@ -102,40 +178,95 @@ export function MapColumns({ first, today, onStarted, onAnother }: { first: Uplo
           </table>
         </div>
         <p className="mt-1 text-[13px] text-soft">
-          {file.header.length - unread} of {file.header.length} columns are read{unread > 0 && '; the others are kept with the records as they came, but not counted'}.
+          {file.header.length - unread} of {file.header.length} columns are read
+          {unread > 0 && '; the others are kept with the records as they came, but not counted'}.
         </p>
       </section>
       <div className="flex flex-wrap gap-4">
-        {(has('main-code') || has('other-codes')) && <Choice label="Codes are of" value={mapping.scheme} options={Object.entries(SCHEMES)} onChange={(scheme) => change({ scheme: scheme as Scheme })} />}
+        {(has('main-code') || has('other-codes')) && (
+          <Choice
+            label="Codes are of"
+            value={mapping.scheme}
+            options={Object.entries(SCHEMES)}
+            onChange={(scheme) => change({ scheme: scheme as Scheme })}
+          />
+        )}
         {has('revenue') && (
           <>
-            <Choice label="Revenue is in" value={String(mapping.revenueUnit)} options={[['1', 'units'], ['1000', 'thousands'], ['1000000', 'millions']]} onChange={(unit) => change({ revenueUnit: Number(unit) })} />
-            {!has('revenue-currency') && <Choice label="Currency" value={mapping.currency} options={CURRENCIES.map((code) => [code, code])} onChange={(currency) => change({ currency })} />}
+            <Choice
+              label="Revenue is in"
+              value={String(mapping.revenueUnit)}
+              options={[
+                ['1', 'units'],
+                ['1000', 'thousands'],
+                ['1000000', 'millions'],
+              ]}
+              onChange={(unit) => change({ revenueUnit: Number(unit) })}
+            />
+            {!has('revenue-currency') && (
+              <Choice
+                label="Currency"
+                value={mapping.currency}
+                options={CURRENCIES.map((code) => [code, code])}
+                onChange={(currency) => change({ currency })}
+              />
+            )}
             {!has('revenue-year') && (
               <Labelled label="Year of revenue">
-                <input type="number" className="field figure w-24" value={mapping.year} onChange={(event) => change({ year: Number(event.target.value) })} />
+                <input
+                  type="number"
+                  className="field figure w-24"
+                  value={mapping.year}
+                  onChange={(event) => change({ year: Number(event.target.value) })}
+                />
               </Labelled>
             )}
           </>
         )}
         {!has('country') && (
           <Labelled label="Country of all rows">
-            <input className="field figure w-24 uppercase" maxLength={2} placeholder="none" value={mapping.country ?? ''} onChange={(event) => change({ country: event.target.value.trim().toUpperCase() || null })} />
+            <input
+              className="field figure w-24 uppercase"
+              maxLength={2}
+              placeholder="none"
+              value={mapping.country ?? ''}
+              onChange={(event) => change({ country: event.target.value.trim().toUpperCase() || null })}
+            />
           </Labelled>
         )}
       </div>
       <section className="flex flex-wrap gap-4 border-t border-edge pt-4">
         <Labelled label="Name of the source">
-          <input className="field w-64" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
+          <input
+            className="field w-64"
+            value={name}
+            maxLength={120}
+            onChange={(event) => setName(event.target.value)}
+          />
         </Labelled>
         <Labelled label="As of">
-          <input type="date" className="field" value={asOf} onChange={(event) => setAsOf(event.target.value)} />
+          <input
+            type="date"
+            className="field"
+            value={asOf}
+            onChange={(event) => setAsOf(event.target.value)}
+          />
         </Labelled>
         <Labelled label="Licence, if any">
-          <input className="field w-64" value={licence} maxLength={300} onChange={(event) => setLicence(event.target.value)} />
+          <input
+            className="field w-64"
+            value={licence}
+            maxLength={300}
+            onChange={(event) => setLicence(event.target.value)}
+          />
         </Labelled>
         <label className="flex items-center gap-2 self-end pb-2">
-          <input type="checkbox" checked={allOrNothing} onChange={(event) => setAllOrNothing(event.target.checked)} /> all or nothing: one bad row and nothing is loaded
+          <input
+            type="checkbox"
+            checked={allOrNothing}
+            onChange={(event) => setAllOrNothing(event.target.checked)}
+          />{' '}
+          all or nothing: one bad row and nothing is loaded
         </label>
       </section>
       <Trouble error={load.error} />
@@ -144,7 +275,11 @@ export function MapColumns({ first, today, onStarted, onAnother }: { first: Uplo
           No column is read as the company’s name. Choose “Company” over the column that has it.
         </p>
       )}
-      <Button look="ink" disabled={missing || name.trim() === '' || asOf === '' || load.isPending || again.isPending} onClick={() => load.mutate()}>
+      <Button
+        look="ink"
+        disabled={missing || name.trim() === '' || asOf === '' || load.isPending || again.isPending}
+        onClick={() => load.mutate()}
+      >
         Load it
       </Button>
     </div>
@@ -160,7 +295,17 @@ function Labelled({ label, children }: { label: string; children: ReactNode }) {
   );
 }
 
-function Choice({ label, value, options, onChange }: { label: string; value: string; options: readonly (readonly [string, string])[]; onChange(value: string): void }) {
+function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  onChange(value: string): void;
+}) {
   return (
     <Labelled label={label}>
       <select className="field" value={value} onChange={(event) => onChange(event.target.value)}>

@@ -20,18 +20,43 @@ export function Sources() {
   const [order, setOrder] = useState<Order>({ by: 'companies', descending: true });
   const [removing, setRemoving] = useState<SourceView | null>(null);
   const loading = params.has('load');
-  const { data, error } = useQuery({ queryKey: ['sources'], queryFn: ({ signal }) => call<{ sources: SourceView[] }>('GET', '/sources', undefined, signal) });
-  const { data: jobs } = useQuery({ queryKey: ['jobs'], queryFn: ({ signal }) => call<{ jobs: Job[] }>('GET', '/jobs', undefined, signal) });
-  const refresh = () => void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'job' && query.queryKey[0] !== 'settings' });
-  const remove = useMutation({ mutationFn: (key: string) => call<{ job: Job }>('DELETE', `/sources/${key}`), onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }) });
-  const demo = useMutation({ mutationFn: () => call<{ job: Job }>('POST', '/demo', { companies: 48_000 }), onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }) });
-  const sources = [...(data?.sources ?? [])].sort((a, b) => (a[order.by] < b[order.by] ? -1 : a[order.by] > b[order.by] ? 1 : 0) * (order.descending ? -1 : 1));
+  const { data, error } = useQuery({
+    queryKey: ['sources'],
+    queryFn: ({ signal }) => call<{ sources: SourceView[] }>('GET', '/sources', undefined, signal),
+  });
+  const { data: jobs } = useQuery({
+    queryKey: ['jobs'],
+    queryFn: ({ signal }) => call<{ jobs: Job[] }>('GET', '/jobs', undefined, signal),
+  });
+  const refresh = () =>
+    void client.invalidateQueries({
+      predicate: (query) => query.queryKey[0] !== 'job' && query.queryKey[0] !== 'settings',
+    });
+  const remove = useMutation({
+    mutationFn: (key: string) => call<{ job: Job }>('DELETE', `/sources/${key}`),
+    onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+  const demo = useMutation({
+    mutationFn: () => call<{ job: Job }>('POST', '/demo', { companies: 48_000 }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+  const sources = [...(data?.sources ?? [])].sort(
+    (a, b) =>
+      (a[order.by] < b[order.by] ? -1 : a[order.by] > b[order.by] ? 1 : 0) * (order.descending ? -1 : 1),
+  );
   const writing = (jobs?.jobs ?? []).filter((job) => job.kind !== 'export');
   const running = writing.filter((job) => job.state === 'running');
   const hasDemo = data?.sources.some((source) => source.licence === 'made up for the demo');
   const head = (by: Order['by'], label: string, right = false) => (
-    <th aria-sort={order.by === by ? (order.descending ? 'descending' : 'ascending') : 'none'} className={`py-2 pr-6 font-semibold ${right ? 'text-right' : 'text-left'}`}>
-      <button type="button" className="inline-flex items-center gap-1 hover:underline" onClick={() => setOrder({ by, descending: order.by === by ? !order.descending : by !== 'name' })}>
+    <th
+      aria-sort={order.by === by ? (order.descending ? 'descending' : 'ascending') : 'none'}
+      className={`py-2 pr-6 font-semibold ${right ? 'text-right' : 'text-left'}`}
+    >
+      <button
+        type="button"
+        className="inline-flex items-center gap-1 hover:underline"
+        onClick={() => setOrder({ by, descending: order.by === by ? !order.descending : by !== 'name' })}
+      >
         {label} {order.by === by && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
       </button>
     </th>
@@ -51,14 +76,22 @@ export function Sources() {
     <main className="min-h-0 flex-1 overflow-auto px-8 py-6">
       <div className="flex items-center gap-4">
         <h1 className="title text-[25px]">Sources</h1>
-        <p className="text-soft">The universe is made of these; an equal country and registration number joins records into one company.</p>
+        <p className="text-soft">
+          The universe is made of these; an equal country and registration number joins records into one
+          company.
+        </p>
         <span className="ml-auto flex gap-2">
           {data && !hasDemo && (
             <Button onClick={() => demo.mutate()} disabled={running.length > 0}>
               Make the demo
             </Button>
           )}
-          <Button look="ink" onClick={() => setParams({ load: '' })} disabled={running.length > 0} title={running.length ? 'Another load is running' : undefined}>
+          <Button
+            look="ink"
+            onClick={() => setParams({ load: '' })}
+            disabled={running.length > 0}
+            title={running.length ? 'Another load is running' : undefined}
+          >
             <FileUp size={15} /> Load a file
           </Button>
         </span>
@@ -95,20 +128,35 @@ export function Sources() {
                 <td className="figure py-3 pr-6 text-right">{format.number(source.companies)}</td>
                 <td className="figure py-3 pr-6 text-right">
                   {format.number(source.rowsRead)}
-                  {source.rowsRefused > 0 && <span className="block text-[12px] text-cut">{format.number(source.rowsRefused)} refused</span>}
+                  {source.rowsRefused > 0 && (
+                    <span className="block text-[12px] text-cut">
+                      {format.number(source.rowsRefused)} refused
+                    </span>
+                  )}
                 </td>
                 <td className="py-3 pr-6 whitespace-nowrap">{format.date(source.asOf)}</td>
                 <td className="max-w-sm py-3 pr-6 text-[13px]">
                   {source.countries.slice(0, 6).map(({ country, companies }) => (
                     <span key={country} className="mr-3 inline-block">
-                      {country || 'unknown'} <span className="figure text-soft">{format.number(companies)}</span>
+                      {country || 'unknown'}{' '}
+                      <span className="figure text-soft">{format.number(companies)}</span>
                     </span>
                   ))}
-                  {source.countries.length > 6 && <span className="text-soft">and {source.countries.length - 6} more</span>}
+                  {source.countries.length > 6 && (
+                    <span className="text-soft">and {source.countries.length - 6} more</span>
+                  )}
                 </td>
-                <td className="py-3 pr-6 text-[13px]">{source.licence ?? <span className="text-soft italic">not stated</span>}</td>
+                <td className="py-3 pr-6 text-[13px]">
+                  {source.licence ?? <span className="text-soft italic">not stated</span>}
+                </td>
                 <td className="py-2.5 text-right">
-                  <Button look="quiet" aria-label={`Remove ${source.name}`} title="Take it out of the universe" disabled={running.length > 0} onClick={() => setRemoving(source)}>
+                  <Button
+                    look="quiet"
+                    aria-label={`Remove ${source.name}`}
+                    title="Take it out of the universe"
+                    disabled={running.length > 0}
+                    onClick={() => setRemoving(source)}
+                  >
                     <Trash2 size={15} />
                   </Button>
                 </td>
@@ -117,7 +165,11 @@ export function Sources() {
           </tbody>
         </table>
       )}
-      {data && sources.length === 0 && running.length === 0 && <p className="mt-8 rounded-lg border border-dashed border-edge p-8 text-center text-soft">Nothing is loaded yet. Load a CSV or XLSX of companies, or make the demo.</p>}
+      {data && sources.length === 0 && running.length === 0 && (
+        <p className="mt-8 rounded-lg border border-dashed border-edge p-8 text-center text-soft">
+          Nothing is loaded yet. Load a CSV or XLSX of companies, or make the demo.
+        </p>
+      )}
       {writing.some((job) => job.state !== 'running') && (
         <section className="mt-8">
           <h2 className="title border-b border-edge pb-1 text-[17px]">Lately</h2>
@@ -131,9 +183,15 @@ export function Sources() {
           </ul>
         </section>
       )}
-      <Dialog title={`Remove ${removing?.name ?? ''}?`} open={removing !== null} onClose={() => setRemoving(null)}>
+      <Dialog
+        title={`Remove ${removing?.name ?? ''}?`}
+        open={removing !== null}
+        onClose={() => setRemoving(null)}
+      >
         <p>
-          Its <span className="figure">{format.number(removing?.rowsRead ?? 0)}</span> records leave the universe. Companies that no other source has leave with them; the others keep what their other sources say. Loading the file again brings it back.
+          Its <span className="figure">{format.number(removing?.rowsRead ?? 0)}</span> records leave the
+          universe. Companies that no other source has leave with them; the others keep what their other
+          sources say. Loading the file again brings it back.
         </p>
         <div className="mt-4 flex justify-end gap-2">
           <Button onClick={() => setRemoving(null)}>Keep it</Button>
@@ -154,7 +212,10 @@ export function Sources() {
 
 function JobRow({ job }: { job: Job }) {
   const [open, setOpen] = useState(false);
-  const { data } = useQuery({ queryKey: ['job', job.id], queryFn: ({ signal }) => call<JobAnswer>('GET', `/jobs/${job.id}`, undefined, signal) });
+  const { data } = useQuery({
+    queryKey: ['job', job.id],
+    queryFn: ({ signal }) => call<JobAnswer>('GET', `/jobs/${job.id}`, undefined, signal),
+  });
   return (
     <li className="border-b border-rule py-2">
       <div className="flex flex-wrap items-baseline gap-3">

@@ -6,7 +6,7 @@ import { Button, Trouble } from './controls.tsx';
 
 /** A job as it runs: how far, how long still, and how to cancel it. Found again after a reload by its id. */
 export function JobProgress({ id, onDone }: { id: string; onDone?(answer: JobAnswer): void }) {
-  const { data } = useQuery({
+  const { data, dataUpdatedAt } = useQuery({
     queryKey: ['job', id],
     queryFn: ({ signal }) => call<JobAnswer>('GET', `/jobs/${id}`, undefined, signal),
     refetchInterval: ({ state }) => (state.data && state.data.job.state !== 'running' ? false : 300),
@@ -24,16 +24,27 @@ export function JobProgress({ id, onDone }: { id: string; onDone?(answer: JobAns
   if (job.state === 'cancelled') return <p className="text-soft">{job.message}</p>;
   if (job.state === 'done') return <p className="text-kept">Done.</p>;
   const share = job.total ? job.done / job.total : null;
-  const seconds = (Date.now() - Date.parse(job.startedAt)) / 1000;
+  const seconds = (dataUpdatedAt - Date.parse(job.startedAt)) / 1000;
   const left = share && share > 0.02 ? Math.ceil((seconds * (1 - share)) / share) : null;
   return (
     <div>
-      <div role="progressbar" aria-label={job.title} aria-valuemin={0} aria-valuemax={100} aria-valuenow={share === null ? undefined : Math.round(share * 100)} className="h-2 overflow-hidden rounded bg-rule">
-        <div className="h-full bg-ink transition-[width] duration-200" style={{ width: `${(share ?? 0) * 100}%` }} />
+      <div
+        role="progressbar"
+        aria-label={job.title}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={share === null ? undefined : Math.round(share * 100)}
+        className="h-2 overflow-hidden rounded bg-rule"
+      >
+        <div
+          className="h-full bg-ink transition-[width] duration-200"
+          style={{ width: `${(share ?? 0) * 100}%` }}
+        />
       </div>
       <div className="mt-1 flex items-center justify-between text-[13px] text-soft">
         <span>
-          {share !== null && <span className="figure">{Math.floor(share * 100)} %</span>} {job.message} {left !== null && left > 0 && `· about ${left} s left`}
+          {share !== null && <span className="figure">{Math.floor(share * 100)} %</span>} {job.message}{' '}
+          {left !== null && left > 0 && `· about ${left} s left`}
         </span>
         <Button look="quiet" onClick={() => void call('POST', `/jobs/${id}/cancel`).catch(() => {})}>
           Cancel

@@ -5,7 +5,11 @@ import type { ButtonHTMLAttributes, ReactNode } from 'react';
 
 /** A key as it is printed on a keyboard. */
 export function Kbd({ children }: { children: ReactNode }) {
-  return <kbd className="figure ml-1 inline-block rounded border border-edge border-b-2 bg-ground px-1 text-[11px] leading-4 text-ink">{children}</kbd>;
+  return (
+    <kbd className="figure ml-1 inline-block rounded border border-edge border-b-2 bg-ground px-1 text-[11px] leading-4 text-ink">
+      {children}
+    </kbd>
+  );
 }
 
 type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & { look?: 'plain' | 'ink' | 'quiet' };
@@ -27,9 +31,23 @@ export function Button({ look = 'plain', className, ...rest }: ButtonProps) {
 }
 
 /** A few choices side by side, one of them taken. */
-export function Segments<T extends string>({ label, value, options, onChange }: { label: string; value: T; options: readonly { key: NoInfer<T>; label: string; off?: string }[]; onChange(value: NoInfer<T>): void }) {
+export function Segments<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: readonly { key: NoInfer<T>; label: string; off?: string }[];
+  onChange(value: NoInfer<T>): void;
+}) {
   return (
-    <div role="radiogroup" aria-label={label} className="inline-flex overflow-hidden rounded-md border border-edge bg-paper">
+    <div
+      role="radiogroup"
+      aria-label={label}
+      className="inline-flex overflow-hidden rounded-md border border-edge bg-paper"
+    >
       {options.map((option) => (
         <button
           key={option.key}
@@ -39,7 +57,10 @@ export function Segments<T extends string>({ label, value, options, onChange }: 
           disabled={option.off !== undefined}
           title={option.off}
           onClick={() => onChange(option.key)}
-          className={clsx('border-l border-rule px-2.5 py-1.5 whitespace-nowrap first:border-l-0', value === option.key ? 'bg-ink text-paper' : 'enabled:hover:bg-ground')}
+          className={clsx(
+            'border-l border-rule px-2.5 py-1.5 whitespace-nowrap first:border-l-0',
+            value === option.key ? 'bg-ink text-paper' : 'enabled:hover:bg-ground',
+          )}
         >
           {option.label}
         </button>
@@ -51,7 +72,16 @@ export function Segments<T extends string>({ label, value, options, onChange }: 
 /** Two waves: the mark of an estimate. Drawn, since the fonts lack it. */
 export function Approx() {
   return (
-    <svg viewBox="0 0 10 8" className="mr-0.5 inline-block h-2 w-2.5 align-baseline text-unsure" fill="none" stroke="currentColor" strokeWidth="1.4" strokeLinecap="round" role="img" aria-label="about">
+    <svg
+      viewBox="0 0 10 8"
+      className="mr-0.5 inline-block h-2 w-2.5 align-baseline text-unsure"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="1.4"
+      strokeLinecap="round"
+      role="img"
+      aria-label="about"
+    >
       <path d="M1 2.6c1.4-1.6 2.6-1.6 4 0s2.6 1.6 4 0M1 6.4c1.4-1.6 2.6-1.6 4 0s2.6 1.6 4 0" />
     </svg>
   );
@@ -60,7 +90,11 @@ export function Approx() {
 /** A quarter-filled disc: the mark of what is unknown. */
 export function UnknownMark() {
   return (
-    <svg viewBox="0 0 12 12" className="mr-1 inline-block size-2.5 align-[-1px] text-unsure" aria-hidden="true">
+    <svg
+      viewBox="0 0 12 12"
+      className="mr-1 inline-block size-2.5 align-[-1px] text-unsure"
+      aria-hidden="true"
+    >
       <circle cx="6" cy="6" r="5" fill="none" stroke="currentColor" strokeWidth="1.4" />
       <path d="M6 6V1a5 5 0 0 1 5 5z" fill="currentColor" />
     </svg>
@@ -68,7 +102,21 @@ export function UnknownMark() {
 }
 
 /** A window over the page, left by Esc or its cross. */
-export function Dialog({ title, description, open, onClose, children, width = 560 }: { title: string; description?: string; open: boolean; onClose(): void; children: ReactNode; width?: number }) {
+export function Dialog({
+  title,
+  description,
+  open,
+  onClose,
+  children,
+  width = 560,
+}: {
+  title: string;
+  description?: string;
+  open: boolean;
+  onClose(): void;
+  children: ReactNode;
+  width?: number;
+}) {
   return (
     <Radix.Root open={open} onOpenChange={(now) => !now && onClose()}>
       <Radix.Portal>
@@ -80,7 +128,9 @@ export function Dialog({ title, description, open, onClose, children, width = 56
         >
           <header className="flex items-baseline gap-3 border-b border-rule px-5 py-3">
             <Radix.Title className="title text-xl">{title}</Radix.Title>
-            {description && <Radix.Description className="text-[13px] text-soft">{description}</Radix.Description>}
+            {description && (
+              <Radix.Description className="text-[13px] text-soft">{description}</Radix.Description>
+            )}
             <Radix.Close className="ml-auto self-center rounded p-1 hover:bg-ground" aria-label="Close">
               <X size={16} />
             </Radix.Close>

@@ -7,14 +7,18 @@ import { groupsOf } from '../../tally/evaluate.ts';
 import { nearKm } from '../../tally/test-place.ts';
 import { daysOf } from '../dates.ts';
 import type { Lookup } from '../lookup.ts';
-import type { CategoryTest, CodesTest, DateTest, FieldLine, MoneyTest, NearTest, NumberTest, PlaceTest, TextTest } from '../nodes.ts';
+import type {
+  CategoryTest,
+  CodesTest,
+  DateTest,
+  MoneyTest,
+  NearTest,
+  NumberTest,
+  PlaceTest,
+  TextTest,
+} from '../nodes.ts';
 import { ftsTerm, parseWords, type WordsQuery } from '../words-query.ts';
-import type { Sql } from './compile.ts';
-
-/** How one kind of database spells the test of a line over the universe's tables; `c` is the company. */
-export interface Dialect {
-  test(line: FieldLine, subject: string, lookup: Lookup): Sql;
-}
+import type { Dialect, Sql } from './dialect.ts';
 
 export const sqliteDialect: Dialect = {
   test(line, subject, lookup) {
@@ -57,12 +61,29 @@ function codes(test: CodesTest, lookup: Lookup): Sql {
 
 function place(test: PlaceTest, lookup: Lookup): Sql {
   const parts: Sql[] = [];
-  if (test.countries) parts.push({ text: `c.country IN (${marks(test.countries)})`, values: [...test.countries] });
-  if (test.regions) parts.push(named('c.region', test.regions, test.regions.map((key) => lookup.places.region(key)!.country)));
+  if (test.countries)
+    parts.push({ text: `c.country IN (${marks(test.countries)})`, values: [...test.countries] });
+  if (test.regions)
+    parts.push(
+      named(
+        'c.region',
+        test.regions,
+        test.regions.map((key) => lookup.places.region(key)!.country),
+      ),
+    );
   if (test.towns)
-    parts.push(named(`(c.town || ', ' || COALESCE(c.region, c.country))`, test.towns, test.towns.map((town) => town.slice(town.lastIndexOf(', ') + 2).slice(0, 2))));
+    parts.push(
+      named(
+        `(c.town || ', ' || COALESCE(c.region, c.country))`,
+        test.towns,
+        test.towns.map((town) => town.slice(town.lastIndexOf(', ') + 2).slice(0, 2)),
+      ),
+    );
   if (test.near) parts.push(near(test.near));
-  return { text: `(${parts.map((part) => part.text).join(' OR ')})`, values: parts.flatMap((part) => part.values) };
+  return {
+    text: `(${parts.map((part) => part.text).join(' OR ')})`,
+    values: parts.flatMap((part) => part.values),
+  };
 }
 
 function named(value: string, keys: readonly string[], countries: readonly string[]): Sql {
@@ -74,13 +95,17 @@ function named(value: string, keys: readonly string[], countries: readonly strin
 
 function near(test: NearTest): Sql {
   const h = `(pow(sin(radians(c.lat - ?) / 2), 2) + cos(radians(?)) * cos(radians(c.lat)) * pow(sin(radians(c.lon - ?) / 2), 2))`;
-  return { text: `(2 * ${EARTH_KM} * asin(sqrt(min(1, ${h}))) <= ?)`, values: [test.lat, test.lat, test.lon, nearKm(test)] };
+  return {
+    text: `(2 * ${EARTH_KM} * asin(sqrt(min(1, ${h}))) <= ?)`,
+    values: [test.lat, test.lat, test.lon, nearKm(test)],
+  };
 }
 
 function number(field: Field, test: NumberTest, estimates: boolean): Sql {
   const from = test.from ?? -Infinity;
   const to = test.to ?? Infinity;
-  if (field.store.at === 'column') return { text: `(c.${field.store.column} >= ? AND c.${field.store.column} <= ?)`, values: [from, to] };
+  if (field.store.at === 'column')
+    return { text: `(c.${field.store.column} >= ? AND c.${field.store.column} <= ?)`, values: [from, to] };
   const stem = `c.${(field.store as { stem: string }).stem}`;
   return decided(stem, stem, estimates, `?`, `?`, [from], [to]);
 }
@@ -90,27 +115,57 @@ function money(field: Field, test: MoneyTest, estimates: boolean): Sql {
   const limits = euroLimits(test);
   const byYear = (end: string) => `CASE ${stem}_year ${limits.map(() => `WHEN ? THEN ${end}`).join(' ')} END`;
   return decided(
-    `${stem}_eur`, stem, estimates, byYear('?'), byYear('?'),
-    limits.flatMap((one) => [one.year, one.from]), limits.flatMap((one) => [one.year, one.to]),
+    `${stem}_eur`,
+    stem,
+    estimates,
+    byYear('?'),
+    byYear('?'),
+    limits.flatMap((one) => [one.year, one.from]),
+    limits.flatMap((one) => [one.year, one.to]),
   );
 }
 
-function decided(value: string, stem: string, estimates: boolean, from: string, to: string, fromValues: number[], toValues: number[]): Sql {
+function decided(
+  value: string,
+  stem: string,
+  estimates: boolean,
+  from: string,
+  to: string,
+  fromValues: number[],
+  toValues: number[],
+): Sql {
   return {
     text:
       `CASE WHEN ${stem}_basis = 'estimate' THEN ${estimates ? `${value}_point >= ${from} AND ${value}_point <= ${to}` : 'NULL'}` +
       ` WHEN ${value}_low >= ${from} AND ${value}_high <= ${to} THEN 1 WHEN ${value}_high < ${from} OR ${value}_low > ${to} THEN 0 END`,
-    values: [...(estimates ? [...fromValues, ...toValues] : []), ...fromValues, ...toValues, ...fromValues, ...toValues],
+    values: [
+      ...(estimates ? [...fromValues, ...toValues] : []),
+      ...fromValues,
+      ...toValues,
+      ...fromValues,
+      ...toValues,
+    ],
   };
 }
 
 function category(field: Field, test: CategoryTest, lookup: Lookup): Sql {
-  if (field.store.at === 'column') return { text: `c.${field.store.column} IN (${marks(test.any!)})`, values: [...test.any!] };
+  if (field.store.at === 'column')
+    return { text: `c.${field.store.column} IN (${marks(test.any!)})`, values: [...test.any!] };
   const { table, value, known } = field.store as { table: string; value: string; known: string | null };
   const groups = groupsOf(lookup, field.id);
-  const sets = test.all ? test.all.map((key) => groups.get(key) ?? [key]) : [test.any!.flatMap((key) => groups.get(key) ?? [key])];
-  const held = sets.map((keys) => `EXISTS (SELECT 1 FROM ${table} v WHERE v.company_id = c.id AND v.${value} IN (${marks(keys)}))`).join(' AND ');
-  return { text: known ? `CASE WHEN c.${known} IS NULL THEN NULL ELSE ${held} END` : `(${held})`, values: sets.flat() };
+  const sets = test.all
+    ? test.all.map((key) => groups.get(key) ?? [key])
+    : [test.any!.flatMap((key) => groups.get(key) ?? [key])];
+  const held = sets
+    .map(
+      (keys) =>
+        `EXISTS (SELECT 1 FROM ${table} v WHERE v.company_id = c.id AND v.${value} IN (${marks(keys)}))`,
+    )
+    .join(' AND ');
+  return {
+    text: known ? `CASE WHEN c.${known} IS NULL THEN NULL ELSE ${held} END` : `(${held})`,
+    values: sets.flat(),
+  };
 }
 
 function date(field: Field, test: DateTest, asOf: number): Sql {
@@ -124,7 +179,10 @@ function words(query: WordsQuery, where: 'name' | 'description' | 'both'): Sql {
     case 'and':
     case 'or': {
       const parts = query.parts.map((part) => words(part, where));
-      return { text: `(${parts.map((part) => part.text).join(query.kind === 'and' ? ' AND ' : ' OR ')})`, values: parts.flatMap((part) => part.values) };
+      return {
+        text: `(${parts.map((part) => part.text).join(query.kind === 'and' ? ' AND ' : ' OR ')})`,
+        values: parts.flatMap((part) => part.values),
+      };
     }
     case 'not': {
       const part = words(query.part, where);

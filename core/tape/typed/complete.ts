@@ -35,8 +35,11 @@ export function complete(text: string, subject: string, lookup: Lookup): Complet
     if (found.size === MOST) break;
     try {
       const lines = parseTyped(typed, subject, lookup, counter());
-      const meaning = lines.map((line) => `${line.not ? 'not ' : ''}${Object.values(wordLine(line, subject, lookup)).join(' ')}`).join('; ');
-      if (lines.length && ![...found.values()].some((one) => one.meaning === meaning)) found.set(typed, { typed, meaning });
+      const meaning = lines
+        .map((line) => `${line.not ? 'not ' : ''}${Object.values(wordLine(line, subject, lookup)).join(' ')}`)
+        .join('; ');
+      if (lines.length && ![...found.values()].some((one) => one.meaning === meaning))
+        found.set(typed, { typed, meaning });
     } catch {
       // A suggestion that does not read is none.
     }
@@ -62,18 +65,27 @@ function suggestions(body: string, subject: string, lookup: Lookup): string[] {
     case 'codes':
       return lookup.findCodes(OPENER_SCHEMES[opener]!, rest, MOST).map((hit) => `${start} ${hit.code}`);
     case 'place':
-      return opener === 'near' ? nearTowns(rest, lookup, MOST) : placesBeginning(rest, lookup).map((place) => `${start} ${place}`);
+      return opener === 'near'
+        ? nearTowns(rest, lookup, MOST)
+        : placesBeginning(rest, lookup).map((place) => `${start} ${place}`);
     case 'number':
     case 'money': {
       const figure = rest.match(/^[\d.,]+\s*(k|m|bn)?/i)?.[0].trim();
       const tail = field.kind === 'money' ? ' eur' : '';
-      const ranges = field.id === 'founded' ? ['2010+', '1990-2009', 'up to 1989'] : field.kind === 'money' ? ['up to 2m', '2m-10m', '10m-50m', '50m+'] : ['0-9', '10-49', '50-249', '250+'];
+      const ranges =
+        field.id === 'founded'
+          ? ['2010+', '1990-2009', 'up to 1989']
+          : field.kind === 'money'
+            ? ['up to 2m', '2m-10m', '10m-50m', '50m+']
+            : ['0-9', '10-49', '50-249', '250+'];
       return (figure ? [`${figure}+`, `up to ${figure}`] : ranges).map((range) => `${start} ${range}${tail}`);
     }
     case 'category':
       return choicesBeginning(field.id, rest, lookup).map((key) => `${start} ${key}`);
     case 'date':
-      return ['past 6 months', 'past 12 months', 'past 24 months', 'this year', 'last year'].filter((span) => span.startsWith(rest.toLowerCase())).map((span) => `${start} ${span}`);
+      return ['past 6 months', 'past 12 months', 'past 24 months', 'this year', 'last year']
+        .filter((span) => span.startsWith(rest.toLowerCase()))
+        .map((span) => `${start} ${span}`);
     default:
       return [`${start} ${rest}*`];
   }
@@ -83,13 +95,28 @@ function suggestions(body: string, subject: string, lookup: Lookup): string[] {
 function byMeaning(body: string, subject: string, lookup: Lookup): string[] {
   if (/^[\d.,]+\s*(k|m|bn)?\s*(-|\.\.|\+|to|$)/i.test(body)) {
     const code = COMMON_SCHEMES.filter((scheme) => lookup.codes(scheme).nodeOfLoose(body) >= 0);
-    return [`headcount ${body}`, ...code.map((scheme) => `${openerOf(scheme)} ${body}`), `revenue ${body} eur`, `founded ${body}`];
+    return [
+      `headcount ${body}`,
+      ...code.map((scheme) => `${openerOf(scheme)} ${body}`),
+      `revenue ${body} eur`,
+      `founded ${body}`,
+    ];
   }
-  const openers = lineFields(subject).flatMap((field) => field.openers.filter((opener) => opener.startsWith(fold(body))).slice(0, 1));
-  const hits = COMMON_SCHEMES.flatMap((scheme) => lookup.findCodes(scheme, body, scheme === 'nace-2.1' ? 4 : 1).map((hit) => `${openerOf(scheme)} ${hit.code}`));
-  const places = placesBeginning(body, lookup).slice(0, 2).map((place) => `in ${place}`);
+  const openers = lineFields(subject).flatMap((field) =>
+    field.openers.filter((opener) => opener.startsWith(fold(body))).slice(0, 1),
+  );
+  const hits = COMMON_SCHEMES.flatMap((scheme) =>
+    lookup
+      .findCodes(scheme, body, scheme === 'nace-2.1' ? 4 : 1)
+      .map((hit) => `${openerOf(scheme)} ${hit.code}`),
+  );
+  const places = placesBeginning(body, lookup)
+    .slice(0, 2)
+    .map((place) => `in ${place}`);
   const near = fold(body).length >= 3 ? nearTowns(body, lookup, 1) : [];
-  const technologies = choicesBeginning('technology', body, lookup).slice(0, 2).map((key) => `uses ${key}`);
+  const technologies = choicesBeginning('technology', body, lookup)
+    .slice(0, 2)
+    .map((key) => `uses ${key}`);
   const openings = openers.flatMap((opener) => suggestions(`${opener} `, subject, lookup).slice(0, 2));
   const words = `words ${/\s/.test(body) ? body : `${body}*`}`;
   return [...openings, ...technologies, ...hits.slice(0, 3), ...places, ...near, words, ...hits.slice(3)];
@@ -104,8 +131,12 @@ function placesBeginning(text: string, lookup: Lookup): string[] {
   const before = text.slice(0, text.length - last.length);
   const folded = fold(last);
   if (folded === '') return [];
-  const countries = lookup.places.countries.filter((country) => fold(country.name).startsWith(folded)).map((country) => country.name);
-  const regions = lookup.places.regions.filter((region) => fold(region.name).startsWith(folded) || fold(region.english).startsWith(folded)).map((region) => region.key);
+  const countries = lookup.places.countries
+    .filter((country) => fold(country.name).startsWith(folded))
+    .map((country) => country.name);
+  const regions = lookup.places.regions
+    .filter((region) => fold(region.name).startsWith(folded) || fold(region.english).startsWith(folded))
+    .map((region) => region.key);
   const towns = lookup.places.townsBeginning(last, 4).map((town) => `"${town.key}"`);
   return [...countries.slice(0, 3), ...regions.slice(0, 3), ...towns].map((place) => `${before}${place}`);
 }
@@ -113,17 +144,33 @@ function placesBeginning(text: string, lookup: Lookup): string[] {
 function nearTowns(text: string, lookup: Lookup, limit: number): string[] {
   const [, name, radius] = /^(.*?)(?:\s+(\d[\d.]*\s*(?:km|mi|miles)?))?$/i.exec(text)!;
   const distance = radius ? (/[a-z]$/i.test(radius) ? radius : `${radius} km`) : '40 km';
-  return lookup.places.townsBeginning(name!, limit).map((town) =>
-    lookup.places.townNamed(town.name)?.key === town.key ? `near ${town.name} ${distance}` : `near ${town.name} ${town.region || town.country} ${distance}`,
-  );
+  return lookup.places
+    .townsBeginning(name!, limit)
+    .map((town) =>
+      lookup.places.townNamed(town.name)?.key === town.key
+        ? `near ${town.name} ${distance}`
+        : `near ${town.name} ${town.region || town.country} ${distance}`,
+    );
 }
 
 function choicesBeginning(field: string, text: string, lookup: Lookup): string[] {
-  const folded = fold(text.split(/\s+(?:or|and)\s+|,\s*/i).at(-1)!.replaceAll('"', ''));
+  const folded = fold(
+    text
+      .split(/\s+(?:or|and)\s+|,\s*/i)
+      .at(-1)!
+      .replaceAll('"', ''),
+  );
   const before = text.slice(0, text.length - text.split(/\s+(?:or|and)\s+|,\s*/i).at(-1)!.length);
   return lookup
     .choices(field)
-    .filter((choice) => fold(choice.label).startsWith(folded) || fold(choice.key).startsWith(folded) || fold(choice.label).split(/[\s-]/).some((word) => folded !== '' && word.startsWith(folded)))
+    .filter(
+      (choice) =>
+        fold(choice.label).startsWith(folded) ||
+        fold(choice.key).startsWith(folded) ||
+        fold(choice.label)
+          .split(/[\s-]/)
+          .some((word) => folded !== '' && word.startsWith(folded)),
+    )
     .slice(0, MOST)
     .map((choice) => `${before}${/^[\w-]+$/.test(choice.key) ? choice.key : `"${choice.key}"`}`);
 }

@@ -14,15 +14,23 @@ export function readFigure(text: string): number | null {
 
 /** A figure in its shortest typed form that reads back as the same number. */
 export function spellFigure(value: number): string {
-  for (const [unit, size] of [['bn', 1e9], ['m', 1e6], ['k', 1e3]] as const) {
+  for (const [unit, size] of [
+    ['bn', 1e9],
+    ['m', 1e6],
+    ['k', 1e3],
+  ] as const) {
     const short = `${value / size}${unit}`;
-    if (Math.abs(value) >= size && short.length < String(value).length && readFigure(short) === value) return short;
+    if (Math.abs(value) >= size && short.length < String(value).length && readFigure(short) === value)
+      return short;
   }
   return String(value);
 }
 
 const RANGE = new RegExp(String.raw`^(${FIGURE})\s*(?:\.\.|-|–|to)\s*(${FIGURE})`, 'i');
-const FROM = new RegExp(String.raw`^(?:(?:from|at least|over|min)\s+(${FIGURE})|(${FIGURE})\s*(?:\+|or more|\.\.))`, 'i');
+const FROM = new RegExp(
+  String.raw`^(?:(?:from|at least|over|min)\s+(${FIGURE})|(${FIGURE})\s*(?:\+|or more|\.\.))`,
+  'i',
+);
 const TO = new RegExp(String.raw`^(?:(?:up to|at most|to|max)\s+(${FIGURE})|\.\.\s*(${FIGURE}))`, 'i');
 const EXACT = new RegExp(String.raw`^(${FIGURE})(?![\d.])`, 'i');
 
@@ -31,7 +39,10 @@ export function readRange(text: string): { test: NumberTest; rest: string } | nu
   const found = RANGE.exec(text) ?? FROM.exec(text) ?? TO.exec(text) ?? EXACT.exec(text);
   if (!found) return null;
   const rest = text.slice(found[0].length).trim();
-  const figures = found.slice(1).filter((part) => part !== undefined).map(readFigure);
+  const figures = found
+    .slice(1)
+    .filter((part) => part !== undefined)
+    .map(readFigure);
   if (figures.some((figure) => figure === null)) return null;
   const [one, other] = figures as [number, number | undefined];
   if (RANGE.test(text)) return { test: { from: one, to: other! }, rest };

@@ -17,7 +17,10 @@ import { readTest } from './tests.ts';
  * @throws Problem saying what was understood and what was expected.
  */
 export function parseTyped(text: string, subject: string, lookup: Lookup, newId: () => string): Line[] {
-  const lines = splitOutside(text, ';').map((part) => part.trim()).filter(Boolean).map((part) => readLine(part, subject, lookup, newId));
+  const lines = splitOutside(text, ';')
+    .map((part) => part.trim())
+    .filter(Boolean)
+    .map((part) => readLine(part, subject, lookup, newId));
   return [...validateTape({ format: 'just-tally.tape', version: 1, subject, lines }, lookup).lines];
 }
 
@@ -44,9 +47,13 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
     rest = rest.slice(found[0].length).trim();
   }
   if (/^either(\s|$)/i.test(rest)) {
-    const branches = splitOutside(rest.slice(6), '|').map((part) => readLine(part.trim(), subject, lookup, newId));
-    if (branches.length < 2) throw problem('either', rest.slice(6).trim(), 'two or more lines joined by |', text);
-    if (branches.some(isBlock)) throw problem('either', rest.slice(6).trim(), 'lines, not another either', text);
+    const branches = splitOutside(rest.slice(6), '|').map((part) =>
+      readLine(part.trim(), subject, lookup, newId),
+    );
+    if (branches.length < 2)
+      throw problem('either', rest.slice(6).trim(), 'two or more lines joined by |', text);
+    if (branches.some(isBlock))
+      throw problem('either', rest.slice(6).trim(), 'lines, not another either', text);
     return { id: newId(), ...marks, either: branches as FieldLine[] };
   }
   const { field, opener, rest: test } = readOpener(rest, subject, text);
@@ -61,16 +68,30 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
     estimates = true;
     body = body.replace(/,?\s*(with |incl(uding)? )?estimates$/i, '').trim();
   }
-  return { id: newId(), ...marks, field: field.id, test: readTest(field, opener, body, lookup), ...(estimates ? { estimates: true as const } : {}) };
+  return {
+    id: newId(),
+    ...marks,
+    field: field.id,
+    test: readTest(field, opener, body, lookup),
+    ...(estimates ? { estimates: true as const } : {}),
+  };
 }
 
 /** The field a text opens with: one of its openers, or a range followed by its unit ("50-249 staff"). */
-export function readOpener(text: string, subject: string, whole = text): { field: Field; opener: string; rest: string } {
+export function readOpener(
+  text: string,
+  subject: string,
+  whole = text,
+): { field: Field; opener: string; rest: string } {
   const fields = lineFields(subject);
   let best: { field: Field; opener: string } | null = null;
   for (const field of fields)
     for (const opener of field.openers)
-      if (new RegExp(`^${opener}(?=[\\s:]|$)`, 'i').test(text) && (!best || opener.length > best.opener.length)) best = { field, opener };
+      if (
+        new RegExp(`^${opener}(?=[\\s:]|$)`, 'i').test(text) &&
+        (!best || opener.length > best.opener.length)
+      )
+        best = { field, opener };
   if (best) {
     const rest = text.slice(best.opener.length).trim();
     return { ...best, rest: best.field.kind === 'text' ? rest : rest.replace(/^:\s*/, '') };
@@ -78,5 +99,13 @@ export function readOpener(text: string, subject: string, whole = text): { field
   const unit = /^(.*\d.*?)\s+(staff|employees|people|headcount)(\s+.*)?$/i.exec(text);
   const headcount = fields.find((field) => field.id === 'headcount');
   if (unit && headcount) return { field: headcount, opener: 'headcount', rest: `${unit[1]}${unit[3] ?? ''}` };
-  throw problem('', whole, `a line such as ${fields.slice(0, 4).map((field) => `“${field.openers[0]} …”`).join(', ')} or “50-249 staff”`, whole);
+  throw problem(
+    '',
+    whole,
+    `a line such as ${fields
+      .slice(0, 4)
+      .map((field) => `“${field.openers[0]} …”`)
+      .join(', ')} or “50-249 staff”`,
+    whole,
+  );
 }

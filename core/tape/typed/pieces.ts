@@ -18,5 +18,9 @@ export function splitOutside(text: string, separator: string): string[] {
 /** What a reader of typed lines says when it is stuck. */
 export function problem(understood: string, seen: string, expected: string, value: string): Problem {
   const start = understood ? `Understood “${understood}”; then came ` : 'Nothing understood in ';
-  return new Problem('typed-grammar', `${start}${seen ? `“${seen}”` : 'nothing'}. Expected ${expected}.`, { field: 'text', value, rule: expected });
+  return new Problem('typed-grammar', `${start}${seen ? `“${seen}”` : 'nothing'}. Expected ${expected}.`, {
+    field: 'text',
+    value,
+    rule: expected,
+  });
 }

@@ -1,12 +1,25 @@
 import { fieldOf } from '../../fields/registry.ts';
 import type { Lookup } from '../lookup.ts';
-import { isBlock, type CategoryTest, type CodesTest, type DateTest, type FieldLine, type Line, type MoneyTest, type NearTest, type NumberTest, type PlaceTest, type TextTest } from '../nodes.ts';
+import {
+  isBlock,
+  type CategoryTest,
+  type CodesTest,
+  type DateTest,
+  type FieldLine,
+  type Line,
+  type MoneyTest,
+  type NearTest,
+  type NumberTest,
+  type PlaceTest,
+  type TextTest,
+} from '../nodes.ts';
 import { spellFigure, spellRange } from './figures.ts';
 
 /** A line as it would be typed; `parseTyped` reads it back as the same line, but for its id. */
 export function spellLine(line: Line, subject: string, lookup: Lookup): string {
   const marks = `${line.parked ? 'parked ' : ''}${line.must ? 'must ' : ''}${line.unknown ? `${line.unknown} unknown ` : ''}${line.not ? 'not ' : ''}`;
-  if (isBlock(line)) return `${marks}either ${line.either.map((branch) => spellLine(branch, subject, lookup)).join(' | ')}`;
+  if (isBlock(line))
+    return `${marks}either ${line.either.map((branch) => spellLine(branch, subject, lookup)).join(' | ')}`;
   return marks + spellTest(line, subject, lookup);
 }
 
@@ -15,7 +28,13 @@ export function spellLines(lines: readonly Line[], subject: string, lookup: Look
   return lines.map((line) => spellLine(line, subject, lookup)).join('; ');
 }
 
-const SCHEME_WORDS = { 'nace-2.1': 'nace', 'nace-2': 'nace2', 'isic-4': 'isic', 'naics-2022': 'naics', 'sic-1987': 'sic' } as const;
+const SCHEME_WORDS = {
+  'nace-2.1': 'nace',
+  'nace-2': 'nace2',
+  'isic-4': 'isic',
+  'naics-2022': 'naics',
+  'sic-1987': 'sic',
+} as const;
 
 function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
   const field = fieldOf(subject, line.field)!;
@@ -61,7 +80,8 @@ function spellPlace(test: PlaceTest, lookup: Lookup): string {
 function spellNear(near: NearTest, lookup: Lookup): string {
   const radius = near.km === undefined ? `${spellFigure(near.miles!)} miles` : `${spellFigure(near.km)} km`;
   const town = near.label === undefined ? undefined : lookup.places.townNamed(near.label);
-  if (town?.name === near.label && town?.lat === near.lat && town.lon === near.lon) return `near ${town.name} ${radius}`;
+  if (town?.name === near.label && town?.lat === near.lat && town.lon === near.lon)
+    return `near ${town.name} ${radius}`;
   return `near ${near.lat},${near.lon} ${radius}${near.label === undefined ? '' : ` "${near.label.replaceAll('"', '')}"`}`;
 }
 

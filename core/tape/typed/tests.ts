@@ -5,12 +5,29 @@ import type { Field } from '../../fields/field.ts';
 import { CURRENCIES } from '../../money/rates.ts';
 import { fold } from '../../text/fold.ts';
 import type { Lookup } from '../lookup.ts';
-import type { CategoryTest, CodesTest, DateTest, MoneyTest, NearTest, NumberTest, PlaceTest, Test, TextTest } from '../nodes.ts';
+import type {
+  CategoryTest,
+  CodesTest,
+  DateTest,
+  MoneyTest,
+  NearTest,
+  NumberTest,
+  PlaceTest,
+  Test,
+  TextTest,
+} from '../nodes.ts';
 import { readFigure, readRange } from './figures.ts';
 import { problem, splitOutside } from './pieces.ts';
 
 /** Which scheme a typed line means by its opener. */
-export const OPENER_SCHEMES: Record<string, Scheme> = { nace: 'nace-2.1', industry: 'nace-2.1', nace2: 'nace-2', isic: 'isic-4', naics: 'naics-2022', sic: 'sic-1987' };
+export const OPENER_SCHEMES: Record<string, Scheme> = {
+  nace: 'nace-2.1',
+  industry: 'nace-2.1',
+  nace2: 'nace-2',
+  isic: 'isic-4',
+  naics: 'naics-2022',
+  sic: 'sic-1987',
+};
 
 /** Reads the test of a typed line. @throws Problem saying what was understood and what was expected. */
 export function readTest(field: Field, opener: string, text: string, lookup: Lookup): Test {
@@ -40,15 +57,25 @@ function readCodes(opener: string, text: string, lookup: Lookup): CodesTest {
   const body = rank ? text.slice(0, text.length - rank[1]!.length).trim() : text;
   const [anyText, exceptText] = body.split(/\bexcept\b/i);
   const read = (part: string) =>
-    part.split(/[\s,]+/).filter(Boolean).map((word) => {
-      const node = tree.nodeOfLoose(word);
-      if (node < 0) throw problem(`${opener} (${SCHEMES[scheme]})`, word, `a code of ${SCHEMES[scheme]} such as ${tree.codes.at(-1)}`, text);
-      return tree.codes[node]!;
-    });
+    part
+      .split(/[\s,]+/)
+      .filter(Boolean)
+      .map((word) => {
+        const node = tree.nodeOfLoose(word);
+        if (node < 0)
+          throw problem(
+            `${opener} (${SCHEMES[scheme]})`,
+            word,
+            `a code of ${SCHEMES[scheme]} such as ${tree.codes.at(-1)}`,
+            text,
+          );
+        return tree.codes[node]!;
+      });
   const any = read(anyText!);
   if (any.length === 0) throw problem(opener, '', `a code of ${SCHEMES[scheme]}`, text);
   return {
-    scheme, any,
+    scheme,
+    any,
     ...(exceptText === undefined ? {} : { except: read(exceptText) }),
     ...(rank ? { rank: rank[1]!.toLowerCase() === 'any rank' ? ('any' as const) : ('main' as const) } : {}),
   };
@@ -61,7 +88,10 @@ function readPlace(text: string, lookup: Lookup): PlaceTest {
   const countries: string[] = [];
   const regions: string[] = [];
   const towns: string[] = [];
-  for (const part of splitOutside(named, ',').flatMap((one) => one.split(/\s+or\s+/i)).map((one) => one.trim()).filter(Boolean)) {
+  for (const part of splitOutside(named, ',')
+    .flatMap((one) => one.split(/\s+or\s+/i))
+    .map((one) => one.trim())
+    .filter(Boolean)) {
     const name = part.replaceAll('"', '').trim();
     const key = /^(.+), ([A-Z]{2}(?:-[\w-]+)?)$/.exec(name);
     const country = lookup.places.countryNamed(name);
@@ -92,23 +122,48 @@ function splitOr(text: string): [string, string | null] {
 
 function readNear(text: string, lookup: Lookup): NearTest {
   const found = /^near\s+(.+?)\s+([\d.,]+k?)\s*(km|mi|miles?)(?:\s+"([^"]*)")?$/i.exec(text);
-  if (!found) throw problem('near', text.replace(/^near\s*/i, ''), 'a town and a distance, as in “near Brno 60 km”', text);
+  if (!found)
+    throw problem(
+      'near',
+      text.replace(/^near\s*/i, ''),
+      'a town and a distance, as in “near Brno 60 km”',
+      text,
+    );
   const [, where, figure, unit, label] = found;
   const distance = readFigure(figure!);
   if (distance === null) throw problem(`near ${where}`, figure!, 'a distance such as 60 km', text);
   const radius = unit!.toLowerCase() === 'km' ? { km: distance } : { miles: distance };
   const point = /^(-?\d+(?:\.\d+)?(?:e-?\d+)?)\s*,\s*(-?\d+(?:\.\d+)?(?:e-?\d+)?)$/i.exec(where!);
-  if (point) return { lat: Number(point[1]), lon: Number(point[2]), ...radius, ...(label === undefined ? {} : { label }) };
+  if (point)
+    return {
+      lat: Number(point[1]),
+      lon: Number(point[2]),
+      ...radius,
+      ...(label === undefined ? {} : { label }),
+    };
   const name = where!.replaceAll('"', '').trim();
   const within = /^(.+?),?\s+([A-Z]{2}(?:-[\w-]+)?)$/.exec(name);
-  const town = lookup.places.townNamed(name) ?? (within ? lookup.places.townNamed(within[1]!, within[2]!.length === 2 ? { country: within[2]! } : { region: within[2]! }) : undefined);
+  const town =
+    lookup.places.townNamed(name) ??
+    (within
+      ? lookup.places.townNamed(
+          within[1]!,
+          within[2]!.length === 2 ? { country: within[2]! } : { region: within[2]! },
+        )
+      : undefined);
   if (!town) throw problem('near', name, 'a known town or a point such as 49.2,16.6', text);
   return { lat: town.lat, lon: town.lon, ...radius, label: town.name };
 }
 
 function readNumber(field: Field, text: string): NumberTest {
   const found = readRange(text);
-  if (!found || !/^(staff|employees|people)?$/i.test(found.rest)) throw problem(field.openers[0]!, found ? found.rest : text, 'a range such as 20-249, 50+ or up to 9', text);
+  if (!found || !/^(staff|employees|people)?$/i.test(found.rest))
+    throw problem(
+      field.openers[0]!,
+      found ? found.rest : text,
+      'a range such as 20-249, 50+ or up to 9',
+      text,
+    );
   return found.test;
 }
 
@@ -117,8 +172,15 @@ function readMoney(field: Field, text: string): MoneyTest {
   const found = readRange(symbols);
   if (!found) throw problem(field.openers[0]!, text, 'a range such as 2m-40m eur', text);
   const tail = /^([a-z]{3})?\s*(?:(?:a|per|\/)\s*(year|month))?$/i.exec(found.rest);
-  const currency = tail?.[1]?.toUpperCase() ?? (text.includes('£') ? 'GBP' : text.includes('$') ? 'USD' : 'EUR');
-  if (!tail || !CURRENCIES.includes(currency)) throw problem(`${field.openers[0]} ${symbols.slice(0, symbols.length - found.rest.length).trim()}`, found.rest, 'a currency with rates such as eur, then “a year” or “a month”', text);
+  const currency =
+    tail?.[1]?.toUpperCase() ?? (text.includes('£') ? 'GBP' : text.includes('$') ? 'USD' : 'EUR');
+  if (!tail || !CURRENCIES.includes(currency))
+    throw problem(
+      `${field.openers[0]} ${symbols.slice(0, symbols.length - found.rest.length).trim()}`,
+      found.rest,
+      'a currency with rates such as eur, then “a year” or “a month”',
+      text,
+    );
   return { ...found.test, currency, ...(tail[2] ? { per: tail[2].toLowerCase() as 'year' | 'month' } : {}) };
 }
 
@@ -131,8 +193,26 @@ function readCategory(field: Field, text: string, lookup: Lookup): CategoryTest 
   const names = splitOutside(commas, ',').map((part) => part.trim().replaceAll('"', ''));
   const keys = names.filter(Boolean).map((name) => {
     const folded = fold(name);
-    const choice = choices.find((one) => one.key === name) ?? choices.find((one) => fold(one.key) === folded || fold(one.label) === folded || fold(one.label).replaceAll('-', ' ') === folded.replaceAll('-', ' '));
-    if (!choice) throw problem(field.openers[0]!, name, `a known ${field.label.toLowerCase()}, as in ${choices.slice(0, 3).map((one) => one.key).join(', ') || 'none loaded yet'}`, text);
+    const choice =
+      choices.find((one) => one.key === name) ??
+      choices.find(
+        (one) =>
+          fold(one.key) === folded ||
+          fold(one.label) === folded ||
+          fold(one.label).replaceAll('-', ' ') === folded.replaceAll('-', ' '),
+      );
+    if (!choice)
+      throw problem(
+        field.openers[0]!,
+        name,
+        `a known ${field.label.toLowerCase()}, as in ${
+          choices
+            .slice(0, 3)
+            .map((one) => one.key)
+            .join(', ') || 'none loaded yet'
+        }`,
+        text,
+      );
     return choice.key;
   });
   if (keys.length === 0) throw problem(field.openers[0]!, '', `a ${field.label.toLowerCase()}`, text);
@@ -140,7 +220,8 @@ function readCategory(field: Field, text: string, lookup: Lookup): CategoryTest 
 }
 
 function readDate(field: Field, text: string): DateTest {
-  const expected = '“past 12 months”, “this year”, “in 2025”, “since 2026-01-01” or “2025-01-01 .. 2025-12-31”';
+  const expected =
+    '“past 12 months”, “this year”, “in 2025”, “since 2026-01-01” or “2025-01-01 .. 2025-12-31”';
   const past = /^(?:in the )?(?:past|last)\s+(.+)$/i.exec(text);
   if (past && parseSpan(past[1]!)) return { past: past[1]!.trim() };
   const year = /^(this|last)\s+year$/i.exec(text);
@@ -160,5 +241,7 @@ function readText(opener: string, text: string): TextTest {
   const where = /^in (name|description|both)\s*:?\s*/i.exec(text);
   const words = (where ? text.slice(where[0].length) : text.replace(/^:/, '')).trim();
   if (words === '') throw problem(opener, '', 'words, as in “words joinery or "spiral stair"”', text);
-  return where ? { text: words, in: where[1]!.toLowerCase() as 'name' | 'description' | 'both' } : { text: words };
+  return where
+    ? { text: words, in: where[1]!.toLowerCase() as 'name' | 'description' | 'both' }
+    : { text: words };
 }

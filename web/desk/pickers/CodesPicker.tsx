@@ -10,7 +10,7 @@ import { Segments, Trouble, UnknownMark } from '../../ui/controls.tsx';
 import { useCounts } from '../queries.ts';
 import { CountBar } from './CountBar.tsx';
 import { codeState, toggleCode } from './code-picks.ts';
-import type { PickerProps } from './Picker.tsx';
+import type { PickerProps } from './picker-props.ts';
 
 /** The code tree of a scheme with counts at every level, searched by words. */
 export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>) {
@@ -21,23 +21,36 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
   const format = useFormat();
   const rank = test?.rank ?? 'any';
   const { data, error } = useCounts<CodesCounts>({ field: field.id, at, scheme, rank });
-  const { data: hits } = useCounts<CodesCounts>({ field: field.id, at, scheme, rank, search: search.trim() }, search.trim() !== '');
+  const { data: hits } = useCounts<CodesCounts>(
+    { field: field.id, at, scheme, rank, search: search.trim() },
+    search.trim() !== '',
+  );
   const picked: CodesTest | null = test?.scheme === scheme ? test : null;
   const byCode = useMemo(() => new Map(data?.codes.map((code) => [code.code, code])), [data]);
   const searching = search.trim() !== '' && hits?.scheme === scheme;
 
   const pathOf = (code: string | null): CodeCount[] => {
     const path: CodeCount[] = [];
-    for (let at_ = code ? byCode.get(code) : undefined; at_; at_ = at_.parent ? byCode.get(at_.parent) : undefined) path.unshift(at_);
+    for (
+      let at_ = code ? byCode.get(code) : undefined;
+      at_;
+      at_ = at_.parent ? byCode.get(at_.parent) : undefined
+    )
+      path.unshift(at_);
     return path;
   };
   const above = useMemo(() => {
     const codes = new Set<string>();
-    for (const code of picked?.any ?? []) for (let parent = byCode.get(code)?.parent; parent; parent = byCode.get(parent)?.parent) codes.add(parent);
+    for (const code of picked?.any ?? [])
+      for (let parent = byCode.get(code)?.parent; parent; parent = byCode.get(parent)?.parent)
+        codes.add(parent);
     return codes;
   }, [picked, byCode]);
-  const isOpen = (code: string) => searching || openCodes.has(code) || (above.has(code) && !openCodes.has(`-${code}`));
-  const shown = (searching ? hits.codes : (data?.codes ?? [])).filter((code) => searching || pathOf(code.parent).every((parent) => isOpen(parent.code)));
+  const isOpen = (code: string) =>
+    searching || openCodes.has(code) || (above.has(code) && !openCodes.has(`-${code}`));
+  const shown = (searching ? hits.codes : (data?.codes ?? [])).filter(
+    (code) => searching || pathOf(code.parent).every((parent) => isOpen(parent.code)),
+  );
   const most = Math.max(1, ...shown.map((code) => code.count));
   const focused = focus ? byCode.get(focus) : undefined;
   const toggleOpen = (code: string) => {
@@ -51,16 +64,45 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
     }
     setOpenCodes(next);
   };
-  const toggle = (code: string) => onTest(toggleCode(picked, scheme, code, (child) => byCode.get(child)?.parent ?? null, rank === 'main' ? 'main' : test?.rank));
+  const toggle = (code: string) =>
+    onTest(
+      toggleCode(
+        picked,
+        scheme,
+        code,
+        (child) => byCode.get(child)?.parent ?? null,
+        rank === 'main' ? 'main' : test?.rank,
+      ),
+    );
 
   return (
     <div className="flex h-full min-h-0 flex-col">
       <div className="flex flex-wrap items-center gap-3 pb-3">
         <label className="field flex min-w-52 flex-1 items-center gap-2 border-ink">
-          <input autoFocus value={search} onChange={(event) => setSearch(event.target.value)} placeholder="a trade in words, or a code" aria-label="Search codes" className="min-w-0 flex-1 bg-transparent outline-none placeholder:text-soft" />
-          {searching && <span className="text-[13px] whitespace-nowrap text-soft">{hits.codes.filter((code) => code.by !== undefined).length} codes</span>}
+          <input
+            autoFocus
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+            placeholder="a trade in words, or a code"
+            aria-label="Search codes"
+            className="min-w-0 flex-1 bg-transparent outline-none placeholder:text-soft"
+          />
+          {searching && (
+            <span className="text-[13px] whitespace-nowrap text-soft">
+              {hits.codes.filter((code) => code.by !== undefined).length} codes
+            </span>
+          )}
         </label>
-        <Segments<Scheme> label="Scheme" value={scheme} onChange={setScheme} options={(data?.schemes ?? []).map(({ key, label, used }) => ({ key, label, off: used ? undefined : 'No company is coded in this scheme' }))} />
+        <Segments<Scheme>
+          label="Scheme"
+          value={scheme}
+          onChange={setScheme}
+          options={(data?.schemes ?? []).map(({ key, label, used }) => ({
+            key,
+            label,
+            off: used ? undefined : 'No company is coded in this scheme',
+          }))}
+        />
         <Segments
           label="Rank"
           value={rank}
@@ -79,7 +121,12 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
             return (
               <li
                 key={code.code}
-                className={clsx('grid grid-cols-[22px_76px_1fr_72px_120px] items-center gap-1 border-b border-rule', state === 'yes' && 'bg-picked', focus === code.code && 'shadow-[inset_3px_0_0_var(--ink)]', code.count === 0 && 'text-soft')}
+                className={clsx(
+                  'grid grid-cols-[22px_76px_1fr_72px_120px] items-center gap-1 border-b border-rule',
+                  state === 'yes' && 'bg-picked',
+                  focus === code.code && 'shadow-[inset_3px_0_0_var(--ink)]',
+                  code.count === 0 && 'text-soft',
+                )}
                 onMouseEnter={() => setFocus(code.code)}
               >
                 <input
@@ -94,8 +141,22 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
                   onChange={() => toggle(code.code)}
                 />
                 <span className="figure pl-2 text-[13px] font-semibold">{code.code}</span>
-                <button type="button" className="flex min-w-0 items-center gap-1 py-1.5 text-left" style={{ paddingLeft: (code.level - 1) * 14 }} onClick={() => (code.below && !searching ? toggleOpen(code.code) : toggle(code.code))} aria-expanded={code.below ? isOpen(code.code) : undefined}>
-                  {code.below ? isOpen(code.code) ? <ChevronDown size={13} className="shrink-0" /> : <ChevronRight size={13} className="shrink-0" /> : <span className="w-[13px] shrink-0" />}
+                <button
+                  type="button"
+                  className="flex min-w-0 items-center gap-1 py-1.5 text-left"
+                  style={{ paddingLeft: (code.level - 1) * 14 }}
+                  onClick={() => (code.below && !searching ? toggleOpen(code.code) : toggle(code.code))}
+                  aria-expanded={code.below ? isOpen(code.code) : undefined}
+                >
+                  {code.below ? (
+                    isOpen(code.code) ? (
+                      <ChevronDown size={13} className="shrink-0" />
+                    ) : (
+                      <ChevronRight size={13} className="shrink-0" />
+                    )
+                  ) : (
+                    <span className="w-[13px] shrink-0" />
+                  )}
                   <span className="truncate">{shortTitle(code.title)}</span>
                   {code.by && <span className="truncate text-[12px] text-soft">: {code.by}</span>}
                 </button>
@@ -106,7 +167,12 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
               </li>
             );
           })}
-          {searching && shown.length === 0 && <li className="p-4 text-soft">No code of {SCHEMES[scheme]} has these words. Try fewer, another scheme, or a line on words of the description.</li>}
+          {searching && shown.length === 0 && (
+            <li className="p-4 text-soft">
+              No code of {SCHEMES[scheme]} has these words. Try fewer, another scheme, or a line on words of
+              the description.
+            </li>
+          )}
         </ul>
         <aside className="min-h-0 w-60 shrink-0 overflow-y-auto text-[13px] max-[1150px]:hidden">
           {focused && (
@@ -119,7 +185,9 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
               <ol className="mt-1">
                 {pathOf(focused.code).map((code) => (
                   <li key={code.code} className="flex gap-2 py-0.5">
-                    <span className="figure">{code.code}</span> <span className="min-w-0 flex-1">{shortTitle(code.title)}</span> <span className="figure">{format.number(code.count)}</span>
+                    <span className="figure">{code.code}</span>{' '}
+                    <span className="min-w-0 flex-1">{shortTitle(code.title)}</span>{' '}
+                    <span className="figure">{format.number(code.count)}</span>
                   </li>
                 ))}
               </ol>
@@ -128,10 +196,16 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
           {data && data.unknown > 0 && (
             <p className="mt-4 border-t border-rule pt-3 text-unsure">
               <UnknownMark />
-              <span className="figure">{format.number(data.unknown)}</span> have no {rank === 'main' ? 'main ' : ''}code in {SCHEMES[scheme]}
+              <span className="figure">{format.number(data.unknown)}</span> have no{' '}
+              {rank === 'main' ? 'main ' : ''}code in {SCHEMES[scheme]}
             </p>
           )}
-          {test && test.scheme !== scheme && <p className="mt-4 border-t border-rule pt-3">The line asks for {SCHEMES[test.scheme]} codes. A choice here starts it anew in {SCHEMES[scheme]}.</p>}
+          {test && test.scheme !== scheme && (
+            <p className="mt-4 border-t border-rule pt-3">
+              The line asks for {SCHEMES[test.scheme]} codes. A choice here starts it anew in{' '}
+              {SCHEMES[scheme]}.
+            </p>
+          )}
         </aside>
       </div>
     </div>

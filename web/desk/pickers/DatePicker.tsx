@@ -4,7 +4,7 @@ import { wordDays } from '../../../core/tape/dates.ts';
 import type { DateTest } from '../../../core/tape/nodes.ts';
 import { Button } from '../../ui/controls.tsx';
 import { useHealth } from '../queries.ts';
-import type { PickerProps } from './Picker.tsx';
+import type { PickerProps } from './picker-props.ts';
 
 const SPANS = ['3 months', '6 months', '12 months', '18 months', '24 months', '36 months'];
 
@@ -19,7 +19,11 @@ export function DatePicker({ test, onTest }: PickerProps<DateTest>) {
     setFrom(nextFrom);
     setTo(nextTo);
     if (nextFrom !== '' && nextTo !== '' && nextFrom > nextTo) return;
-    onTest(nextFrom === '' && nextTo === '' ? null : { ...(nextFrom ? { from: nextFrom } : {}), ...(nextTo ? { to: nextTo } : {}) });
+    onTest(
+      nextFrom === '' && nextTo === ''
+        ? null
+        : { ...(nextFrom ? { from: nextFrom } : {}), ...(nextTo ? { to: nextTo } : {}) },
+    );
   };
   const pick = (next: DateTest) => {
     setFrom('');
@@ -32,7 +36,12 @@ export function DatePicker({ test, onTest }: PickerProps<DateTest>) {
         <legend className="title pb-2 text-base">In the past</legend>
         <div className="flex flex-wrap gap-2">
           {SPANS.map((past) => (
-            <Button key={past} look={test?.past === past ? 'ink' : 'plain'} aria-pressed={test?.past === past} onClick={() => pick({ past })}>
+            <Button
+              key={past}
+              look={test?.past === past ? 'ink' : 'plain'}
+              aria-pressed={test?.past === past}
+              onClick={() => pick({ past })}
+            >
               {past}
             </Button>
           ))}
@@ -42,7 +51,12 @@ export function DatePicker({ test, onTest }: PickerProps<DateTest>) {
         <legend className="title pb-2 text-base">Calendar year</legend>
         <div className="flex flex-wrap gap-2">
           {(['this', 'last'] as const).map((year) => (
-            <Button key={year} look={test?.year === year ? 'ink' : 'plain'} aria-pressed={test?.year === year} onClick={() => pick({ year })}>
+            <Button
+              key={year}
+              look={test?.year === year ? 'ink' : 'plain'}
+              aria-pressed={test?.year === year}
+              onClick={() => pick({ year })}
+            >
               {year} year
             </Button>
           ))}
@@ -51,9 +65,21 @@ export function DatePicker({ test, onTest }: PickerProps<DateTest>) {
       <fieldset>
         <legend className="title pb-2 text-base">Between two days</legend>
         <div className="flex items-center gap-2">
-          <input type="date" aria-label="From" value={from} onChange={(event) => set(event.target.value, to)} className="field" />
+          <input
+            type="date"
+            aria-label="From"
+            value={from}
+            onChange={(event) => set(event.target.value, to)}
+            className="field"
+          />
           to
-          <input type="date" aria-label="To" value={to} onChange={(event) => set(from, event.target.value)} className="field" />
+          <input
+            type="date"
+            aria-label="To"
+            value={to}
+            onChange={(event) => set(from, event.target.value)}
+            className="field"
+          />
         </div>
         {reversed && (
           <p role="alert" className="mt-1 text-[13px] text-cut">
@@ -63,7 +89,8 @@ export function DatePicker({ test, onTest }: PickerProps<DateTest>) {
       </fieldset>
       {test && health && (
         <p className="text-soft">
-          This means <span className="figure text-ink">{wordDays(test, asOf)}</span>, both days included, counted from the as-of date {health.asOf}.
+          This means <span className="figure text-ink">{wordDays(test, asOf)}</span>, both days included,
+          counted from the as-of date {health.asOf}.
         </p>
       )}
     </div>

@@ -14,17 +14,41 @@ import { PlaceMap } from './PlaceMap.tsx';
 const DEFAULT_KM = 40;
 
 /** A distance from a town or a point: search the town, drag the circle, or type the radius; other radii show what they would give. */
-export function NearPicker({ field, at, near, onNear }: { field: Field; at: string | undefined; near: NearTest | null; onNear(near: NearTest | null): void }) {
+export function NearPicker({
+  field,
+  at,
+  near,
+  onNear,
+}: {
+  field: Field;
+  at: string | undefined;
+  near: NearTest | null;
+  onNear(near: NearTest | null): void;
+}) {
   const [search, setSearch] = useState('');
   const format = useFormat();
   const { distance } = useSettings();
   const unit = near?.miles !== undefined ? 'miles' : near?.km !== undefined ? 'km' : distance;
   const radius = near?.km ?? near?.miles ?? DEFAULT_KM;
-  const { data: found } = useQuery({ queryKey: ['towns', search], queryFn: ({ signal }) => call<TownsAnswer>('GET', `/towns?search=${encodeURIComponent(search)}`, undefined, signal), enabled: search.trim() !== '', placeholderData: keepPreviousData });
-  const { data: counts } = useCounts<NearCounts>({ field: field.id, at, near: { lat: near?.lat ?? 0, lon: near?.lon ?? 0 } }, near !== null);
+  const { data: found } = useQuery({
+    queryKey: ['towns', search],
+    queryFn: ({ signal }) =>
+      call<TownsAnswer>('GET', `/towns?search=${encodeURIComponent(search)}`, undefined, signal),
+    enabled: search.trim() !== '',
+    placeholderData: keepPreviousData,
+  });
+  const { data: counts } = useCounts<NearCounts>(
+    { field: field.id, at, near: { lat: near?.lat ?? 0, lon: near?.lon ?? 0 } },
+    near !== null,
+  );
   const { data: points } = usePoints(at);
   const set = (centre: { lat: number; lon: number; label?: string }, size: number) =>
-    onNear({ lat: centre.lat, lon: centre.lon, ...(unit === 'km' ? { km: size } : { miles: size }), ...(centre.label ? { label: centre.label } : {}) });
+    onNear({
+      lat: centre.lat,
+      lon: centre.lon,
+      ...(unit === 'km' ? { km: size } : { miles: size }),
+      ...(centre.label ? { label: centre.label } : {}),
+    });
   const towns = search.trim() === '' ? [] : (found?.towns ?? []).slice(0, 8);
 
   return (
@@ -45,10 +69,30 @@ export function NearPicker({ field, at, near, onNear }: { field: Field; at: stri
         />
         <label className="flex items-center gap-2">
           within
-          <input type="number" min={1} max={5000} value={radius} disabled={!near} aria-label={`Radius in ${unit}`} className="field figure w-24 text-right" onChange={(event) => near && Number(event.target.value) > 0 && set(near, Number(event.target.value))} />
+          <input
+            type="number"
+            min={1}
+            max={5000}
+            value={radius}
+            disabled={!near}
+            aria-label={`Radius in ${unit}`}
+            className="field figure w-24 text-right"
+            onChange={(event) =>
+              near && Number(event.target.value) > 0 && set(near, Number(event.target.value))
+            }
+          />
           {unit}
         </label>
-        <input type="range" min={1} max={300} value={Math.min(300, radius)} disabled={!near} aria-label="Radius" className="w-40 accent-kept" onChange={(event) => near && set(near, Number(event.target.value))} />
+        <input
+          type="range"
+          min={1}
+          max={300}
+          value={Math.min(300, radius)}
+          disabled={!near}
+          aria-label="Radius"
+          className="w-40 accent-kept"
+          onChange={(event) => near && set(near, Number(event.target.value))}
+        />
         {near && (
           <Button look="quiet" onClick={() => onNear(null)}>
             No distance
@@ -67,9 +111,14 @@ export function NearPicker({ field, at, near, onNear }: { field: Field; at: stri
                   }}
                 >
                   <span>
-                    {town.name} <span className="text-[13px] text-soft">{town.regionName}, {town.country}</span>
+                    {town.name}{' '}
+                    <span className="text-[13px] text-soft">
+                      {town.regionName}, {town.country}
+                    </span>
                   </span>
-                  <span className="figure text-[12px] text-soft">{format.number(town.population)} people</span>
+                  <span className="figure text-[12px] text-soft">
+                    {format.number(town.population)} people
+                  </span>
                 </button>
               </li>
             ))}
@@ -77,21 +126,42 @@ export function NearPicker({ field, at, near, onNear }: { field: Field; at: stri
         )}
       </div>
       <div className="relative min-h-48 flex-1">
-        <PlaceMap points={points?.points ?? []} near={near} km={unit === 'km' ? radius : radius * KM_A_MILE} onCentre={(lat, lon) => set({ lat, lon }, radius)} onRadius={(km) => near && set(near, Math.max(1, Math.round(unit === 'km' ? km : km / KM_A_MILE)))} />
+        <PlaceMap
+          points={points?.points ?? []}
+          near={near}
+          km={unit === 'km' ? radius : radius * KM_A_MILE}
+          onCentre={(lat, lon) => set({ lat, lon }, radius)}
+          onRadius={(km) => near && set(near, Math.max(1, Math.round(unit === 'km' ? km : km / KM_A_MILE)))}
+        />
         {near && counts && (
           <p className="absolute bottom-3 left-3 flex flex-wrap gap-x-3 rounded-md border border-edge bg-paper px-3 py-1.5 text-[13px]">
             {counts.radii
               .filter(({ km }) => km >= 10 && km <= 200)
               .map(({ km, count }) => (
-                <button key={km} type="button" className="hover:underline" onClick={() => onNear({ lat: near.lat, lon: near.lon, km, ...(near.label ? { label: near.label } : {}) })}>
-                  <span className="text-soft">{km} km</span> <span className="figure font-semibold">{format.number(count)}</span>
+                <button
+                  key={km}
+                  type="button"
+                  className="hover:underline"
+                  onClick={() =>
+                    onNear({ lat: near.lat, lon: near.lon, km, ...(near.label ? { label: near.label } : {}) })
+                  }
+                >
+                  <span className="text-soft">{km} km</span>{' '}
+                  <span className="figure font-semibold">{format.number(count)}</span>
                 </button>
               ))}
           </p>
         )}
-        {points && points.points.length / 2 < points.located && <p className="absolute top-2 right-3 text-[12px] text-soft">{format.number(points.points.length / 2)} of {format.number(points.located)} drawn</p>}
+        {points && points.points.length / 2 < points.located && (
+          <p className="absolute top-2 right-3 text-[12px] text-soft">
+            {format.number(points.points.length / 2)} of {format.number(points.located)} drawn
+          </p>
+        )}
       </div>
-      <p className="text-[12px] text-soft">As the crow flies, from the town’s centre to the head office. Click the map to measure from there, drag the ring to widen it, drag elsewhere to move the map, wheel to zoom.</p>
+      <p className="text-[12px] text-soft">
+        As the crow flies, from the town’s centre to the head office. Click the map to measure from there,
+        drag the ring to widen it, drag elsewhere to move the map, wheel to zoom.
+      </p>
     </div>
   );
 }

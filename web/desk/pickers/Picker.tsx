@@ -1,28 +1,33 @@
 import { useEffect, useState } from 'react';
 import type { Field } from '../../../core/fields/field.ts';
 import { fieldOf } from '../../../core/fields/registry.ts';
-import { addLines, freeId, removeLine, replaceLine, toggleMark, toggleUnknown } from '../../../core/tape/edit.ts';
-import { isBlock, passesUnknown, type CategoryTest, type CodesTest, type DateTest, type FieldLine, type MoneyTest, type NumberTest, type PlaceTest, type Test, type TextTest } from '../../../core/tape/nodes.ts';
+import {
+  addLines,
+  freeId,
+  removeLine,
+  replaceLine,
+  toggleMark,
+  toggleUnknown,
+} from '../../../core/tape/edit.ts';
+import {
+  isBlock,
+  passesUnknown,
+  type FieldLine,
+  type MoneyTest,
+  type NumberTest,
+  type Test,
+} from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Kbd, Segments } from '../../ui/controls.tsx';
 import { useTally } from '../queries.ts';
 import { useDesk } from '../store.ts';
+import type { PickerProps } from './picker-props.ts';
 import { CategoryPicker } from './CategoryPicker.tsx';
 import { CodesPicker } from './CodesPicker.tsx';
 import { DatePicker } from './DatePicker.tsx';
 import { PlacePicker } from './PlacePicker.tsx';
 import { RangePicker } from './RangePicker.tsx';
 import { TextPicker } from './TextPicker.tsx';
-
-/** What every picker gets: its field, the test so far, and what the line is called on the tape. */
-export interface PickerProps<T extends Test> {
-  field: Field;
-  test: T | null;
-  /** Id of the line, whose own condition counts leave out. */
-  at: string | undefined;
-  /** A changed test; null where nothing is asked any more. */
-  onTest(test: T | null): void;
-}
 
 /** The large chooser of a line's field, on the stage while the line is open. */
 export function Picker({ openLine }: { openLine: string }) {
@@ -44,7 +49,13 @@ export function Picker({ openLine }: { openLine: string }) {
         <div className="flex flex-wrap items-center gap-2 pb-2" role="tablist" aria-label="Branches">
           <span className="text-soft">either</span>
           {line.either.map((one, i) => (
-            <Button key={one.id} role="tab" aria-selected={one === branch} look={one === branch ? 'ink' : 'plain'} onClick={() => setBranchId(one.id)}>
+            <Button
+              key={one.id}
+              role="tab"
+              aria-selected={one === branch}
+              look={one === branch ? 'ink' : 'plain'}
+              onClick={() => setBranchId(one.id)}
+            >
               {i + 1}. {fieldOf(tape.subject, one.field)!.label.toLowerCase()}
             </Button>
           ))}
@@ -55,8 +66,14 @@ export function Picker({ openLine }: { openLine: string }) {
           line={branch}
           at={line.id}
           onLine={(next) => {
-            const either = next === null ? line.either.filter((one) => one.id !== branch.id) : line.either.map((one) => (one.id === branch.id ? next : one));
-            change(either.length ? replaceLine(tape, { ...line, either }) : removeLine(tape, line.id), `branch ${branch.id}`);
+            const either =
+              next === null
+                ? line.either.filter((one) => one.id !== branch.id)
+                : line.either.map((one) => (one.id === branch.id ? next : one));
+            change(
+              either.length ? replaceLine(tape, { ...line, either }) : removeLine(tape, line.id),
+              `branch ${branch.id}`,
+            );
           }}
           branch
         />
@@ -86,7 +103,19 @@ export function Picker({ openLine }: { openLine: string }) {
   );
 }
 
-function Stage({ field, line, at, onLine, branch = false }: { field: Field; line: FieldLine | null; at: string | undefined; onLine(line: FieldLine | null): void; branch?: boolean }) {
+function Stage({
+  field,
+  line,
+  at,
+  onLine,
+  branch = false,
+}: {
+  field: Field;
+  line: FieldLine | null;
+  at: string | undefined;
+  onLine(line: FieldLine | null): void;
+  branch?: boolean;
+}) {
   const { set } = useDesk.getState();
   const { data: tally } = useTally();
   const format = useFormat();
@@ -95,7 +124,8 @@ function Stage({ field, line, at, onLine, branch = false }: { field: Field; line
     field,
     at,
     test: (line?.test ?? null) as never,
-    onTest: (test: Test | null) => onLine(test === null ? null : line ? { ...line, test } : { id: '', field: field.id, test }),
+    onTest: (test: Test | null) =>
+      onLine(test === null ? null : line ? { ...line, test } : { id: '', field: field.id, test }),
   };
   return (
     <section aria-label={`${field.label} picker`} className="flex min-h-0 flex-1 flex-col">
@@ -107,15 +137,27 @@ function Stage({ field, line, at, onLine, branch = false }: { field: Field; line
         </Button>
       </header>
       <div className="min-h-0 flex-1">
-        {field.kind === 'codes' && <CodesPicker {...(props as unknown as PickerProps<CodesTest>)} />}
-        {field.kind === 'place' && <PlacePicker {...(props as unknown as PickerProps<PlaceTest>)} />}
-        {field.kind === 'number' && <RangePicker {...(props as unknown as PickerProps<NumberTest>)} estimates={line?.estimates === true} onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined} />}
-        {field.kind === 'money' && <RangePicker {...(props as unknown as PickerProps<MoneyTest>)} estimates={line?.estimates === true} onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined} />}
-        {field.kind === 'category' && <CategoryPicker {...(props as unknown as PickerProps<CategoryTest>)} />}
-        {field.kind === 'date' && <DatePicker {...(props as unknown as PickerProps<DateTest>)} />}
-        {field.kind === 'text' && <TextPicker {...(props as unknown as PickerProps<TextTest>)} />}
+        {field.kind === 'codes' && <CodesPicker {...(props)} />}
+        {field.kind === 'place' && <PlacePicker {...(props)} />}
+        {field.kind === 'number' && (
+          <RangePicker
+            {...(props as unknown as PickerProps<NumberTest>)}
+            estimates={line?.estimates === true}
+            onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
+          />
+        )}
+        {field.kind === 'money' && (
+          <RangePicker
+            {...(props as unknown as PickerProps<MoneyTest>)}
+            estimates={line?.estimates === true}
+            onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
+          />
+        )}
+        {field.kind === 'category' && <CategoryPicker {...(props)} />}
+        {field.kind === 'date' && <DatePicker {...(props)} />}
+        {field.kind === 'text' && <TextPicker {...(props)} />}
       </div>
-      <footer className="flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 border-t border-edge py-2 text-[13px]">
+      <footer className="flex min-h-12 items-center gap-4 border-t border-edge py-2 text-[13px]">
         {line ? (
           <>
             <Segments
@@ -125,7 +167,9 @@ function Stage({ field, line, at, onLine, branch = false }: { field: Field; line
                 { key: 'keep', label: 'keeps these' },
                 { key: 'not', label: 'takes these out' },
               ]}
-              onChange={(value) => (value === 'not') !== (line.not === true) && onLine(toggleMark(line, 'not'))}
+              onChange={(value) =>
+                (value === 'not') !== (line.not === true) && onLine(toggleMark(line, 'not'))
+              }
             />
             {!branch && (
               <Segments
@@ -135,11 +179,15 @@ function Stage({ field, line, at, onLine, branch = false }: { field: Field; line
                   { key: 'drop', label: 'unknown left out' },
                   { key: 'keep', label: 'unknown kept' },
                 ]}
-                onChange={(value) => (value === 'keep') !== passesUnknown(line) && onLine(toggleUnknown(line))}
+                onChange={(value) =>
+                  (value === 'keep') !== passesUnknown(line) && onLine(toggleUnknown(line))
+                }
               />
             )}
-            {figures && figures.unknown > 0 && <span className="text-unsure">{format.number(figures.unknown)} unknown</span>}
-            <span className="ml-auto min-w-0 truncate text-soft" title={figures?.typed}>
+            {figures && figures.unknown > 0 && (
+              <span className="whitespace-nowrap text-unsure">{format.number(figures.unknown)} unknown</span>
+            )}
+            <span className="min-w-0 flex-1 truncate text-right text-soft" title={figures?.typed}>
               typed: <span className="figure text-ink">{figures?.typed}</span>
             </span>
           </>

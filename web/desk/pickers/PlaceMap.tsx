@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { geoCircle, geoMercator, geoPath } from 'd3-geo';
-import type { Feature, FeatureCollection } from 'geojson';
+import type { Feature } from 'geojson';
 import { useEffect, useRef, useState } from 'react';
 import { feature, mesh } from 'topojson-client';
 import type { GeometryCollection, Topology } from 'topojson-specification';
@@ -38,32 +38,59 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [view, setView] = useState(EUROPE);
-  const hand = useRef<{ kind: 'pan' | 'ring'; x: number; y: number; moved: boolean; view: typeof EUROPE } | null>(null);
+  const hand = useRef<{
+    kind: 'pan' | 'ring';
+    x: number;
+    y: number;
+    moved: boolean;
+    view: typeof EUROPE;
+  } | null>(null);
   const { data: land } = useQuery({
     queryKey: ['outlines'],
     staleTime: Infinity,
     queryFn: async () => {
-      const topology = (await (await fetch('/data/regions.topojson')).json()) as Topology<{ regions: GeometryCollection<RegionProperties> }>;
+      const topology = (await (await fetch('/data/regions.topojson')).json()) as Topology<{
+        regions: GeometryCollection<RegionProperties>;
+      }>;
       return {
-        regions: feature(topology, topology.objects.regions) as FeatureCollection,
-        inner: mesh(topology, topology.objects.regions, (a, b) => a !== b && (a.properties as RegionProperties).country === (b.properties as RegionProperties).country),
-        borders: mesh(topology, topology.objects.regions, (a, b) => a === b || (a.properties as RegionProperties).country !== (b.properties as RegionProperties).country),
+        regions: feature(topology, topology.objects.regions),
+        inner: mesh(
+          topology,
+          topology.objects.regions,
+          (a, b) =>
+            a !== b &&
+            (a.properties as RegionProperties).country === (b.properties as RegionProperties).country,
+        ),
+        borders: mesh(
+          topology,
+          topology.objects.regions,
+          (a, b) =>
+            a === b ||
+            (a.properties as RegionProperties).country !== (b.properties as RegionProperties).country,
+        ),
       };
     },
   });
 
   useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => setSize({ width: Math.floor(entry!.contentRect.width), height: Math.floor(entry!.contentRect.height) }));
+    const observer = new ResizeObserver(([entry]) =>
+      setSize({ width: Math.floor(entry!.contentRect.width), height: Math.floor(entry!.contentRect.height) }),
+    );
     observer.observe(box.current!);
     return () => observer.disconnect();
   }, []);
-  // A newly chosen centre comes into view at a scale that shows the ring.
-  useEffect(() => {
-    if (near) setView({ lon: near.lon, lat: near.lat, scale: zoomed((RING_PIXELS * EARTH_KM * Math.cos((near.lat * Math.PI) / 180)) / Math.max(1, km)) });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a dragged radius must not move the map
-  }, [near?.lat, near?.lon]);
+  // A newly chosen centre comes into view at a scale that shows the ring; a dragged radius moves nothing.
+  const centreKey = near ? `${near.lat} ${near.lon}` : '';
+  const [seenCentre, setSeenCentre] = useState('');
+  if (near && centreKey !== seenCentre) {
+    setSeenCentre(centreKey);
+    setView({ lon: near.lon, lat: near.lat, scale: zoomed((RING_PIXELS * EARTH_KM * Math.cos((near.lat * Math.PI) / 180)) / Math.max(1, km)) });
+  }
 
-  const projection = geoMercator().center([view.lon, view.lat]).scale(view.scale).translate([size.width / 2, size.height / 2]);
+  const projection = geoMercator()
+    .center([view.lon, view.lat])
+    .scale(view.scale)
+    .translate([size.width / 2, size.height / 2]);
   const ringEdge = (): number | null => {
     if (!near) return null;
     const centre = projection([near.lon, near.lat])!;
@@ -101,7 +128,14 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
     }
     const centre = near ? projection([near.lon, near.lat]) : null;
     if (near && centre) {
-      const ring: Feature = { type: 'Feature', properties: {}, geometry: geoCircle().center([near.lon, near.lat]).radius((km / EARTH_KM) * (180 / Math.PI)).precision(2)() };
+      const ring: Feature = {
+        type: 'Feature',
+        properties: {},
+        geometry: geoCircle()
+          .center([near.lon, near.lat])
+          .radius((km / EARTH_KM) * (180 / Math.PI))
+          .precision(2)(),
+      };
       context.beginPath();
       path(ring);
       context.globalAlpha = 0.12;
@@ -156,7 +190,11 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
       <canvas
         ref={canvas}
         role="img"
-        aria-label={near ? `Map around ${near.label ?? 'the point'} with a ring of ${Math.round(km)} km` : 'Map of the companies; click to measure from a point'}
+        aria-label={
+          near
+            ? `Map around ${near.label ?? 'the point'} with a ring of ${Math.round(km)} km`
+            : 'Map of the companies; click to measure from a point'
+        }
         className="block h-full w-full touch-none"
         onPointerDown={(event) => {
           const [x, y] = local(event);
@@ -166,7 +204,8 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
         onPointerMove={(event) => {
           const [x, y] = local(event);
           const held = hand.current;
-          event.currentTarget.style.cursor = held?.kind === 'pan' && held.moved ? 'grabbing' : onRing(x, y) ? 'ew-resize' : 'crosshair';
+          event.currentTarget.style.cursor =
+            held?.kind === 'pan' && held.moved ? 'grabbing' : onRing(x, y) ? 'ew-resize' : 'crosshair';
           if (!held) return;
           if (Math.hypot(x - held.x, y - held.y) > 3) held.moved = true;
           if (!held.moved) return;
@@ -174,7 +213,10 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
             const point = projection.invert!([x, y])!;
             onRadius(distanceKm(near.lat, near.lon, point[1], point[0]));
           } else {
-            const start = geoMercator().center([held.view.lon, held.view.lat]).scale(held.view.scale).translate([size.width / 2, size.height / 2]);
+            const start = geoMercator()
+              .center([held.view.lon, held.view.lat])
+              .scale(held.view.scale)
+              .translate([size.width / 2, size.height / 2]);
             const centre = start.invert!([size.width / 2 - (x - held.x), size.height / 2 - (y - held.y)])!;
             setView({ ...held.view, lon: centre[0], lat: Math.max(-75, Math.min(78, centre[1])) });
           }

@@ -7,42 +7,72 @@ import { useFormat } from '../../app/format.ts';
 import { Button, Segments, Trouble, UnknownMark } from '../../ui/controls.tsx';
 import { useCounts } from '../queries.ts';
 import { CountBar } from './CountBar.tsx';
-import type { PickerProps } from './Picker.tsx';
+import type { PickerProps } from './picker-props.ts';
 
 const NearPicker = lazy(() => import('./NearPicker.tsx').then((module) => ({ default: module.NearPicker })));
 
 type Mode = 'countries' | 'regions' | 'towns' | 'distance';
 type Named = 'countries' | 'regions' | 'towns';
 
-/** Countries, regions and towns as lists with counts, or a distance on a map. What is picked in each stands together: any of them. */
+const NO_NAMES = { countries: undefined, regions: undefined, towns: undefined };
+
+/** Countries, regions and towns as lists with counts, any of them; or, in their stead, a distance on a map. */
 export function PlacePicker(props: PickerProps<PlaceTest>) {
   const { field, test, at, onTest } = props;
-  const [mode, setMode] = useState<Mode>(test?.near ? 'distance' : test?.towns ? 'towns' : test?.regions ? 'regions' : 'countries');
+  const [mode, setMode] = useState<Mode>(
+    test?.near ? 'distance' : test?.towns ? 'towns' : test?.regions ? 'regions' : 'countries',
+  );
   const [search, setSearch] = useState('');
   const format = useFormat();
   const { data, error } = useCounts<PlaceCounts>({ field: field.id, at });
-  const { data: towns } = useCounts<TownCounts>({ field: field.id, at, level: 'towns', search: search.trim() }, mode === 'towns');
+  const { data: towns } = useCounts<TownCounts>(
+    { field: field.id, at, level: 'towns', search: search.trim() },
+    mode === 'towns',
+  );
 
   const set = (change: Partial<PlaceTest>) => {
     const next: Record<string, unknown> = { ...test, ...change };
-    for (const key of Object.keys(next)) if (next[key] === undefined || (Array.isArray(next[key]) && next[key].length === 0)) delete next[key];
-    onTest(Object.keys(next).some((key) => key !== 'site') ? (next as PlaceTest) : null);
+    for (const key of Object.keys(next))
+      if (next[key] === undefined || (Array.isArray(next[key]) && next[key].length === 0)) delete next[key];
+    onTest(Object.keys(next).some((key) => key !== 'site') ? (next) : null);
   };
   const toggle = (kind: Named, key: string) => {
     const keys = test?.[kind] ?? [];
-    set({ [kind]: keys.includes(key) ? keys.filter((one) => one !== key) : [...keys, key] });
+    set({ [kind]: keys.includes(key) ? keys.filter((one) => one !== key) : [...keys, key], near: undefined });
   };
   const text = fold(search.trim());
   const countryName = new Map(data?.countries.map((country) => [country.key, country.label]));
-  const listed: ValueCount[] = mode === 'towns' ? (towns?.values ?? []) : mode === 'regions' ? (data?.regions ?? []) : (data?.countries ?? []);
-  const shown = mode === 'towns' ? listed : listed.filter((value) => fold(value.label).includes(text) || fold(value.key).startsWith(text) || (value.group !== undefined && fold(countryName.get(value.group) ?? '').startsWith(text)));
+  const listed: ValueCount[] =
+    mode === 'towns'
+      ? (towns?.values ?? [])
+      : mode === 'regions'
+        ? (data?.regions ?? [])
+        : (data?.countries ?? []);
+  const shown =
+    mode === 'towns'
+      ? listed
+      : listed.filter(
+          (value) =>
+            fold(value.label).includes(text) ||
+            fold(value.key).startsWith(text) ||
+            (value.group !== undefined && fold(countryName.get(value.group) ?? '').startsWith(text)),
+        );
   const most = Math.max(1, ...shown.map((value) => value.count));
   const picked = [...(test?.countries ?? []), ...(test?.regions ?? []), ...(test?.towns ?? [])];
 
   return (
     <div className="flex h-full min-h-0 flex-col">
       <div className="flex flex-wrap items-center gap-3 pb-3">
-        {mode !== 'distance' && <input autoFocus value={search} onChange={(event) => setSearch(event.target.value)} placeholder={`search ${mode}`} aria-label={`Search ${mode}`} className="field min-w-52 flex-1 border-ink" />}
+        {mode !== 'distance' && (
+          <input
+            autoFocus
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+            placeholder={`search ${mode}`}
+            aria-label={`Search ${mode}`}
+            className="field min-w-52 flex-1 border-ink"
+          />
+        )}
         <Segments
           label="By"
           value={mode}
@@ -65,7 +95,12 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
           {(['countries', 'regions', 'towns'] as const).flatMap((kind) =>
             (test?.[kind] ?? []).map((key) => (
               <Button key={key} className="px-2 py-0.5" title="Let go" onClick={() => toggle(kind, key)}>
-                {kind === 'countries' ? (countryName.get(key) ?? key) : kind === 'regions' ? (data?.regions.find((region) => region.key === key)?.label ?? key) : key} ×
+                {kind === 'countries'
+                  ? (countryName.get(key) ?? key)
+                  : kind === 'regions'
+                    ? (data?.regions.find((region) => region.key === key)?.label ?? key)
+                    : key}{' '}
+                ×
               </Button>
             )),
           )}
@@ -73,17 +108,37 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
       )}
       {mode === 'distance' ? (
         <Suspense fallback={<p className="text-soft">Drawing the map …</p>}>
-          <NearPicker field={field} at={at} near={test?.near ?? null} onNear={(near) => set({ near: near ?? undefined })} />
+          <NearPicker
+            field={field}
+            at={at}
+            near={test?.near ?? null}
+            onNear={(near) => set(near ? { near, ...NO_NAMES } : { near: undefined })}
+          />
         </Suspense>
       ) : (
         <ul aria-label={mode} className="min-h-0 flex-1 overflow-y-auto">
           {shown.map((value) => {
             const on = test?.[mode]?.includes(value.key) ?? false;
-            const group = value.group === undefined ? '' : mode === 'regions' ? (countryName.get(value.group) ?? value.group) : value.group;
+            const group =
+              value.group === undefined
+                ? ''
+                : mode === 'regions'
+                  ? (countryName.get(value.group) ?? value.group)
+                  : value.group;
             return (
               <li key={value.key} className={clsx('border-b border-rule', on && 'bg-picked')}>
-                <label className={clsx('grid cursor-pointer grid-cols-[22px_1fr_160px_80px_200px] items-center gap-2 py-1.5 pr-2', value.count === 0 && 'text-soft')}>
-                  <input type="checkbox" className="ml-1.5 size-4" checked={on} onChange={() => toggle(mode, value.key)} />
+                <label
+                  className={clsx(
+                    'grid cursor-pointer grid-cols-[22px_1fr_160px_80px_200px] items-center gap-2 py-1.5 pr-2',
+                    value.count === 0 && 'text-soft',
+                  )}
+                >
+                  <input
+                    type="checkbox"
+                    className="ml-1.5 size-4"
+                    checked={on}
+                    onChange={() => toggle(mode, value.key)}
+                  />
                   <span className="truncate">{value.label}</span>
                   <span className="truncate text-[13px] text-soft">{group}</span>
                   <span className="figure text-right text-[13px]">{format.number(value.count)}</span>
@@ -92,8 +147,12 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
               </li>
             );
           })}
-          {mode === 'towns' && shown.length >= 200 && <li className="p-3 text-soft">the 200 with most companies; search finds the others</li>}
-          {data && shown.length === 0 && <li className="p-4 text-soft">No company stands in a place of that name.</li>}
+          {mode === 'towns' && shown.length >= 200 && (
+            <li className="p-3 text-soft">the 200 with most companies; search finds the others</li>
+          )}
+          {data && shown.length === 0 && (
+            <li className="p-4 text-soft">No company stands in a place of that name.</li>
+          )}
           {data && data.unknown > 0 && (
             <li className="py-2 pl-8 text-[13px] text-unsure">
               <UnknownMark />

@@ -9,7 +9,7 @@ import { useFormat } from '../../app/format.ts';
 import { useSettings } from '../../app/settings.ts';
 import { Button, Segments, Trouble, UnknownMark } from '../../ui/controls.tsx';
 import { useCounts } from '../queries.ts';
-import type { PickerProps } from './Picker.tsx';
+import type { PickerProps } from './picker-props.ts';
 
 type RangeTest = NumberTest | MoneyTest;
 
@@ -21,24 +21,62 @@ interface Step {
 
 /** Ready steps: the European size classes by headcount, with the smallest split further, and by revenue. */
 const STEPS: Record<string, readonly Step[]> = {
-  headcount: [{ label: '0–1', from: 0, to: 1 }, { label: '2–4', from: 2, to: 4 }, { label: '5–9', from: 5, to: 9 }, { label: 'micro 0–9', from: 0, to: 9 }, { label: 'small 10–49', from: 10, to: 49 }, { label: 'medium 50–249', from: 50, to: 249 }, { label: 'large 250+', from: 250 }],
-  revenue: [{ label: 'up to 2m', to: 2e6 }, { label: '2m–10m', from: 2e6, to: 1e7 }, { label: '10m–50m', from: 1e7, to: 5e7 }, { label: '50m+', from: 5e7 }],
-  founded: [{ label: 'before 1990', to: 1989 }, { label: '1990–2009', from: 1990, to: 2009 }, { label: 'since 2010', from: 2010 }],
+  headcount: [
+    { label: '0–1', from: 0, to: 1 },
+    { label: '2–4', from: 2, to: 4 },
+    { label: '5–9', from: 5, to: 9 },
+    { label: 'micro 0–9', from: 0, to: 9 },
+    { label: 'small 10–49', from: 10, to: 49 },
+    { label: 'medium 50–249', from: 50, to: 249 },
+    { label: 'large 250+', from: 250 },
+  ],
+  revenue: [
+    { label: 'up to 2m', to: 2e6 },
+    { label: '2m–10m', from: 2e6, to: 1e7 },
+    { label: '10m–50m', from: 1e7, to: 5e7 },
+    { label: '50m+', from: 5e7 },
+  ],
+  founded: [
+    { label: 'before 1990', to: 1989 },
+    { label: '1990–2009', from: 1990, to: 2009 },
+    { label: 'since 2010', from: 2010 },
+  ],
 };
 
 /** A histogram that can be brushed, two ends that can be typed, and ready steps. */
-export function RangePicker({ field, test, at, onTest, estimates, onEstimates }: PickerProps<RangeTest> & { estimates: boolean; onEstimates?(on: boolean): void }) {
+export function RangePicker({
+  field,
+  test,
+  at,
+  onTest,
+  estimates,
+  onEstimates,
+}: PickerProps<RangeTest> & { estimates: boolean; onEstimates?(on: boolean): void }) {
   const settings = useSettings();
   const isMoney = field.kind === 'money';
   const currency = (test && 'currency' in test ? test.currency : undefined) ?? settings.currency;
-  const [per, setPer] = useState<'year' | 'month'>(test && 'per' in test && test.per === 'month' ? 'month' : 'year');
+  const [per, setPer] = useState<'year' | 'month'>(
+    test && 'per' in test && test.per === 'month' ? 'month' : 'year',
+  );
   const { data, error } = useCounts<RangeCounts>({ field: field.id, at, ...(isMoney ? { currency } : {}) });
   const build = (range: NumberTest, next: { currency?: string; per?: 'year' | 'month' } = {}) => {
     if (range.from === undefined && range.to === undefined) return onTest(null);
-    const ends = { ...(range.from === undefined ? {} : { from: range.from }), ...(range.to === undefined ? {} : { to: range.to }) };
-    onTest(isMoney ? { ...ends, currency: next.currency ?? currency, ...((next.per ?? per) === 'month' ? { per: 'month' as const } : {}) } : ends);
+    const ends = {
+      ...(range.from === undefined ? {} : { from: range.from }),
+      ...(range.to === undefined ? {} : { to: range.to }),
+    };
+    onTest(
+      isMoney
+        ? {
+            ...ends,
+            currency: next.currency ?? currency,
+            ...((next.per ?? per) === 'month' ? { per: 'month' as const } : {}),
+          }
+        : ends,
+    );
   };
-  const show = (value: number) => (isMoney ? money(value, currency) : field.id === 'founded' ? String(value) : value.toLocaleString('en-GB'));
+  const show = (value: number) =>
+    isMoney ? money(value, currency) : field.id === 'founded' ? String(value) : value.toLocaleString('en-GB');
 
   return (
     <div className="flex h-full min-h-0 flex-col gap-4 overflow-y-auto">
@@ -46,7 +84,16 @@ export function RangePicker({ field, test, at, onTest, estimates, onEstimates }:
         <Ends test={test} onRange={build} />
         {isMoney && (
           <>
-            <select aria-label="Currency" value={currency} className="field" onChange={(event) => (test ? build(test, { currency: event.target.value }) : build({ from: 0 }, { currency: event.target.value }))}>
+            <select
+              aria-label="Currency"
+              value={currency}
+              className="field"
+              onChange={(event) =>
+                test
+                  ? build(test, { currency: event.target.value })
+                  : build({ from: 0 }, { currency: event.target.value })
+              }
+            >
               {CURRENCIES.map((code) => (
                 <option key={code}>{code}</option>
               ))}
@@ -67,28 +114,51 @@ export function RangePicker({ field, test, at, onTest, estimates, onEstimates }:
         )}
         {field.store.at === 'range' && (
           <label className={clsx('flex items-center gap-2', !onEstimates && 'opacity-50')}>
-            <input type="checkbox" checked={estimates} disabled={!onEstimates} onChange={(event) => onEstimates?.(event.target.checked)} /> estimates count
+            <input
+              type="checkbox"
+              checked={estimates}
+              disabled={!onEstimates}
+              onChange={(event) => onEstimates?.(event.target.checked)}
+            />{' '}
+            estimates count
           </label>
         )}
       </div>
       {isMoney && per === 'month' && test && (
         <p className="-mt-2 text-[13px] text-soft">
           that is {test.from === undefined ? 'up to ' : `${money(test.from * 12, currency)} `}
-          {test.to === undefined ? 'or more' : `${test.from === undefined ? '' : 'to '}${money(test.to * 12, currency)}`} a year, twelve times the month
+          {test.to === undefined
+            ? 'or more'
+            : `${test.from === undefined ? '' : 'to '}${money(test.to * 12, currency)}`}{' '}
+          a year, twelve times the month
         </p>
       )}
       <div className="flex flex-wrap gap-2" role="group" aria-label="Ready steps">
         {(STEPS[field.id] ?? []).map((step) => {
           const on = test !== null && test.from === step.from && test.to === step.to;
           return (
-            <Button key={step.label} look={on ? 'ink' : 'plain'} aria-pressed={on} onClick={() => build(step, { per: 'year' })}>
+            <Button
+              key={step.label}
+              look={on ? 'ink' : 'plain'}
+              aria-pressed={on}
+              onClick={() => build(step, { per: 'year' })}
+            >
               {step.label}
             </Button>
           );
         })}
       </div>
       <Trouble error={error} />
-      {data && <Histogram data={data} test={test} factor={per === 'month' ? 12 : 1} whole={!isMoney} show={show} onRange={build} />}
+      {data && (
+        <Histogram
+          data={data}
+          test={test}
+          factor={per === 'month' ? 12 : 1}
+          whole={!isMoney}
+          show={show}
+          onRange={build}
+        />
+      )}
       {data && <Unknowns data={data} />}
     </div>
   );
@@ -107,10 +177,16 @@ function Ends({ test, onRange }: { test: RangeTest | null; onRange(range: Number
     setTo(spelled(test?.to));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only what came from elsewhere rewrites what is typed
   }, [outside]);
-  const read = (text: string) => (text.trim() === '' ? undefined : readFigure(text.trim().replace(/\s/g, '')));
+  const read = (text: string) =>
+    text.trim() === '' ? undefined : readFigure(text.trim().replace(/\s/g, ''));
   const low = read(from);
   const high = read(to);
-  const problem = low === null || high === null ? `“${low === null ? from : to}” is no figure; write 20, 2.5m or 500k` : low !== undefined && high !== undefined && low > high ? `reversed: ${from} is above ${to}` : null;
+  const problem =
+    low === null || high === null
+      ? `“${low === null ? from : to}” is no figure; write 20, 2.5m or 500k`
+      : low !== undefined && high !== undefined && low > high
+        ? `reversed: ${from} is above ${to}`
+        : null;
   const set = (nextFrom: string, nextTo: string) => {
     setFrom(nextFrom);
     setTo(nextTo);
@@ -123,11 +199,24 @@ function Ends({ test, onRange }: { test: RangeTest | null; onRange(range: Number
     <div className="flex flex-wrap items-center gap-2">
       <label className="flex items-center gap-2">
         from
-        <input autoFocus value={from} aria-invalid={low === null} onChange={(event) => set(event.target.value, to)} placeholder="any" className="field figure w-28 border-ink text-right" />
+        <input
+          autoFocus
+          value={from}
+          aria-invalid={low === null}
+          onChange={(event) => set(event.target.value, to)}
+          placeholder="any"
+          className="field figure w-28 border-ink text-right"
+        />
       </label>
       <label className="flex items-center gap-2">
         to
-        <input value={to} aria-invalid={high === null} onChange={(event) => set(from, event.target.value)} placeholder="any" className="field figure w-28 border-ink text-right" />
+        <input
+          value={to}
+          aria-invalid={high === null}
+          onChange={(event) => set(from, event.target.value)}
+          placeholder="any"
+          className="field figure w-28 border-ink text-right"
+        />
       </label>
       {problem && (
         <span role="alert" className="text-[13px] text-cut">
@@ -138,17 +227,45 @@ function Ends({ test, onRange }: { test: RangeTest | null; onRange(range: Number
   );
 }
 
-function Histogram({ data, test, factor, whole, show, onRange }: { data: RangeCounts; test: RangeTest | null; factor: number; whole: boolean; show(value: number): string; onRange(range: NumberTest): void }) {
+function Histogram({
+  data,
+  test,
+  factor,
+  whole,
+  show,
+  onRange,
+}: {
+  data: RangeCounts;
+  test: RangeTest | null;
+  factor: number;
+  whole: boolean;
+  show(value: number): string;
+  onRange(range: NumberTest): void;
+}) {
   const format = useFormat();
   const [drag, setDrag] = useState<{ start: number; end: number } | null>(null);
-  const first = Math.max(0, data.counts.findIndex((count) => count > 0));
+  const first = Math.max(
+    0,
+    data.counts.findIndex((count) => count > 0),
+  );
   const last = data.counts.findLastIndex((count) => count > 0);
   if (last < 0) return <p className="py-6 text-soft">None of these companies has a figure.</p>;
-  const bars = data.edges.slice(first, last + 1).map((edge, i) => ({ edge, next: data.edges[first + i + 1], count: data.counts[first + i]!, estimated: data.estimated[first + i]! }));
+  const bars = data.edges
+    .slice(first, last + 1)
+    .map((edge, i) => ({
+      edge,
+      next: data.edges[first + i + 1],
+      count: data.counts[first + i]!,
+      estimated: data.estimated[first + i]!,
+    }));
   const most = Math.max(...bars.map((bar) => bar.count));
-  const upper = (bar: (typeof bars)[number]) => (bar.next === undefined ? Infinity : whole ? bar.next - 1 : bar.next);
+  const upper = (bar: (typeof bars)[number]) =>
+    bar.next === undefined ? Infinity : whole ? bar.next - 1 : bar.next;
   const [from, to] = [(test?.from ?? -Infinity) * factor, (test?.to ?? Infinity) * factor];
-  const inside = (bar: (typeof bars)[number], i: number) => (drag ? i >= Math.min(drag.start, drag.end) && i <= Math.max(drag.start, drag.end) : test !== null && upper(bar) >= from && bar.edge <= to);
+  const inside = (bar: (typeof bars)[number], i: number) =>
+    drag
+      ? i >= Math.min(drag.start, drag.end) && i <= Math.max(drag.start, drag.end)
+      : test !== null && upper(bar) >= from && bar.edge <= to;
   const finish = (range: { start: number; end: number }) => {
     const [a, b] = [Math.min(range.start, range.end), Math.max(range.start, range.end)];
     const top = upper(bars[b]!);
@@ -157,7 +274,11 @@ function Histogram({ data, test, factor, whole, show, onRange }: { data: RangeCo
   const step = Math.ceil(bars.length / 12);
   return (
     <figure>
-      <div className="flex h-56 items-end gap-[2px] border-b border-ink select-none" onMouseLeave={() => drag && (finish(drag), setDrag(null))} onMouseUp={() => drag && (finish(drag), setDrag(null))}>
+      <div
+        className="flex h-56 items-end gap-[2px] border-b border-ink select-none"
+        onMouseLeave={() => drag && (finish(drag), setDrag(null))}
+        onMouseUp={() => drag && (finish(drag), setDrag(null))}
+      >
         {bars.map((bar, i) => (
           <button
             key={bar.edge}
@@ -172,9 +293,26 @@ function Histogram({ data, test, factor, whole, show, onRange }: { data: RangeCo
             onMouseEnter={() => drag && setDrag({ ...drag, end: i })}
             onKeyDown={(event) => event.key === 'Enter' && finish({ start: i, end: i })}
           >
-            {bar.count > 0 && <span className="figure block truncate text-center text-[10px] text-soft group-hover:text-ink">{format.number(bar.count)}</span>}
-            <span className={clsx('relative block w-full', inside(bar, i) ? 'bg-kept' : 'bg-bar group-hover:bg-edge')} style={{ height: `${(90 * bar.count) / most}%`, minHeight: bar.count > 0 ? 1 : 0 }}>
-              <span className="absolute inset-x-0 bottom-0 opacity-60" style={{ height: `${bar.count ? (100 * bar.estimated) / bar.count : 0}%`, backgroundImage: 'repeating-linear-gradient(115deg, var(--unsure) 0 2px, transparent 2px 5px)' }} />
+            {bar.count > 0 && (
+              <span className="figure block truncate text-center text-[10px] text-soft group-hover:text-ink">
+                {format.number(bar.count)}
+              </span>
+            )}
+            <span
+              className={clsx(
+                'relative block w-full',
+                inside(bar, i) ? 'bg-kept' : 'bg-bar group-hover:bg-edge',
+              )}
+              style={{ height: `${(90 * bar.count) / most}%`, minHeight: bar.count > 0 ? 1 : 0 }}
+            >
+              <span
+                className="absolute inset-x-0 bottom-0 opacity-60"
+                style={{
+                  height: `${bar.count ? (100 * bar.estimated) / bar.count : 0}%`,
+                  backgroundImage:
+                    'repeating-linear-gradient(115deg, var(--unsure) 0 2px, transparent 2px 5px)',
+                }}
+              />
             </span>
           </button>
         ))}
@@ -186,7 +324,10 @@ function Histogram({ data, test, factor, whole, show, onRange }: { data: RangeCo
           </span>
         ))}
       </div>
-      <figcaption className="mt-2 text-[13px] text-soft">Each bar starts at the figure under it; the steps widen as slide-rule steps do. Drag over bars to take their range. Hatched: estimates.</figcaption>
+      <figcaption className="mt-2 text-[13px] text-soft">
+        Each bar starts at the figure under it; the steps widen as slide-rule steps do. Drag over bars to take
+        their range. Hatched: estimates.
+      </figcaption>
     </figure>
   );
 }
@@ -204,7 +345,9 @@ function Unknowns({ data }: { data: RangeCounts }) {
       {data.unknown > 0 && (
         <span className="text-unsure">
           <UnknownMark />
-          <span className="figure">{format.number(data.unknown)}</span> unknown{reasons.length > 0 && `: ${reasons.map(([reason, count]) => `${reason} ${format.number(count)}`).join(', ')}`}
+          <span className="figure">{format.number(data.unknown)}</span> unknown
+          {reasons.length > 0 &&
+            `: ${reasons.map(([reason, count]) => `${reason} ${format.number(count)}`).join(', ')}`}
         </span>
       )}
     </p>

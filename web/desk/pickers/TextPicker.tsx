@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { TextTest } from '../../../core/tape/nodes.ts';
 import { parseWords } from '../../../core/tape/words-query.ts';
 import { Segments } from '../../ui/controls.tsx';
-import type { PickerProps } from './Picker.tsx';
+import type { PickerProps } from './picker-props.ts';
 
 /** Words with and, or, not, phrases and beginnings; the line follows the typing as long as it reads. */
 export function TextPicker({ test, onTest }: PickerProps<TextTest>) {
@@ -28,7 +28,16 @@ export function TextPicker({ test, onTest }: PickerProps<TextTest>) {
   return (
     <div className="max-w-2xl pt-2">
       <div className="flex gap-3">
-        <input autoFocus value={text} onChange={(event) => apply(event.target.value, where)} placeholder={'staircase or "spiral stair"'} aria-label="Words" aria-invalid={problem !== null} maxLength={1000} className="field min-w-0 flex-1 border-ink text-base" />
+        <input
+          autoFocus
+          value={text}
+          onChange={(event) => apply(event.target.value, where)}
+          placeholder={'staircase or "spiral stair"'}
+          aria-label="Words"
+          aria-invalid={problem !== null}
+          maxLength={1000}
+          className="field min-w-0 flex-1 border-ink text-base"
+        />
         <Segments
           label="Where"
           value={where}
@@ -56,7 +65,11 @@ export function TextPicker({ test, onTest }: PickerProps<TextTest>) {
         ].map(([example, means]) => (
           <div key={example} className="contents">
             <dt>
-              <button type="button" className="figure text-left underline decoration-rule underline-offset-4 hover:decoration-ink" onClick={() => apply(example!, where)}>
+              <button
+                type="button"
+                className="figure text-left underline decoration-rule underline-offset-4 hover:decoration-ink"
+                onClick={() => apply(example!, where)}
+              >
                 {example}
               </button>
             </dt>
@@ -64,7 +77,10 @@ export function TextPicker({ test, onTest }: PickerProps<TextTest>) {
           </div>
         ))}
       </dl>
-      <p className="mt-4 text-[13px] text-soft">Accents and case do not matter. A company without a description is unknown to words it does not have in its name.</p>
+      <p className="mt-4 text-[13px] text-soft">
+        Accents and case do not matter. A company without a description is unknown to words it does not have
+        in its name.
+      </p>
     </div>
   );
 }

@@ -12,6 +12,7 @@ export function Cell({ field, row, format }: { field: Field; row: Row; format: F
   const cell = row.cells[field.id];
   if (cell === undefined) return null;
   if (cell === null) return <Unknown why={row.why?.[field.id]} />;
+  if (typeof cell === 'string' && field.kind !== 'date') return <span title={cell}>{cell}</span>;
   switch (field.kind) {
     case 'place': {
       const { town, country } = cell as PlaceCell;
@@ -28,7 +29,11 @@ export function Cell({ field, row, format }: { field: Field; row: Row; format: F
       );
     }
     case 'number':
-      return typeof cell === 'number' ? <span className="figure">{cell}</span> : <Figure shown={format.headcount(cell as QuantityCell)} />;
+      return typeof cell === 'number' ? (
+        <span className="figure">{cell}</span>
+      ) : (
+        <Figure shown={format.headcount(cell as QuantityCell)} />
+      );
     case 'money': {
       const shown = format.thousands(cell as MoneyCell);
       return shown ? <Figure shown={shown} /> : <Unknown why="no exchange rate" />;
@@ -36,8 +41,13 @@ export function Cell({ field, row, format }: { field: Field; row: Row; format: F
     case 'date':
       return <span className="figure text-[13px]">{format.date(cell as string)}</span>;
     default:
-      if (Array.isArray(cell)) return cell.length ? <span title={(cell as string[]).join(', ')}>{(cell as string[]).join(', ')}</span> : <span className="text-soft">none seen</span>;
-      return <span title={String(cell as string)}>{cell as string}</span>;
+      if (Array.isArray(cell))
+        return cell.length ? (
+          <span title={(cell as string[]).join(', ')}>{(cell as string[]).join(', ')}</span>
+        ) : (
+          <span className="text-soft">none seen</span>
+        );
+      return <span title={String(cell)}>{cell as string}</span>;
   }
 }
 

@@ -25,24 +25,48 @@ export function ColumnMenu() {
         </Button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="z-50 max-h-[70vh] w-72 overflow-auto rounded-md border border-edge bg-paper py-2 shadow-lg" aria-label="Columns">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="z-50 max-h-[70vh] w-72 overflow-auto rounded-md border border-edge bg-paper py-2 shadow-lg"
+          aria-label="Columns"
+        >
           {shown.map((field, i) => (
             <div key={field.id} className="flex items-center gap-1 px-3 py-0.5 hover:bg-ground">
               <label className="flex flex-1 items-center gap-2 py-1">
-                <input type="checkbox" checked disabled={columns.length === 1} onChange={() => setColumns(columns.filter((id) => id !== field.id))} />
+                <input
+                  type="checkbox"
+                  checked
+                  disabled={columns.length === 1}
+                  onChange={() => setColumns(columns.filter((id) => id !== field.id))}
+                />
                 {field.column!.heading}
               </label>
-              <Button look="quiet" aria-label={`${field.column!.heading} further left`} disabled={i === 0} onClick={() => move(i, i - 1)}>
+              <Button
+                look="quiet"
+                aria-label={`${field.column!.heading} further left`}
+                disabled={i === 0}
+                onClick={() => move(i, i - 1)}
+              >
                 <ArrowUp size={14} />
               </Button>
-              <Button look="quiet" aria-label={`${field.column!.heading} further right`} disabled={i === shown.length - 1} onClick={() => move(i, i + 1)}>
+              <Button
+                look="quiet"
+                aria-label={`${field.column!.heading} further right`}
+                disabled={i === shown.length - 1}
+                onClick={() => move(i, i + 1)}
+              >
                 <ArrowDown size={14} />
               </Button>
             </div>
           ))}
           <p className="mt-1 border-t border-rule px-3 pt-2 pb-1 text-[12px] text-soft">not shown</p>
           {others.map((field) => (
-            <label key={field.id} className="flex items-center gap-2 px-3 py-1.5 hover:bg-ground" title={field.meaning}>
+            <label
+              key={field.id}
+              className="flex items-center gap-2 px-3 py-1.5 hover:bg-ground"
+              title={field.meaning}
+            >
               <input type="checkbox" checked={false} onChange={() => setColumns([...columns, field.id])} />
               {field.column!.heading}
             </label>

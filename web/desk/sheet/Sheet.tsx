@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { useEffect, useRef } from 'react';
+import { useEffect, useImperativeHandle, useRef, type Ref } from 'react';
 import { fieldOf } from '../../../core/fields/registry.ts';
 import type { PlaceCell } from '../../../core/cells.ts';
 import { useFormat } from '../../app/format.ts';
@@ -23,7 +23,7 @@ export interface SheetActions {
 }
 
 /** Who is left, as rows; only those in view are fetched and drawn. */
-export function Sheet({ actions }: { actions: { current: SheetActions | null } }) {
+export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
   const columns = useDesk((state) => state.columns);
   const widths = useDesk((state) => state.widths);
   const picks = useDesk((state) => state.picks);
@@ -53,34 +53,44 @@ export function Sheet({ actions }: { actions: { current: SheetActions | null } }
     const picked = !isPicked(picks, row.key);
     if (range && lastPicked.current !== at) {
       const [from, to] = [Math.min(at, lastPicked.current), Math.max(at, lastPicked.current)];
-      void rows.keysBetween(from, to).then((keys) => set({ picks: withPicked(useDesk.getState().picks, keys, picked) }));
+      void rows
+        .keysBetween(from, to)
+        .then((keys) => set({ picks: withPicked(useDesk.getState().picks, keys, picked) }));
     } else set({ picks: withPicked(picks, [row.key], picked) });
     lastPicked.current = at;
   };
   const companyAddress = (key: string) => addressOf({ ...useDesk.getState(), company: key, openLine: null });
 
-  useEffect(() => {
-    actions.current = {
+  const pickAll = () => set({ picks: pickedCount(picks, total) === total ? NO_PICKS : { mode: 'all', except: new Set() } });
+  useImperativeHandle(ref, () => ({
       move(step) {
         const next = Math.max(0, Math.min(total - 1, cursor + step));
         set({ cursor: next });
         view.scrollTo(next);
       },
       pick: () => toggle(cursor, false),
-      pickAll: () => set({ picks: pickedCount(picks, total) === total ? NO_PICKS : { mode: 'all', except: new Set() } }),
+      pickAll,
       open(inNewTab) {
         const row = rows.row(cursor);
         if (!row) return;
         if (inNewTab) window.open(companyAddress(row.key), '_blank', 'noopener');
         else set({ company: row.key, openLine: null });
       },
-    };
-  });
+  }));
 
   const count = pickedCount(picks, total);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div ref={box} role="grid" aria-label="Companies" aria-rowcount={total + 1} aria-colcount={columns.length + 1} tabIndex={-1} className="min-h-0 flex-1 overflow-auto outline-none" data-sheet>
+      <div
+        ref={box}
+        role="grid"
+        aria-label="Companies"
+        aria-rowcount={total + 1}
+        aria-colcount={columns.length + 1}
+        tabIndex={-1}
+        className="min-h-0 flex-1 overflow-auto outline-none"
+        data-sheet
+      >
         <SheetHeader template={template} width={width} />
         {rows.error && (
           <div className="p-4">
@@ -99,7 +109,11 @@ export function Sheet({ actions }: { actions: { current: SheetActions | null } }
                 aria-rowindex={at + 2}
                 aria-selected={picked}
                 data-row={row?.key}
-                className={clsx('absolute inset-x-0 grid items-center border-b border-rule', picked ? 'bg-picked' : at === cursor ? 'bg-paper' : 'hover:bg-paper/60', at === cursor && 'shadow-[inset_3px_0_0_var(--ink)]')}
+                className={clsx(
+                  'absolute inset-x-0 grid items-center border-b border-rule',
+                  picked ? 'bg-picked' : at === cursor ? 'bg-paper' : 'hover:bg-paper/60',
+                  at === cursor && 'shadow-[inset_3px_0_0_var(--ink)]',
+                )}
                 style={{ top: view.top + i * ROW_HEIGHT, height: ROW_HEIGHT, gridTemplateColumns: template }}
                 onClick={() => set({ cursor: at })}
                 onDoubleClick={() => row && set({ company: row.key, openLine: null, cursor: at })}
@@ -108,7 +122,7 @@ export function Sheet({ actions }: { actions: { current: SheetActions | null } }
                   {row && (
                     <input
                       type="checkbox"
-                      aria-label={`Pick ${String(row.cells.name ?? row.key)}`}
+                      aria-label={`Pick ${typeof row.cells.name === 'string' ? row.cells.name : row.key}`}
                       className="size-4"
                       checked={picked}
                       onChange={() => {}}
@@ -120,7 +134,11 @@ export function Sheet({ actions }: { actions: { current: SheetActions | null } }
                   )}
                 </span>
                 {fields.map((field) => (
-                  <span key={field.id} role="gridcell" className={clsx('truncate px-2.5', field.column!.numeric && 'text-right')}>
+                  <span
+                    key={field.id}
+                    role="gridcell"
+                    className={clsx('truncate px-2.5', field.column!.numeric && 'text-right')}
+                  >
                     {!row ? (
                       <span className="inline-block h-2.5 w-2/3 rounded bg-rule" />
                     ) : field.id === 'name' ? (
@@ -134,7 +152,9 @@ export function Sheet({ actions }: { actions: { current: SheetActions | null } }
                         }}
                       >
                         <strong className="block truncate font-semibold">{row.cells.name as string}</strong>
-                        <span className="block truncate text-[12px] text-soft">{placeText(row.cells.place as PlaceCell | null)}</span>
+                        <span className="block truncate text-[12px] text-soft">
+                          {placeText(row.cells.place as PlaceCell | null)}
+                        </span>
                       </a>
                     ) : (
                       <Cell field={field} row={row} format={format} />
@@ -149,7 +169,9 @@ export function Sheet({ actions }: { actions: { current: SheetActions | null } }
           <div className="p-8 text-center">
             <p className="title text-lg">Nobody is left</p>
             <p className="mt-1 text-soft">
-              {tally.lines.some((line) => line.without > 0) ? 'Some lines hold back: see “more without it” on the tape, park one with P, or keep its unknowns with U.' : 'No single line is to blame: only with several of them parked is somebody left.'}
+              {tally.lines.some((line) => line.without > 0)
+                ? 'Some lines hold back: see “more without it” on the tape, park one with P, or keep its unknowns with U.'
+                : 'No single line is to blame: only with several of them parked is somebody left.'}
             </p>
           </div>
         )}
@@ -164,14 +186,16 @@ export function Sheet({ actions }: { actions: { current: SheetActions | null } }
           </Button>
         )}
         {count < total && (
-          <Button look="quiet" onClick={() => actions.current?.pickAll()}>
+          <Button look="quiet" onClick={pickAll}>
             Pick all <span className="figure">{format.number(total)}</span> <Kbd>Ctrl A</Kbd>
           </Button>
         )}
         <span className="ml-auto text-soft">
           {total > 0 && (
             <>
-              rows <span className="figure text-ink">{format.number(view.shown.from + 1)}</span> to <span className="figure text-ink">{format.number(view.shown.to + 1)}</span> of <span className="figure text-ink">{format.number(total)}</span>
+              rows <span className="figure text-ink">{format.number(view.shown.from + 1)}</span> to{' '}
+              <span className="figure text-ink">{format.number(view.shown.to + 1)}</span> of{' '}
+              <span className="figure text-ink">{format.number(total)}</span>
             </>
           )}
         </span>

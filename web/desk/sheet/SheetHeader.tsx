@@ -1,6 +1,14 @@
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { horizontalListSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
-import { columnOrderingFeature, columnResizingFeature, columnSizingFeature, createColumnHelper, tableFeatures, useTable, type Header } from '@tanstack/react-table';
+import {
+  columnOrderingFeature,
+  columnResizingFeature,
+  columnSizingFeature,
+  createColumnHelper,
+  tableFeatures,
+  useTable,
+  type Header,
+} from '@tanstack/react-table';
 import clsx from 'clsx';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useMemo } from 'react';
@@ -19,7 +27,19 @@ export function SheetHeader({ template, width }: { template: string; width: numb
   const widths = useDesk((state) => state.widths);
   const { setColumns, setWidths } = useDesk.getState();
   const defs = useMemo(
-    () => helper.columns(columnFields('companies').filter((field) => columns.includes(field.id)).map((field) => helper.accessor((row) => row.cells[field.id], { id: field.id, size: field.column!.width, minSize: 60, maxSize: 800 }))),
+    () =>
+      helper.columns(
+        columnFields('companies')
+          .filter((field) => columns.includes(field.id))
+          .map((field) =>
+            helper.accessor((row) => row.cells[field.id], {
+              id: field.id,
+              size: field.column!.width,
+              minSize: 60,
+              maxSize: 800,
+            }),
+          ),
+      ),
     [columns],
   );
   const table = useTable({
@@ -28,7 +48,8 @@ export function SheetHeader({ template, width }: { template: string; width: numb
     data: NO_ROWS,
     state: { columnOrder: [...columns], columnSizing: { ...widths } },
     columnResizeMode: 'onChange',
-    onColumnSizingChange: (updater) => setWidths(typeof updater === 'function' ? updater(useDesk.getState().widths) : updater),
+    onColumnSizingChange: (updater) =>
+      setWidths(typeof updater === 'function' ? updater(useDesk.getState().widths) : updater),
   });
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   return (
@@ -38,17 +59,28 @@ export function SheetHeader({ template, width }: { template: string; width: numb
       onDragEnd={({ active, over }) => {
         if (!over || active.id === over.id) return;
         const next = [...columns];
-        next.splice(columns.indexOf(String(over.id)), 0, ...next.splice(columns.indexOf(String(active.id)), 1));
+        next.splice(
+          columns.indexOf(String(over.id)),
+          0,
+          ...next.splice(columns.indexOf(String(active.id)), 1),
+        );
         setColumns(next);
       }}
     >
-      <div role="row" aria-rowindex={1} className="sticky top-0 z-10 grid items-center border-b border-edge bg-ground" style={{ gridTemplateColumns: template, minWidth: width, height: 33 }}>
+      <div
+        role="row"
+        aria-rowindex={1}
+        className="sticky top-0 z-10 grid items-center border-b border-edge bg-ground"
+        style={{ gridTemplateColumns: template, minWidth: width, height: 33 }}
+      >
         <span role="columnheader" className="sr-only">
           Picked
         </span>
         <span aria-hidden="true" />
         <SortableContext items={[...columns]} strategy={horizontalListSortingStrategy}>
-          {table.getHeaderGroups()[0]?.headers.map((header) => <HeaderCell key={header.id} header={header} />)}
+          {table.getHeaderGroups()[0]?.headers.map((header) => (
+            <HeaderCell key={header.id} header={header} />
+          ))}
         </SortableContext>
       </div>
     </DndContext>
@@ -66,7 +98,11 @@ function HeaderCell({ header }: { header: Header<typeof features, Row, unknown> 
   const sortable = field.column!.sortable !== false;
   const turn = (more: boolean) => {
     const startsDescending = field.column!.numeric === true || field.kind === 'date';
-    const next = !key ? { by: id, ...(startsDescending ? { descending: true as const } : {}) } : (key.descending === true) === startsDescending ? { by: id, ...(startsDescending ? {} : { descending: true as const }) } : null;
+    const next = !key
+      ? { by: id, ...(startsDescending ? { descending: true as const } : {}) }
+      : (key.descending === true) === startsDescending
+        ? { by: id, ...(startsDescending ? {} : { descending: true as const }) }
+        : null;
     const others = more ? sort.filter((one) => one.by !== id) : [];
     set({ sort: next ? [...others, next] : others });
   };
@@ -83,16 +119,29 @@ function HeaderCell({ header }: { header: Header<typeof features, Row, unknown> 
         {...attributes}
         {...listeners}
         disabled={!sortable}
-        title={sortable ? `${field.meaning} Click to sort, shift-click to sort by this as well, drag to move.` : field.meaning}
+        title={
+          sortable
+            ? `${field.meaning} Click to sort, shift-click to sort by this as well, drag to move.`
+            : field.meaning
+        }
         onClick={(event) => turn(event.shiftKey)}
-        className={clsx('flex w-full items-center gap-1 overflow-hidden px-2.5 text-[12px] font-semibold whitespace-nowrap disabled:opacity-100', field.column!.numeric && 'justify-end', key ? 'text-ink' : 'text-soft hover:text-ink')}
+        className={clsx(
+          'flex w-full items-center gap-1 overflow-hidden px-2.5 text-[12px] font-semibold whitespace-nowrap disabled:opacity-100',
+          field.column!.numeric && 'justify-end',
+          key ? 'text-ink' : 'text-soft hover:text-ink',
+        )}
       >
         {field.column!.heading}
         {field.kind === 'money' && `, ${symbol}k`}
         {key && (key.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
         {key && sort.length > 1 && <span className="figure">{sort.indexOf(key) + 1}</span>}
       </button>
-      <span aria-hidden="true" onMouseDown={header.getResizeHandler()} onTouchStart={header.getResizeHandler()} className="absolute top-1.5 right-0 bottom-1.5 w-1.5 cursor-col-resize border-r border-rule hover:border-ink" />
+      <span
+        aria-hidden="true"
+        onMouseDown={header.getResizeHandler()}
+        onTouchStart={header.getResizeHandler()}
+        className="absolute top-1.5 right-0 bottom-1.5 w-1.5 cursor-col-resize border-r border-rule hover:border-ink"
+      />
     </span>
   );
 }

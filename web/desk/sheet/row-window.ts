@@ -23,7 +23,11 @@ export interface RowWindow {
 const OVERSCAN = 6;
 
 /** The rows of a list of fixed row height that are in view of a scrolling box. */
-export function useRowWindow(box: RefObject<HTMLElement | null>, total: number, rowHeight: number): RowWindow {
+export function useRowWindow(
+  box: RefObject<HTMLElement | null>,
+  total: number,
+  rowHeight: number,
+): RowWindow {
   const [view, setView] = useState({ top: 0, height: 600 });
   useEffect(() => {
     const element = box.current;
@@ -51,12 +55,16 @@ export function useRowWindow(box: RefObject<HTMLElement | null>, total: number, 
     first,
     count: Math.max(0, Math.min(total - first, inView + 2 * OVERSCAN + 1)),
     top: scale === 1 ? first * rowHeight : view.top - (exact - first) * rowHeight,
-    shown: { from: firstShown, to: Math.min(total - 1, Math.max(firstShown, Math.floor(exact + inView - 0.01))) },
+    shown: {
+      from: firstShown,
+      to: Math.min(total - 1, Math.max(firstShown, Math.floor(exact + inView - 0.01))),
+    },
     scrollTo(row) {
       const element = box.current;
       if (!element) return;
-      if (row < exact) element.scrollTop = (row * rowHeight) / scale;
-      else if (row + 1 > exact + view.height / rowHeight) element.scrollTop = ((row + 1) * rowHeight - view.height) / scale;
+      if (row < exact) element.scrollTo({ top: (row * rowHeight) / scale });
+      else if (row + 1 > exact + view.height / rowHeight)
+        element.scrollTo({ top: ((row + 1) * rowHeight - view.height) / scale });
     },
   };
 }

@@ -15,30 +15,45 @@ export function useRows(first: number, count: number, columns: readonly string[]
   const sort = useDesk((state) => state.sort);
   const client = useQueryClient();
   const pages: number[] = [];
-  for (let page = Math.floor(first / PAGE); page * PAGE < first + Math.max(1, count); page++) pages.push(page);
+  for (let page = Math.floor(first / PAGE); page * PAGE < first + Math.max(1, count); page++)
+    pages.push(page);
   const key = (page: number) => ['rows', tape, sort, columns, page] as const;
   const results = useQueries({
     queries: pages.map((page) => ({
       queryKey: key(page),
-      queryFn: ({ signal }: { signal: AbortSignal }) => call<RowsAnswer>('POST', '/rows', { tape, sort, columns, offset: page * PAGE, limit: PAGE }, signal),
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        call<RowsAnswer>('POST', '/rows', { tape, sort, columns, offset: page * PAGE, limit: PAGE }, signal),
       staleTime: 60_000,
       retry: false,
     })),
   });
   const byPage = new Map(pages.map((page, i) => [page, results[i]!.data]));
-  const row = (at: number): Row | undefined => byPage.get(Math.floor(at / PAGE))?.rows[at % PAGE] ?? client.getQueryData<RowsAnswer>(key(Math.floor(at / PAGE)))?.rows[at % PAGE];
+  const row = (at: number): Row | undefined =>
+    byPage.get(Math.floor(at / PAGE))?.rows[at % PAGE] ??
+    client.getQueryData<RowsAnswer>(key(Math.floor(at / PAGE)))?.rows[at % PAGE];
 
   /** Keys of a run of rows, whether they were fetched or not. */
   const keysBetween = useCallback(
     async (from: number, to: number): Promise<string[]> => {
       const keys: string[] = [];
       for (let offset = from; offset <= to; offset += MOST_A_CALL) {
-        const answer = await call<RowsAnswer>('POST', '/rows', { tape, sort, columns: [], offset, limit: Math.min(MOST_A_CALL, to - offset + 1) });
+        const answer = await call<RowsAnswer>('POST', '/rows', {
+          tape,
+          sort,
+          columns: [],
+          offset,
+          limit: Math.min(MOST_A_CALL, to - offset + 1),
+        });
         keys.push(...answer.rows.map((one) => one.key));
       }
       return keys;
     },
     [tape, sort],
   );
-  return { row, keysBetween, total: results.find((result) => result.data)?.data?.total, error: results.find((result) => result.error)?.error ?? null };
+  return {
+    row,
+    keysBetween,
+    total: results.find((result) => result.data)?.data?.total,
+    error: results.find((result) => result.error)?.error ?? null,
+  };
 }

@@ -29,22 +29,28 @@ export function Entry() {
   const format = useFormat();
   const { before, part } = lastPart(text);
   const asked = part !== '' && focused;
-  const { data } = useQuery({
+  const { data, isPlaceholderData } = useQuery({
     queryKey: ['complete', countedPart(tape), part],
-    queryFn: ({ signal }) => call<CompletionsAnswer>('POST', '/complete', { tape: countedPart(tape), text: part }, signal),
+    queryFn: ({ signal }) =>
+      call<CompletionsAnswer>('POST', '/complete', { tape: countedPart(tape), text: part }, signal),
     enabled: asked,
     placeholderData: keepPreviousData,
     retry: false,
   });
   const completions = asked ? (data?.completions ?? []) : [];
   // What reads as a line stands for itself; of anything else the likeliest meaning is proposed.
-  const proposed = chosen ?? (completions.length && completions[0]!.typed !== part && !/\d|:/.test(part) ? 0 : null);
+  const proposed = isPlaceholderData
+    ? null
+    : (chosen ?? (completions.length && completions[0]!.typed !== part && !/\d|:/.test(part) ? 0 : null));
 
   const enter = async (wish: string) => {
     try {
       const { lines } = await call<TypedAnswer>('POST', '/typed', { text: wish, stem: `${freeId(tape)}-` });
       const { tape: now, change } = useDesk.getState();
-      const named = lines.map((line, i) => ({ ...line, id: freeId({ ...now, lines: [...now.lines, ...lines.slice(0, i)] }, 'l') + (i ? `-${i}` : '') }));
+      const named = lines.map((line, i) => ({
+        ...line,
+        id: freeId({ ...now, lines: [...now.lines, ...lines.slice(0, i)] }, 'l') + (i ? `-${i}` : ''),
+      }));
       change(addLines(now, named));
       setText('');
       setChosen(null);
@@ -56,7 +62,12 @@ export function Entry() {
 
   return (
     <div className="relative px-4 pt-3 pb-2">
-      <div className={clsx('flex items-center gap-1 rounded-md border bg-paper pr-1 pl-2', problem ? 'border-cut' : 'border-ink')}>
+      <div
+        className={clsx(
+          'flex items-center gap-1 rounded-md border bg-paper pr-1 pl-2',
+          problem ? 'border-cut' : 'border-ink',
+        )}
+      >
         <Kbd>/</Kbd>
         <input
           ref={input}
@@ -68,7 +79,7 @@ export function Entry() {
           aria-controls="completions"
           aria-activedescendant={proposed === null ? undefined : `completion-${proposed}`}
           aria-invalid={problem !== null}
-          placeholder="add a line: “50-249 staff”, “near Brno 60 km” …"
+          placeholder="“50-249 staff”, “near Brno 60 km” …"
           spellCheck={false}
           autoComplete="off"
           className="min-w-0 flex-1 bg-transparent px-1 py-2 outline-none placeholder:text-soft"
@@ -109,14 +120,22 @@ export function Entry() {
         </p>
       )}
       {completions.length > 0 && (
-        <ul id="completions" role="listbox" aria-label="What it may mean" className="absolute inset-x-4 top-full z-30 -mt-1 overflow-hidden rounded-md border border-edge bg-paper shadow-lg">
+        <ul
+          id="completions"
+          role="listbox"
+          aria-label="What it may mean"
+          className="absolute inset-x-4 top-full z-30 -mt-1 overflow-hidden rounded-md border border-edge bg-paper shadow-lg"
+        >
           {completions.map((completion, i) => (
             <li
               key={completion.typed}
               id={`completion-${i}`}
               role="option"
               aria-selected={proposed === i}
-              className={clsx('flex cursor-pointer items-baseline gap-2 border-b border-rule px-3 py-1.5 last:border-0', proposed === i ? 'bg-picked' : 'hover:bg-ground')}
+              className={clsx(
+                'flex cursor-pointer items-baseline gap-2 border-b border-rule px-3 py-1.5 last:border-0',
+                proposed === i ? 'bg-picked' : 'hover:bg-ground',
+              )}
               onMouseDown={(event) => {
                 event.preventDefault();
                 void enter(`${before} ${completion.typed}`);
@@ -139,11 +158,19 @@ export function Entry() {
 function FieldMenu() {
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="rounded p-1.5 text-soft hover:bg-ground hover:text-ink" aria-label="Pick a condition" title="Pick a condition">
+      <DropdownMenu.Trigger
+        className="rounded p-1.5 text-soft hover:bg-ground hover:text-ink"
+        aria-label="Pick a condition"
+        title="Pick a condition"
+      >
         <Plus size={16} />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={6} className="z-50 min-w-56 rounded-md border border-edge bg-paper py-1 shadow-lg">
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={6}
+          className="z-50 min-w-56 rounded-md border border-edge bg-paper py-1 shadow-lg"
+        >
           {lineFields('companies').map((field) => (
             <DropdownMenu.Item
               key={field.id}

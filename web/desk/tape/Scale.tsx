@@ -17,7 +17,15 @@ const Ticks = memo(function Ticks({ universe }: { universe: number }) {
 });
 
 /** The slide-rule scale of a line: green up to what is left, red hatching over what the line cut. */
-export function Scale({ universe, before, subtotal }: { universe: number; before: number; subtotal: number }) {
+export function Scale({
+  universe,
+  before,
+  subtotal,
+}: {
+  universe: number;
+  before: number;
+  subtotal: number;
+}) {
   const at = place(subtotal, universe);
   const from = place(before, universe);
   return (
@@ -26,7 +34,10 @@ export function Scale({ universe, before, subtotal }: { universe: number; before
         <line x1="0" x2="100%" y1="4.5" y2="4.5" stroke="var(--edge)" />
         <Ticks universe={universe} />
       </svg>
-      <div className="hatched absolute top-[3px] h-[4px]" style={{ left: `${at}%`, width: `${Math.max(0, from - at)}%` }} />
+      <div
+        className="hatched absolute top-[3px] h-[4px]"
+        style={{ left: `${at}%`, width: `${Math.max(0, from - at)}%` }}
+      />
       <div className="absolute top-[3px] left-0 h-[3px] bg-kept" style={{ width: `${at}%` }} />
       <div className="absolute top-0 h-[9px] w-[3px] -translate-x-1/2 bg-kept" style={{ left: `${at}%` }} />
     </div>

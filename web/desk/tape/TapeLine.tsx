@@ -26,7 +26,8 @@ interface Props {
 
 /** One line of the tape: what it asks, what it left, what it cut, and what it costs. */
 export function TapeLine({ line, figures, before, tally, open, current, onFocus }: Props) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: line.id });
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
+    useSortable({ id: line.id });
   const { tape, change, set } = useDesk.getState();
   const format = useFormat();
   const act = (next: Line) => change(replaceLine(tape, next));
@@ -38,10 +39,23 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
     <li
       ref={setNodeRef}
       style={{ transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition }}
-      className={clsx('group relative border-b border-dashed border-edge/70 py-2 pr-4 pl-10', holdsBack && 'bg-wash', isDragging && 'z-10 bg-paper shadow-md', open && 'bg-ground/70', (open || current) && 'shadow-[inset_3px_0_0_var(--ink)]')}
+      className={clsx(
+        'group relative border-b border-dashed border-edge/70 py-2 pr-4 pl-10',
+        holdsBack && 'bg-wash',
+        isDragging && 'z-10 bg-paper shadow-md',
+        open && 'bg-ground/70',
+        (open || current) && 'shadow-[inset_3px_0_0_var(--ink)]',
+      )}
       onFocus={onFocus}
     >
-      <button ref={setActivatorNodeRef} type="button" {...attributes} {...listeners} aria-label={`Move ${label}`} className="absolute top-2 left-3 cursor-grab rounded p-0.5 text-edge hover:text-ink focus-visible:text-ink">
+      <button
+        ref={setActivatorNodeRef}
+        type="button"
+        {...attributes}
+        {...listeners}
+        aria-label={`Move ${label}`}
+        className="absolute top-2 left-3 cursor-grab rounded p-0.5 text-edge hover:text-ink focus-visible:text-ink"
+      >
         <GripVertical size={14} />
       </button>
       <button
@@ -54,7 +68,9 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
         <span className="min-w-0 flex-1 leading-snug break-words">
           {line.not && <strong className="text-cut">not </strong>}
           <strong>{label}</strong> {figures?.words.text}
-          {line.must && <span className="ml-1.5 rounded border border-edge px-1 text-[11px] text-soft">must</span>}
+          {line.must && (
+            <span className="ml-1.5 rounded border border-edge px-1 text-[11px] text-soft">must</span>
+          )}
         </span>
         {line.parked ? (
           <span className="flex items-center gap-1 pt-0.5 text-[13px] whitespace-nowrap text-soft">
@@ -64,7 +80,9 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
           figures && (
             <span className="figure text-right leading-tight whitespace-nowrap">
               <span className="block text-[15px] font-semibold">{format.number(figures.subtotal)}</span>
-              <span className={clsx('block text-[12px]', figures.cut > 0 ? 'text-cut' : 'text-soft')}>{figures.cut > 0 ? `−${format.number(figures.cut)}` : 'cuts 0'}</span>
+              <span className={clsx('block text-[12px]', figures.cut > 0 ? 'text-cut' : 'text-soft')}>
+                {figures.cut > 0 ? `−${format.number(figures.cut)}` : 'cuts 0'}
+              </span>
             </span>
           )
         )}
@@ -72,34 +90,70 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
       {!line.parked && figures && (
         <>
           <div className="flex flex-wrap items-center gap-x-3 text-[12px] leading-5">
-            {more > 0 && <span className={clsx(holdsBack && 'font-semibold text-cut')}>{`${format.number(more)} more without it${holdsBack ? ' · holds back most' : ''}`}</span>}
+            {more > 0 && (
+              <span
+                className={clsx(holdsBack && 'font-semibold text-cut')}
+              >{`${format.number(more)} more without it${holdsBack ? ' · holds back most' : ''}`}</span>
+            )}
             {figures.unknown > 0 && (
-              <button type="button" className="text-unsure hover:underline" title={`${reasonsText(figures, format.number)}Click to ${passesUnknown(line) ? 'leave them out' : 'keep them'} (U)`} onClick={() => act(toggleUnknown(line))}>
+              <button
+                type="button"
+                className="text-unsure hover:underline"
+                title={`${reasonsText(figures, format.number)}Click to ${passesUnknown(line) ? 'leave them out' : 'keep them'} (U)`}
+                onClick={() => act(toggleUnknown(line))}
+              >
                 <UnknownMark />
                 {format.number(figures.unknown)} unknown, {passesUnknown(line) ? 'kept' : 'left out'}
               </button>
             )}
-            {!!figures.estimated && <span className="text-unsure" title={`${format.number(figures.straddling ?? 0)} of them could lie on the other side of a limit`}>{format.number(figures.estimated)} on an estimate</span>}
+            {!!figures.estimated && (
+              <span
+                className="text-unsure"
+                title={`${format.number(figures.straddling ?? 0)} of them could lie on the other side of a limit`}
+              >
+                {format.number(figures.estimated)} on an estimate
+              </span>
+            )}
           </div>
           {open && (
             <p className="text-[12px] leading-5 text-soft">
               <span className="figure text-ink">{format.number(figures.alone)}</span> pass this line alone
               {figures.branches?.map((branch, i) => (
-                <span key={branch.id}>{i === 0 ? '; branches ' : ', '}<span className="figure text-ink">{format.number(branch.alone)}</span></span>
+                <span key={branch.id}>
+                  {i === 0 ? '; branches ' : ', '}
+                  <span className="figure text-ink">{format.number(branch.alone)}</span>
+                </span>
               ))}
             </p>
           )}
           <Scale universe={tally!.universe} before={before} subtotal={figures.subtotal} />
         </>
       )}
-      <div className={clsx('absolute right-3 bottom-3.5 flex gap-0.5 rounded-md border border-rule bg-paper px-0.5 shadow-sm', !current && 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100')}>
-        <Mark on={line.not === true} name={line.not ? 'Keep what matches (N)' : 'Take out what matches (N)'} onClick={() => act(toggleMark(line, 'not'))}>
+      <div
+        className={clsx(
+          'absolute right-3 bottom-3.5 flex gap-0.5 rounded-md border border-rule bg-paper px-0.5 shadow-sm',
+          !current && 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100',
+        )}
+      >
+        <Mark
+          on={line.not === true}
+          name={line.not ? 'Keep what matches (N)' : 'Take out what matches (N)'}
+          onClick={() => act(toggleMark(line, 'not'))}
+        >
           <Ban size={13} />
         </Mark>
-        <Mark on={line.must === true} name={line.must ? 'Up for discussion again (M)' : 'Not up for discussion (M)'} onClick={() => act(toggleMark(line, 'must'))}>
+        <Mark
+          on={line.must === true}
+          name={line.must ? 'Up for discussion again (M)' : 'Not up for discussion (M)'}
+          onClick={() => act(toggleMark(line, 'must'))}
+        >
           <Pin size={13} />
         </Mark>
-        <Mark on={line.parked === true} name={line.parked ? 'Count it again (P)' : 'Park it (P)'} onClick={() => act(toggleMark(line, 'parked'))}>
+        <Mark
+          on={line.parked === true}
+          name={line.parked ? 'Count it again (P)' : 'Park it (P)'}
+          onClick={() => act(toggleMark(line, 'parked'))}
+        >
           {line.parked ? <Play size={13} /> : <Pause size={13} />}
         </Mark>
         <Mark on={false} name="Take the line off (Delete)" onClick={() => change(removeLine(tape, line.id))}>
@@ -110,9 +164,26 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
   );
 }
 
-function Mark({ on, name, onClick, children }: { on: boolean; name: string; onClick(): void; children: ReactNode }) {
+function Mark({
+  on,
+  name,
+  onClick,
+  children,
+}: {
+  on: boolean;
+  name: string;
+  onClick(): void;
+  children: ReactNode;
+}) {
   return (
-    <button type="button" aria-label={name} title={name} aria-pressed={on} onClick={onClick} className={clsx('rounded p-1', on ? 'bg-ink text-paper' : 'text-soft hover:bg-ground hover:text-ink')}>
+    <button
+      type="button"
+      aria-label={name}
+      title={name}
+      aria-pressed={on}
+      onClick={onClick}
+      className={clsx('rounded p-1', on ? 'bg-ink text-paper' : 'text-soft hover:bg-ground hover:text-ink')}
+    >
       {children}
     </button>
   );
@@ -120,5 +191,7 @@ function Mark({ on, name, onClick, children }: { on: boolean; name: string; onCl
 
 function reasonsText(figures: Figures, number: (value: number) => string): string {
   const reasons = Object.entries(figures.reasons ?? {});
-  return reasons.length ? `Why: ${reasons.map(([reason, count]) => `${reason} ${number(count)}`).join(', ')}. ` : '';
+  return reasons.length
+    ? `Why: ${reasons.map(([reason, count]) => `${reason} ${number(count)}`).join(', ')}. `
+    : '';
 }

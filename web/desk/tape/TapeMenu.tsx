@@ -1,3 +1,4 @@
+import { ChevronDown } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useRef, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
@@ -28,13 +29,16 @@ export function TapeMenu() {
   };
   const open = async (chosen: File) => {
     try {
-      if (chosen.size > LARGEST) throw new Error(`${chosen.name} has ${Math.round(chosen.size / 1e6)} MB; a tape file has at most 1.5 MB.`);
+      if (chosen.size > LARGEST)
+        throw new Error(
+          `${chosen.name} has ${Math.round(chosen.size / 1e6)} MB; a tape file has at most 1.5 MB.`,
+        );
       const text = await chosen.text();
       let found: Tape;
       try {
         found = JSON.parse(text) as Tape;
       } catch (error) {
-        throw new Error(`${chosen.name} is no tape file: it is not JSON (${(error as Error).message}).`);
+        throw new Error(`${chosen.name} is no tape file: it is not JSON (${(error as Error).message}).`, { cause: error });
       }
       await call('POST', '/tally', { tape: found });
       change(found);
@@ -49,7 +53,9 @@ export function TapeMenu() {
     toast('Copied as typed lines');
   };
   const showSql = async () => {
-    const { text, values } = await call<{ text: string; values: (string | number)[] }>('POST', '/sql', { tape: countedPart(tape) });
+    const { text, values } = await call<{ text: string; values: (string | number)[] }>('POST', '/sql', {
+      tape: countedPart(tape),
+    });
     let at = 0;
     setSql(text.replace(/\?/g, () => literal(values[at++]!)));
   };
@@ -61,10 +67,17 @@ export function TapeMenu() {
       </Button>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger asChild>
-          <Button aria-label="More for the tape">More ▾</Button>
+          <Button aria-label="More for the tape">
+            More <ChevronDown size={14} />
+          </Button>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
-          <DropdownMenu.Content side="top" align="start" sideOffset={6} className="z-50 min-w-56 rounded-md border border-edge bg-paper py-1 shadow-lg">
+          <DropdownMenu.Content
+            side="top"
+            align="start"
+            sideOffset={6}
+            className="z-50 min-w-56 rounded-md border border-edge bg-paper py-1 shadow-lg"
+          >
             <Item onSelect={() => file.current?.click()}>Open a tape file …</Item>
             <Item onSelect={() => void copyTyped()}>Copy as typed lines</Item>
             <Item onSelect={() => void showSql()}>This count as SQL</Item>
@@ -91,8 +104,16 @@ export function TapeMenu() {
           if (chosen) void open(chosen);
         }}
       />
-      <Dialog title="This count as SQL" description="over universe.sqlite; the number of rows is the tally" open={sql !== null} onClose={() => setSql(null)} width={820}>
-        <pre className="figure overflow-auto rounded border border-rule bg-ground p-3 text-[12px] whitespace-pre-wrap select-all">{sql}</pre>
+      <Dialog
+        title="This count as SQL"
+        description="over universe.sqlite; the number of rows is the tally"
+        open={sql !== null}
+        onClose={() => setSql(null)}
+        width={820}
+      >
+        <pre className="figure overflow-auto rounded border border-rule bg-ground p-3 text-[12px] whitespace-pre-wrap select-all">
+          {sql}
+        </pre>
         <Button
           className="mt-3"
           onClick={() => {
@@ -109,7 +130,10 @@ export function TapeMenu() {
 
 function Item({ onSelect, children }: { onSelect(): void; children: ReactNode }) {
   return (
-    <DropdownMenu.Item onSelect={onSelect} className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-picked">
+    <DropdownMenu.Item
+      onSelect={onSelect}
+      className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-picked"
+    >
       {children}
     </DropdownMenu.Item>
   );

@@ -1,4 +1,11 @@
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { PanelRightClose, PanelRightOpen } from 'lucide-react';
 import { useState } from 'react';
@@ -12,7 +19,15 @@ import { TapeLine } from './TapeLine.tsx';
 import { TapeMenu } from './TapeMenu.tsx';
 
 /** The tape beside the stage: entry on top, lines, and the tally below. Folds to its tally. */
-export function TapePanel({ currentLine, onCurrentLine, onExport }: { currentLine: string | null; onCurrentLine(id: string | null): void; onExport(): void }) {
+export function TapePanel({
+  currentLine,
+  onCurrentLine,
+  onExport,
+}: {
+  currentLine: string | null;
+  onCurrentLine(id: string | null): void;
+  onExport(): void;
+}) {
   const tape = useDesk((state) => state.tape);
   const openLine = useDesk((state) => state.openLine);
   const folded = useDesk((state) => state.folded);
@@ -20,13 +35,20 @@ export function TapePanel({ currentLine, onCurrentLine, onExport }: { currentLin
   const { data: tally, error, isPlaceholderData } = useTally();
   const format = useFormat();
   const [said, setSaid] = useState('');
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const figuresOf = new Map(tally?.lines.map((line) => [line.id, line]));
-  const left = (at: number) => (at < 0 ? (tally?.universe ?? 0) : (figuresOf.get(tape.lines[at]!.id)?.subtotal ?? 0));
+  const left = (at: number) =>
+    at < 0 ? (tally?.universe ?? 0) : (figuresOf.get(tape.lines[at]!.id)?.subtotal ?? 0);
 
   if (folded)
     return (
-      <aside aria-label="Tape" className="flex items-center gap-4 border-t-2 border-double border-ink bg-paper px-4 py-2">
+      <aside
+        aria-label="Tape"
+        className="flex items-center gap-4 border-t-2 border-double border-ink bg-paper px-4 py-2"
+      >
         <span className="figure text-3xl font-semibold">{tally ? format.number(tally.tally) : '…'}</span>
         <span className="text-soft">companies · {tape.lines.length} lines</span>
         <Button className="ml-auto" onClick={() => set({ folded: false })}>
@@ -39,12 +61,17 @@ export function TapePanel({ currentLine, onCurrentLine, onExport }: { currentLin
     );
 
   return (
-    <aside aria-label="Tape" className="flex w-[384px] shrink-0 flex-col border-l border-edge bg-paper max-[1000px]:absolute max-[1000px]:inset-y-0 max-[1000px]:right-0 max-[1000px]:z-20 max-[1000px]:shadow-xl">
+    <aside
+      aria-label="Tape"
+      className="flex w-[384px] shrink-0 flex-col border-l border-edge bg-paper max-[1000px]:absolute max-[1000px]:inset-y-0 max-[1000px]:right-0 max-[1000px]:z-20 max-[1000px]:shadow-xl"
+    >
       <Entry />
       <div className="min-h-0 flex-1 overflow-y-auto">
         <div className="flex justify-between border-b border-dashed border-edge/70 py-1.5 pr-4 pl-10">
           <span className="text-soft">all companies</span>
-          <span className="figure text-[15px] font-semibold">{tally ? format.number(tally.universe) : '…'}</span>
+          <span className="figure text-[15px] font-semibold">
+            {tally ? format.number(tally.universe) : '…'}
+          </span>
         </div>
         {error && (
           <div className="p-4">
@@ -56,7 +83,13 @@ export function TapePanel({ currentLine, onCurrentLine, onExport }: { currentLin
           collisionDetection={closestCenter}
           onDragEnd={({ active, over }) => {
             if (over && active.id !== over.id) {
-              change(moveLine(tape, String(active.id), tape.lines.findIndex((line) => line.id === over.id)));
+              change(
+                moveLine(
+                  tape,
+                  String(active.id),
+                  tape.lines.findIndex((line) => line.id === over.id),
+                ),
+              );
               setSaid('Line moved.');
             }
           }}
@@ -64,15 +97,29 @@ export function TapePanel({ currentLine, onCurrentLine, onExport }: { currentLin
           <SortableContext items={tape.lines.map((line) => line.id)} strategy={verticalListSortingStrategy}>
             <ol aria-label="Lines" className={isPlaceholderData ? 'opacity-80' : ''}>
               {tape.lines.map((line, i) => (
-                <TapeLine key={line.id} line={line} figures={figuresOf.get(line.id)} before={left(i - 1)} tally={tally} open={openLine === line.id} current={currentLine === line.id} onFocus={() => onCurrentLine(line.id)} />
+                <TapeLine
+                  key={line.id}
+                  line={line}
+                  figures={figuresOf.get(line.id)}
+                  before={left(i - 1)}
+                  tally={tally}
+                  open={openLine === line.id}
+                  current={currentLine === line.id}
+                  onFocus={() => onCurrentLine(line.id)}
+                />
               ))}
             </ol>
           </SortableContext>
         </DndContext>
         {tape.lines.length === 0 && (
           <div className="py-4 pr-6 pl-10 text-soft">
-            <p>Nothing is left out yet. Type a condition above, or pick one with +. Several at once are separated by a semicolon:</p>
-            <p className="figure mt-2 text-[12px] leading-5 text-ink">nace 25.51; in Czechia, Poland; 20-249 staff</p>
+            <p>
+              Nothing is left out yet. Type a condition above, or pick one with +. Several at once are
+              separated by a semicolon:
+            </p>
+            <p className="figure mt-2 text-[12px] leading-5 text-ink">
+              nace 25.51; in Czechia, Poland; 20-249 staff
+            </p>
           </div>
         )}
       </div>
@@ -80,9 +127,22 @@ export function TapePanel({ currentLine, onCurrentLine, onExport }: { currentLin
         <div className="flex items-end justify-between gap-3">
           <div className="pb-1">
             <p className="font-semibold">companies</p>
-            <p className="text-[13px] text-soft">{tally && tally.estimated > 0 ? <span className="text-unsure">{format.number(tally.estimated)} on an estimate</span> : tally ? 'counted exactly' : 'counting …'}</p>
+            <p className="text-[13px] text-soft">
+              {tally && tally.estimated > 0 ? (
+                <span className="text-unsure">{format.number(tally.estimated)} on an estimate</span>
+              ) : tally ? (
+                'counted exactly'
+              ) : (
+                'counting …'
+              )}
+            </p>
           </div>
-          <output aria-live="polite" aria-label="Tally" data-tally={tally && !isPlaceholderData ? tally.tally : undefined} className="figure text-5xl leading-none font-semibold tracking-tight">
+          <output
+            aria-live="polite"
+            aria-label="Tally"
+            data-tally={tally && !isPlaceholderData ? tally.tally : undefined}
+            className="figure text-5xl leading-none font-semibold tracking-tight"
+          >
             {tally ? format.number(tally.tally) : '…'}
           </output>
         </div>
@@ -91,7 +151,13 @@ export function TapePanel({ currentLine, onCurrentLine, onExport }: { currentLin
             Export <Kbd>X</Kbd>
           </Button>
           <TapeMenu />
-          <Button look="quiet" className="ml-auto" title="Fold the tape to its tally" aria-label="Fold the tape" onClick={() => set({ folded: true })}>
+          <Button
+            look="quiet"
+            className="ml-auto"
+            title="Fold the tape to its tally"
+            aria-label="Fold the tape"
+            onClick={() => set({ folded: true })}
+          >
             <PanelRightClose size={16} />
           </Button>
         </div>

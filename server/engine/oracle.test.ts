@@ -1,0 +1,152 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { hasBit } from '../../core/tally/bits.ts';
+import { Tally } from '../../core/tally/tally.ts';
+import { anyLines, anyRecord, anyTape, SOURCES, TECHNOLOGIES } from '../../core/testing/arbitraries.ts';
+import { isLive, type Line, type Tape } from '../../core/tape/nodes.ts';
+import { compileLine, compileTape, compileTest } from '../../core/tape/sql/compile.ts';
+import { parseTyped } from '../../core/tape/typed/parse.ts';
+import { spellLines } from '../../core/tape/typed/spell.ts';
+import { validateTape } from '../../core/tape/validate.ts';
+import { openUniverse, type Db } from '../db/open.ts';
+import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { companyWriter } from '../tables/company.ts';
+import { addSource } from '../tables/source.ts';
+import { buildUniverse } from './build-universe.ts';
+import { universeLookup, type ReferenceData } from './universe-lookup.ts';
+
+/** The tally held to what SQLite answers to the SQL compiled from the same tape. */
+
+const AS_OF = 20_726; // 2026-09-30
+const dir = mkdtempSync(join(tmpdir(), 'just-tally-'));
+let reference: ReferenceData;
+let db: Db;
+
+beforeAll(() => {
+  const trees = loadCodeTrees();
+  reference = { trees, searches: loadCodeSearches(trees), places: loadGazetteer() };
+  db = openUniverse(dir);
+  const mapping = {
+    columns: [],
+    decimal: '.',
+    dates: 'dmy',
+    scheme: 'nace-2.1',
+    country: null,
+    currency: 'EUR',
+    year: 2025,
+    revenueUnit: 1,
+  } as const;
+  for (const source of SOURCES)
+    addSource(
+      db,
+      {
+        name: source,
+        fileName: null,
+        licence: null,
+        asOf: AS_OF,
+        header: [],
+        mapping: { ...mapping, columns: [] },
+      },
+      source,
+    );
+  for (const key of TECHNOLOGIES)
+    db.prepare('INSERT INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)').run(
+      key,
+      key,
+      ['rutavel', 'planodor'].includes(key) ? 'planning' : null,
+      ['rutavel', 'planodor'].includes(key) ? 'planning' : null,
+    );
+});
+
+afterAll(() => {
+  db.close();
+  rmSync(dir, { recursive: true });
+});
+
+const count = (sql: { text: string; values: (string | number)[] }) =>
+  db
+    .prepare<(string | number)[], number>(`SELECT count(*) FROM (${sql.text})`)
+    .pluck()
+    .get(...sql.values)!;
+
+describe('a tally of a random tape over a random universe', () => {
+  test('has the figures that SQLite gives for the compiled tape', () => {
+    let tapes = 0;
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(anyRecord, fc.subarray([...SOURCES], { minLength: 1 })), { maxLength: 70 }),
+        fc.array(anyTape, { minLength: 25, maxLength: 25 }),
+        (records, drawn) => {
+          db.exec(
+            'DELETE FROM company_code; DELETE FROM company_technology; DELETE FROM company_source; DELETE FROM company; DELETE FROM company_words;',
+          );
+          const writer = companyWriter(db);
+          db.transaction(() =>
+            records.forEach(([record, sources], i) => writer.insert(record, sources, `k${i}`)),
+          )();
+          const lookup = universeLookup(db, reference, AS_OF);
+          const { universe, ids } = buildUniverse(db, reference.trees);
+          const tally = new Tally(universe, 'companies', lookup);
+          for (const raw of drawn) {
+            tapes++;
+            const tape = validateTape(raw, lookup);
+            const answer = tally.tally(tape);
+            const withLines = (lines: Line[]): Tape => ({ ...tape, lines });
+            const whole = compileTape(tape, lookup);
+            const wanted = db
+              .prepare<(string | number)[], number>(whole.text)
+              .pluck()
+              .all(...whole.values);
+            const kept = tally.kept(tape);
+            expect([...ids].filter((_, r) => hasBit(kept, r))).toEqual(wanted);
+            expect(answer.tally).toBe(wanted.length);
+            tape.lines.forEach((line, i) => {
+              const figures = answer.lines[i]!;
+              expect(figures.subtotal).toBe(
+                count(compileTape(withLines(tape.lines.slice(0, i + 1)), lookup)),
+              );
+              if (!isLive(line)) return;
+              const others = tape.lines.filter((other) => other !== line);
+              const own = compileLine(line, 'companies', lookup);
+              expect(figures.alone).toBe(
+                count({ text: `SELECT c.id FROM company c WHERE ${own.text}`, values: own.values }),
+              );
+              expect(figures.without).toBe(count(compileTape(withLines(others), lookup)));
+              const context = others.filter(isLive).map((other) => compileLine(other, 'companies', lookup));
+              const undecided = compileTest(line, 'companies', lookup);
+              expect(figures.unknown).toBe(
+                count({
+                  text: `SELECT c.id FROM company c WHERE ${[...context.map((one) => one.text), `(${undecided.text}) IS NULL`].join(' AND ')}`,
+                  values: [...context.flatMap((one) => one.values), ...undecided.values],
+                }),
+              );
+            });
+          }
+        },
+      ),
+      { numRuns: 24, seed: 20260930 },
+    );
+    expect(tapes).toBeGreaterThanOrEqual(600);
+  });
+});
+
+test('typed lines are a lossless spelling of the tape', () => {
+  const lookup = universeLookup(db, reference, AS_OF);
+  const nameless = (lines: readonly Line[]) =>
+    JSON.parse(JSON.stringify(lines, (key, value: unknown) => (key === 'id' ? undefined : value))) as unknown;
+  fc.assert(
+    fc.property(anyLines, (raw) => {
+      const lines = validateTape(
+        { format: 'just-tally.tape', version: 1, subject: 'companies', lines: raw },
+        lookup,
+      ).lines;
+      const typed = spellLines(lines, 'companies', lookup);
+      let n = 0;
+      expect(nameless(parseTyped(typed, 'companies', lookup, () => `t${++n}`))).toEqual(nameless(lines));
+    }),
+    { numRuns: 1500, seed: 20260930 },
+  );
+});
