@@ -64,7 +64,7 @@ export class CodeSearch {
     const words = foldedWords(text).map(stem);
     let results = this.index.search(text);
     if (!results.length && text.trim().length >= FUZZY_FROM)
-      results = this.index.search(text, { fuzzy: 0.2 });
+      results = this.index.search(text, { fuzzy: 0.3 });
     return results.slice(0, limit).map((result) => this.hit(Number(result.id), words));
   }
 

@@ -24,6 +24,9 @@ export interface MappingDefaults {
 }
 
 const SAMPLE_SHARE = 0.6;
+/** Units in a heading, as words of their own: “k” but not “Kč”. */
+const MILLIONS = /(?<!\p{L})(m|mio|mil|mln|millions?)(?!\p{L})/u;
+const THOUSANDS = /(?<!\p{L})(k|tsd|tis|tys|thousands?)(?!\p{L})|'000/u;
 
 /** The mapping that a header and some rows suggest: by heading in several languages, then by content. */
 export function guessMapping(
@@ -62,11 +65,7 @@ export function guessMapping(
             ? 'GBP'
             : defaults.currency),
     year: defaults.year,
-    revenueUnit: /\b(m|mio|mil|mln|million|millions)\b/.test(revenueHeading)
-      ? 1e6
-      : /\b(k|tsd|tis|tys|thousand|thousands)\b|'000/.test(revenueHeading)
-        ? 1e3
-        : 1,
+    revenueUnit: MILLIONS.test(revenueHeading) ? 1e6 : THOUSANDS.test(revenueHeading) ? 1e3 : 1,
   };
 }
 

@@ -13,7 +13,6 @@ const MOST_LINES = 200;
  */
 export function validateTape(input: unknown, lookup: Lookup): Tape {
   const raw = objectAt(input, 'tape');
-  onlyKeys(raw, 'tape', ['format', 'version', 'name', 'subject', 'lines', 'sort', 'first']);
   if (raw.format !== 'just-tally.tape')
     throw new Problem(
       'not-a-tape',
@@ -24,6 +23,7 @@ export function validateTape(input: unknown, lookup: Lookup): Tape {
         rule: 'must be "just-tally.tape"',
       },
     );
+  onlyKeys(raw, 'tape', ['format', 'version', 'name', 'subject', 'lines', 'sort', 'first']);
   if (raw.version !== 1)
     throw new Problem(
       'tape-version',

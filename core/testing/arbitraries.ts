@@ -147,12 +147,10 @@ const tests: fc.Arbitrary<{ field: string; test: Test; estimates?: true }> = fc.
       field: 'place',
       test: { towns },
     })),
-    fc
-      .integer({ min: 1, max: 400 })
-      .map((km) => ({
-        field: 'place',
-        test: { near: { lat: 49.19522, lon: 16.60796, km: km + 0.5, label: 'Brno' } },
-      })),
+    fc.integer({ min: 1, max: 400 }).map((km) => ({
+      field: 'place',
+      test: { near: { lat: 49.19522, lon: 16.60796, km: km + 0.5, label: 'Brno' } },
+    })),
     fc.constant({
       field: 'place',
       test: { countries: ['PL'], near: { lat: 49, lon: 16, miles: 40 }, site: 'head' as const },

@@ -58,14 +58,12 @@ export function useDeskAddress(): string | null {
       .then((tape) => {
         if (!current) return;
         shown.current = location.search;
-        useDesk
-          .getState()
-          .show({
-            tape,
-            sort: readSort(query.get('sort')),
-            openLine: query.get('line'),
-            company: query.get('company'),
-          });
+        useDesk.getState().show({
+          tape,
+          sort: readSort(query.get('sort')),
+          openLine: query.get('line'),
+          company: query.get('company'),
+        });
         ready.current = true;
         setProblem(null);
       })

@@ -48,7 +48,7 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
         return quantity(record.headcount) || (record.headcountWhy ?? '');
       case 'revenue':
         return record.revenue
-          ? `${quantity(record.revenue)} ${(record.revenue).currency}`
+          ? `${quantity(record.revenue)} ${record.revenue.currency}`
           : (record.revenueWhy ?? '');
       case 'checkedOn':
         return value === null ? '' : format.date(isoOf(value as number));

@@ -137,8 +137,8 @@ function Stage({
         </Button>
       </header>
       <div className="min-h-0 flex-1">
-        {field.kind === 'codes' && <CodesPicker {...(props)} />}
-        {field.kind === 'place' && <PlacePicker {...(props)} />}
+        {field.kind === 'codes' && <CodesPicker {...props} />}
+        {field.kind === 'place' && <PlacePicker {...props} />}
         {field.kind === 'number' && (
           <RangePicker
             {...(props as unknown as PickerProps<NumberTest>)}
@@ -153,9 +153,9 @@ function Stage({
             onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
           />
         )}
-        {field.kind === 'category' && <CategoryPicker {...(props)} />}
-        {field.kind === 'date' && <DatePicker {...(props)} />}
-        {field.kind === 'text' && <TextPicker {...(props)} />}
+        {field.kind === 'category' && <CategoryPicker {...props} />}
+        {field.kind === 'date' && <DatePicker {...props} />}
+        {field.kind === 'text' && <TextPicker {...props} />}
       </div>
       <footer className="flex min-h-12 items-center gap-4 border-t border-edge py-2 text-[13px]">
         {line ? (

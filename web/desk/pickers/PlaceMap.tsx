@@ -84,7 +84,11 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
   const [seenCentre, setSeenCentre] = useState('');
   if (near && centreKey !== seenCentre) {
     setSeenCentre(centreKey);
-    setView({ lon: near.lon, lat: near.lat, scale: zoomed((RING_PIXELS * EARTH_KM * Math.cos((near.lat * Math.PI) / 180)) / Math.max(1, km)) });
+    setView({
+      lon: near.lon,
+      lat: near.lat,
+      scale: zoomed((RING_PIXELS * EARTH_KM * Math.cos((near.lat * Math.PI) / 180)) / Math.max(1, km)),
+    });
   }
 
   const projection = geoMercator()

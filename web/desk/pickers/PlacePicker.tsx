@@ -34,7 +34,7 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
     const next: Record<string, unknown> = { ...test, ...change };
     for (const key of Object.keys(next))
       if (next[key] === undefined || (Array.isArray(next[key]) && next[key].length === 0)) delete next[key];
-    onTest(Object.keys(next).some((key) => key !== 'site') ? (next) : null);
+    onTest(Object.keys(next).some((key) => key !== 'site') ? next : null);
   };
   const toggle = (kind: Named, key: string) => {
     const keys = test?.[kind] ?? [];

@@ -250,14 +250,12 @@ function Histogram({
   );
   const last = data.counts.findLastIndex((count) => count > 0);
   if (last < 0) return <p className="py-6 text-soft">None of these companies has a figure.</p>;
-  const bars = data.edges
-    .slice(first, last + 1)
-    .map((edge, i) => ({
-      edge,
-      next: data.edges[first + i + 1],
-      count: data.counts[first + i]!,
-      estimated: data.estimated[first + i]!,
-    }));
+  const bars = data.edges.slice(first, last + 1).map((edge, i) => ({
+    edge,
+    next: data.edges[first + i + 1],
+    count: data.counts[first + i]!,
+    estimated: data.estimated[first + i]!,
+  }));
   const most = Math.max(...bars.map((bar) => bar.count));
   const upper = (bar: (typeof bars)[number]) =>
     bar.next === undefined ? Infinity : whole ? bar.next - 1 : bar.next;

@@ -61,21 +61,22 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
   };
   const companyAddress = (key: string) => addressOf({ ...useDesk.getState(), company: key, openLine: null });
 
-  const pickAll = () => set({ picks: pickedCount(picks, total) === total ? NO_PICKS : { mode: 'all', except: new Set() } });
+  const pickAll = () =>
+    set({ picks: pickedCount(picks, total) === total ? NO_PICKS : { mode: 'all', except: new Set() } });
   useImperativeHandle(ref, () => ({
-      move(step) {
-        const next = Math.max(0, Math.min(total - 1, cursor + step));
-        set({ cursor: next });
-        view.scrollTo(next);
-      },
-      pick: () => toggle(cursor, false),
-      pickAll,
-      open(inNewTab) {
-        const row = rows.row(cursor);
-        if (!row) return;
-        if (inNewTab) window.open(companyAddress(row.key), '_blank', 'noopener');
-        else set({ company: row.key, openLine: null });
-      },
+    move(step) {
+      const next = Math.max(0, Math.min(total - 1, cursor + step));
+      set({ cursor: next });
+      view.scrollTo(next);
+    },
+    pick: () => toggle(cursor, false),
+    pickAll,
+    open(inNewTab) {
+      const row = rows.row(cursor);
+      if (!row) return;
+      if (inNewTab) window.open(companyAddress(row.key), '_blank', 'noopener');
+      else set({ company: row.key, openLine: null });
+    },
   }));
 
   const count = pickedCount(picks, total);

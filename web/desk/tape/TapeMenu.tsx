@@ -38,7 +38,9 @@ export function TapeMenu() {
       try {
         found = JSON.parse(text) as Tape;
       } catch (error) {
-        throw new Error(`${chosen.name} is no tape file: it is not JSON (${(error as Error).message}).`, { cause: error });
+        throw new Error(`${chosen.name} is no tape file: it is not JSON (${(error as Error).message}).`, {
+          cause: error,
+        });
       }
       await call('POST', '/tally', { tape: found });
       change(found);

@@ -1,0 +1,22 @@
+import { expect, test } from '@jest/globals';
+import { loadCodeSearches, loadCodeTrees, loadGazetteer } from './reference.ts';
+
+test('a trade looked up in words finds its code, plurals and endings forgiven', () => {
+  const search = loadCodeSearches(loadCodeTrees()).of('nace-2.1');
+  const codes = (text: string) => search.find(text, 6).map((hit) => hit.code);
+  expect(codes('joinery')).toEqual(expect.arrayContaining(['16.23', '43.32']));
+  expect(codes('joineries')).toContain('16.23');
+  expect(codes('painters')[0]).toBe('43.34');
+  expect(codes('coating of metal')).toContain('25.51');
+  expect(codes('25.5').slice(0, 2)).toEqual(['25.5', '25.51']);
+  expect(codes('joinrey')).toContain('43.32');
+});
+
+test('towns are found by any spelling, the largest first', () => {
+  const places = loadGazetteer();
+  expect(places.townNamed('brno')?.key).toBe('Brno, CZ-64');
+  expect(places.townNamed('Lodz')?.name).toBe('Łódź');
+  expect(places.townsBeginning('vien', 1)[0]?.name).toBe('Wien');
+  expect(places.countryNamed('Česko')?.code ?? places.countryNamed('Czechia')?.code).toBe('CZ');
+  expect(places.regionNamed('Saxony', 'DE')?.key).toBe('DE-SN');
+});
