@@ -21,12 +21,22 @@ export interface Sector {
 }
 
 export const OFFICE = { accounting: 0.5, 'customer-records': 0.2, 'web-shop': 0.08 };
-export const WORKS = { ...OFFICE, 'production-planning': 0.28, 'computer-aided-design': 0.35, 'access-control': 0.15 };
+export const WORKS = {
+  ...OFFICE,
+  'production-planning': 0.28,
+  'computer-aided-design': 0.35,
+  'access-control': 0.15,
+};
 
 type Written = Omit<Sector, 'also' | 'trade' | 'does'> & Record<'also' | 'trade' | 'does', string>;
 
 /** A sector as it is written down: lists by commas, parts by bars. */
 export function sector(written: Written): Sector {
   const parts = (text: string) => text.split(' | ').map((part) => part.split(', '));
-  return { ...written, also: written.also.split(' ').filter(Boolean), trade: parts(written.trade), does: parts(written.does) };
+  return {
+    ...written,
+    also: written.also.split(' ').filter(Boolean),
+    trade: parts(written.trade),
+    does: parts(written.does),
+  };
 }

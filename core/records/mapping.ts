@@ -40,14 +40,9 @@ export function guessMapping(
   const values = (id: string) =>
     at(id) < 0 ? [] : rows.map((row) => row[at(id)] ?? '').filter((cell) => cell.trim() !== '');
   const revenueHeading = at('revenue') < 0 ? '' : header[at('revenue')]!.toLowerCase();
-  const figures = [...values('revenue'), ...values('headcount'), ...values('latitude')];
   return {
     columns,
-    decimal:
-      figures.some((cell) => /\d,\d{1,2}$|\d,\d{4,}$|\.\d{3},/.test(cell)) &&
-      !figures.some((cell) => /,\d{3}\.|\d\.\d{1,2}$/.test(cell))
-        ? ','
-        : '.',
+    decimal: guessDecimal([...values('revenue'), ...values('headcount'), ...values('latitude')]),
     dates: values('checked').some((cell) => Number(/^\d+\/(\d+)\//.exec(cell)?.[1]) > 12) ? 'mdy' : 'dmy',
     scheme: guessScheme(
       at('main-code') < 0 ? '' : header[at('main-code')]!,
@@ -67,6 +62,13 @@ export function guessMapping(
     year: defaults.year,
     revenueUnit: MILLIONS.test(revenueHeading) ? 1e6 : THOUSANDS.test(revenueHeading) ? 1e3 : 1,
   };
+}
+
+/** The decimal mark that more figures show; a few odd cells do not turn it. */
+function guessDecimal(figures: readonly string[]): '.' | ',' {
+  const commas = figures.filter((cell) => /\d,\d{1,2}$|\d,\d{4,}$|\.\d{3},/.test(cell)).length;
+  const points = figures.filter((cell) => /\d\.\d{1,2}$|\d\.\d{4,}$|,\d{3}\./.test(cell)).length;
+  return commas > points ? ',' : '.';
 }
 
 /** Text of a heading as it is compared: folded, without spaces and punctuation. */

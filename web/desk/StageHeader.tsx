@@ -30,6 +30,7 @@ export function StageHeader() {
     .join(', then ');
   return (
     <div className="flex items-center gap-3 border-b border-edge pb-2">
+      <h1 className="sr-only">{tape.name ?? 'Untitled tape'}</h1>
       <input
         aria-label="Name of the tape"
         value={tape.name ?? ''}

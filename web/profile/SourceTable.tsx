@@ -68,7 +68,7 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
         <table className="w-full text-[13px]">
           <thead>
             <tr className="text-left text-soft">
-              <th className="py-1.5 pr-3 font-normal">&nbsp;</th>
+              <td />
               {profile.records.map((record) => (
                 <th key={record.id} className="min-w-40 py-1.5 pr-3 font-semibold text-ink">
                   {record.source}{' '}

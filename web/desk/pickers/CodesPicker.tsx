@@ -29,6 +29,7 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
   const byCode = useMemo(() => new Map(data?.codes.map((code) => [code.code, code])), [data]);
   const searching = search.trim() !== '' && hits?.scheme === scheme;
 
+  const parentOf = (code: string) => byCode.get(code)?.parent ?? null;
   const pathOf = (code: string | null): CodeCount[] => {
     const path: CodeCount[] = [];
     for (
@@ -64,16 +65,11 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
     }
     setOpenCodes(next);
   };
-  const toggle = (code: string) =>
-    onTest(
-      toggleCode(
-        picked,
-        scheme,
-        code,
-        (child) => byCode.get(child)?.parent ?? null,
-        rank === 'main' ? 'main' : test?.rank,
-      ),
-    );
+  const toggle = (code: string) => {
+    // A branch that was open because of what was picked below it stays open when it is picked itself.
+    if (above.has(code) && isOpen(code)) setOpenCodes(new Set(openCodes).add(code));
+    onTest(toggleCode(picked, scheme, code, parentOf, rank === 'main' ? 'main' : test?.rank));
+  };
 
   return (
     <div className="flex h-full min-h-0 flex-col">
@@ -117,7 +113,7 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
       <div className="flex min-h-0 flex-1 gap-5">
         <ul aria-label={`${SCHEMES[scheme]} codes`} className="min-h-0 flex-[2] overflow-y-auto pr-2">
           {shown.map((code) => {
-            const state = codeState(picked, code.code, (child) => byCode.get(child)?.parent ?? null, above);
+            const state = codeState(picked, code.code, parentOf, above);
             return (
               <li
                 key={code.code}

@@ -98,7 +98,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
             <Trouble error={rows.error} />
           </div>
         )}
-        <div className="relative" style={{ height: view.height, minWidth: width }}>
+        <div role="rowgroup" className="relative" style={{ height: view.height, minWidth: width }}>
           {Array.from({ length: view.count }, (_, i) => {
             const at = view.first + i;
             const row = rows.row(at);

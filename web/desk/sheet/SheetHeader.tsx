@@ -54,6 +54,8 @@ export function SheetHeader({ template, width }: { template: string; width: numb
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   return (
     <DndContext
+      // Its hints for screen readers are no part of the grid.
+      accessibility={{ container: document.body }}
       sensors={sensors}
       collisionDetection={closestCenter}
       onDragEnd={({ active, over }) => {

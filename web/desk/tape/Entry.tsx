@@ -18,6 +18,14 @@ function lastPart(text: string): { before: string; part: string } {
   return { before: text.slice(0, at + 1), part: text.slice(at + 1).trim() };
 }
 
+/** Whether a text begins with a word that opens a line, marks before it left aside. */
+function opensLine(text: string): boolean {
+  const body = text.replace(/^((not|must|parked|keep unknowns?|drop unknowns?)\s+)+/i, '').toLowerCase();
+  return lineFields('companies').some((field) =>
+    field.openers.some((opener) => body === opener || body.startsWith(`${opener} `)),
+  );
+}
+
 /** Where lines are typed. What is typed may be completed by meaning, with what each completion would leave. */
 export function Entry() {
   const [text, setText] = useState('');
@@ -38,10 +46,15 @@ export function Entry() {
     retry: false,
   });
   const completions = asked ? (data?.completions ?? []) : [];
-  // What reads as a line stands for itself; of anything else the likeliest meaning is proposed.
-  const proposed = isPlaceholderData
-    ? null
-    : (chosen ?? (completions.length && completions[0]!.typed !== part && !/\d|:/.test(part) ? 0 : null));
+  const first = completions[0];
+  // What reads as a line stands for itself; what opens no line is proposed by its likeliest meaning, and one
+  // that is begun by how it may go on. A line begun and then misspelt is left to be mended.
+  const proposes =
+    first !== undefined &&
+    first.typed !== part &&
+    !/\d|:/.test(part) &&
+    (!opensLine(part) || first.typed.startsWith(part));
+  const proposed = isPlaceholderData ? null : (chosen ?? (proposes ? 0 : null));
 
   const enter = async (wish: string) => {
     try {

@@ -1,0 +1,25 @@
+import { defineConfig } from '@playwright/test';
+import base from '../playwright.config.ts';
+
+/** `npm run screenshots`: one picture of each main view from the demo of 48,000 companies, into docs/screenshots/. */
+export default defineConfig({
+  ...base,
+  testDir: '.',
+  testMatch: 'screenshots.ts',
+  webServer: [
+    {
+      command:
+        'node dist/demo/make.js data-demo/48000 48000 && node dist/server/main.js --data data-demo/48000 --port 4711',
+      cwd: '..',
+      url: 'http://127.0.0.1:4711/api/health',
+      timeout: 180_000,
+    },
+    {
+      command:
+        'node scripts/fresh-data.mjs test-results/data-empty && node dist/server/main.js --data test-results/data-empty --port 4712',
+      cwd: '..',
+      url: 'http://127.0.0.1:4712/api/health',
+      timeout: 60_000,
+    },
+  ],
+});

@@ -1,0 +1,127 @@
+import { expect, test, type Page } from '@playwright/test';
+
+const LINES = [
+  'must nace 16.23 16.25 25.51',
+  'in Czechia, Poland, Austria, Germany',
+  'headcount 20-249',
+  'keep unknown revenue 2m-40m eur with estimates',
+  'uses production-planning or paint-line-control',
+  'not words restaurant',
+  'parked checked past 12 months',
+].join('; ');
+
+async function shot(page: Page, name: string): Promise<void> {
+  await page.mouse.move(640, 799);
+  await page.waitForLoadState('networkidle');
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+}
+
+async function desk(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.locator('[data-entry]').fill(LINES);
+  await page.locator('[data-entry]').press('Enter');
+  await expect(page.locator('[data-line]')).toHaveCount(7);
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Name of the tape').fill('Coating shops and joineries, mid-size');
+  await page
+    .getByRole('columnheader', { name: /Revenue/ })
+    .getByRole('button')
+    .click();
+  await expect(page.locator('[data-row] a').first()).toBeVisible();
+}
+
+for (const [theme, suffix] of [
+  ['light', ''],
+  ['dark', '-night'],
+] as const)
+  test(`desk${suffix}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: theme });
+    await desk(page);
+    for (const row of [0, 2, 4]) await page.locator('[data-row]').nth(row).getByRole('checkbox').click();
+    await shot(page, `desk${suffix}`);
+  });
+
+test('pickers and profile', async ({ page }) => {
+  await desk(page);
+  await page.locator('[data-line]').nth(0).click();
+  await page.getByLabel('Search codes').fill('joinery');
+  await expect(page.getByText(/\d codes/)).toBeVisible();
+  await shot(page, 'industry');
+  await page.locator('[data-line]').nth(2).click();
+  await expect(page.getByRole('figure')).toBeVisible();
+  await shot(page, 'headcount');
+  await page.locator('[data-line]').nth(4).click();
+  await page
+    .getByRole('button', { name: /Park it/ })
+    .nth(4)
+    .click();
+  await page.locator('[data-line]').nth(1).click();
+  await page.getByRole('radio', { name: 'distance' }).click();
+  await page.getByLabel('Town').fill('Brno');
+  await expect(page.getByRole('button', { name: /^Brno South/ })).toBeVisible();
+  await page.getByLabel('Town').press('Enter');
+  await page.getByLabel('Radius in km').fill('120');
+  await expect(page.locator('[data-line]').nth(1)).toContainText('120 km');
+  await shot(page, 'place');
+  await page.keyboard.press('Escape');
+  await page.goto('/');
+  await desk(page);
+  await page.locator('[data-row]').nth(1).getByRole('link').click();
+  await expect(page.getByRole('heading', { name: 'What each source says' })).toBeVisible();
+  await shot(page, 'profile');
+  await page.keyboard.press('x');
+  await page.getByLabel('Name of the export').fill('Coaters and joineries');
+  await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: /^Export \d/ }).click(),
+  ]);
+  await page.goto('/exports');
+  await expect(page.getByRole('row', { name: /Coaters/ }).first()).toBeVisible();
+  await shot(page, 'exports');
+  await page.goto('/sources');
+  await expect(page.getByRole('row', { name: /Register extract/ })).toBeVisible();
+  await shot(page, 'sources');
+});
+
+test('empty workspace and loading a file', async ({ page }) => {
+  await page.goto('http://127.0.0.1:4712/');
+  await expect(page.getByRole('heading', { name: 'The universe is empty' })).toBeVisible();
+  await shot(page, 'empty');
+  await page.getByRole('link', { name: 'Choose a file' }).click();
+  const rows = [
+    ['Firma', 'IČO', 'Obec', 'Země', 'Zaměstnanci', 'Obrat v tis. Kč', 'NACE', 'Ověřeno', 'Poznámka'],
+    [
+      'Kostrava Povrchy a.s.',
+      '27000011',
+      'Zlín',
+      'CZ',
+      '201',
+      '765.200,50',
+      '25.51',
+      '12.3.2026',
+      'prášková lakovna',
+    ],
+    ['Tissovec Okna s.r.o.', '27000029', 'Třebíč', 'CZ', '100-249', '', '16.25', '4.9.2026', 'okna a dveře'],
+    [
+      'Drozdín Lakovna s.r.o.',
+      '27000037',
+      'Olomouc',
+      'CZ',
+      '88',
+      '≈365.000 (310.000-420.000)',
+      '25.51',
+      '21.6.2026',
+      '',
+    ],
+    ['Ostrolin Dveře a.s.', '27000045', 'Prostějov', 'CZ', '50+', '289.400,00', '16.25', '30.8.2026', ''],
+  ];
+  await page
+    .getByLabel('File of companies')
+    .setInputFiles({
+      name: 'lakovny-a-truhlari.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(rows.map((row) => row.join(';')).join('\r\n')),
+    });
+  await expect(page.getByLabel('Encoding')).toBeVisible();
+  await shot(page, 'load');
+});

@@ -1,0 +1,41 @@
+import { spawn } from 'node:child_process';
+import { ensureBuild, ensureChromium, ensurePackages } from './setup.mjs';
+
+/** `npm test`: installs what is missing, then unit, API and interface tests; the last line is the total. */
+ensurePackages();
+ensureChromium();
+ensureBuild();
+
+/** Runs a test command, shows what it prints, and reads its closing counts with `patterns`. */
+function tests(args, patterns) {
+  return new Promise((resolve) => {
+    const child = spawn('node', args, {
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, NODE_NO_WARNINGS: '1' },
+    });
+    let text = '';
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (chunk) => {
+        text += chunk;
+        process.stdout.write(chunk);
+      });
+    child.on('close', (code) => {
+      const count = (pattern) => Number(pattern.exec(text)?.[1] ?? 0);
+      const passed = count(patterns.passed);
+      // A runner that failed without saying how many tests failed counts as one.
+      resolve({ passed, failed: count(patterns.failed) || (code === 0 && passed > 0 ? 0 : 1) });
+    });
+  });
+}
+
+const unit = await tests(['--experimental-vm-modules', 'node_modules/jest/bin/jest.js', '--forceExit'], {
+  passed: /Tests:.*?(\d+) passed/,
+  failed: /Tests:.*?(\d+) failed/,
+});
+const e2e = await tests(['node_modules/@playwright/test/cli.js', 'test'], {
+  passed: /^\s*(\d+) passed/m,
+  failed: /^\s*(\d+) failed/m,
+});
+const failed = unit.failed + e2e.failed;
+console.log(`${unit.passed + e2e.passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
