@@ -111,6 +111,10 @@ export interface TownsAnswer {
   }[];
 }
 
+export interface CitiesAnswer {
+  cities: { name: string; lat: number; lon: number; population: number }[];
+}
+
 export interface JumpAnswer {
   companies: { key: string; name: string; town: string | null; country: string | null }[];
   codes: { code: string; title: string; scheme: Scheme }[];

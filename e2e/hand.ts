@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import type { Worksheet } from 'exceljs';
 import { readFile } from 'node:fs/promises';
 
 /** A user's hand: everything it does is counted as an act (a click, a key, or one typed entry finished with Enter). */
@@ -48,4 +49,11 @@ export class Hand {
 /** Asks the API that the interface uses. */
 export async function ask<T>(page: Page, path: string, body: unknown): Promise<T> {
   return (await (await page.request.post(path, { data: body })).json()) as T;
+}
+
+/** All text of a sheet. */
+export function sheetText(sheet: Worksheet): string {
+  const cells: string[] = [];
+  sheet.eachRow((row) => row.eachCell((cell) => cells.push(cell.text)));
+  return cells.join('\n');
 }

@@ -115,13 +115,11 @@ test('empty workspace and loading a file', async ({ page }) => {
     ],
     ['Ostrolin Dveře a.s.', '27000045', 'Prostějov', 'CZ', '50+', '289.400,00', '16.25', '30.8.2026', ''],
   ];
-  await page
-    .getByLabel('File of companies')
-    .setInputFiles({
-      name: 'lakovny-a-truhlari.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from(rows.map((row) => row.join(';')).join('\r\n')),
-    });
+  await page.getByLabel('File of companies').setInputFiles({
+    name: 'lakovny-a-truhlari.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(rows.map((row) => row.join(';')).join('\r\n')),
+  });
   await expect(page.getByLabel('Encoding')).toBeVisible();
   await shot(page, 'load');
 });

@@ -40,14 +40,14 @@ const fields: readonly Field[] = [
     files: [
       {
         id: 'main-code',
-        label: 'Main industry code',
+        label: 'Main code',
         headings: words(
           'nace, nace code, nace 2.1, main code, industry code, code, naics, naics code, isic, sic, sic code, branchencode, wz, wz code, cz-nace, pkd, ape, code ape, code naf, naf, ateco, codice ateco, cnae, teaor, sbi, obor',
         ),
       },
       {
         id: 'other-codes',
-        label: 'Other industry codes',
+        label: 'Other codes',
         headings: words(
           'other codes, secondary codes, further codes, weitere codes, nebencodes, dalsi nace, vedlejsi nace, pozostale pkd, codes secondaires',
         ),

@@ -129,14 +129,18 @@ const wordsText = fc.oneof(
 
 const tests: fc.Arbitrary<{ field: string; test: Test; estimates?: true }> = fc.oneof(
   fc
-    .tuple(some(CODES), maybe(some(['16.23', '25.5', '16'])), fc.constantFrom('main', 'any', undefined))
+    .tuple(
+      some(CODES),
+      maybe(some(['16.23', '25.5', '16'])),
+      fc.constantFrom<('main' | 'any' | undefined)[]>('main', 'any', undefined),
+    )
     .map(([any, except, rank]) => ({
       field: 'industry',
       test: {
         scheme: 'nace-2.1' as const,
         any,
         ...(except ? { except } : {}),
-        ...(rank ? { rank: rank as 'main' | 'any' } : {}),
+        ...(rank ? { rank } : {}),
       },
     })),
   some(NAICS).map((any) => ({ field: 'industry', test: { scheme: 'naics-2022' as const, any } })),
@@ -164,11 +168,11 @@ const tests: fc.Arbitrary<{ field: string; test: Test; estimates?: true }> = fc.
       range,
       fc.boolean(),
       fc.constantFrom('EUR', 'CZK', 'USD'),
-      fc.constantFrom('year', 'month', undefined),
+      fc.constantFrom<('year' | 'month' | undefined)[]>('year', 'month', undefined),
     )
     .map(([test, on, currency, per]) => ({
       field: 'revenue',
-      test: { ...test, currency, ...(per ? { per: per as 'year' | 'month' } : {}) },
+      test: { ...test, currency, ...(per ? { per } : {}) },
       ...(on ? { estimates: true as const } : {}),
     })),
   fc
@@ -192,23 +196,39 @@ const tests: fc.Arbitrary<{ field: string; test: Test; estimates?: true }> = fc.
       { to: '2026-01-01' },
     )
     .map((test) => ({ field: 'checked', test })),
-  fc.tuple(wordsText, fc.constantFrom('name', 'description', 'both', undefined)).map(([words, where]) => ({
-    field: 'words',
-    test: { text: words, ...(where ? { in: where as 'name' | 'description' | 'both' } : {}) },
-  })),
+  fc
+    .tuple(
+      wordsText,
+      fc.constantFrom<('name' | 'description' | 'both' | undefined)[]>(
+        'name',
+        'description',
+        'both',
+        undefined,
+      ),
+    )
+    .map(([words, where]) => ({
+      field: 'words',
+      test: { text: words, ...(where ? { in: where } : {}) },
+    })),
 );
 
 const flag = fc.boolean();
 
 const fieldLine = (id: string): fc.Arbitrary<FieldLine> =>
   fc
-    .tuple(tests, flag, flag, flag, fc.constantFrom('keep', 'drop', undefined))
+    .tuple(
+      tests,
+      flag,
+      flag,
+      flag,
+      fc.constantFrom<('keep' | 'drop' | undefined)[]>('keep', 'drop', undefined),
+    )
     .map(([test, not, must, parked, unknown]) => ({
       id,
       ...(not ? { not: true as const } : {}),
       ...(must ? { must: true as const } : {}),
       ...(parked && must ? { parked: true as const } : {}),
-      ...(unknown ? { unknown: unknown as 'keep' | 'drop' } : {}),
+      ...(unknown ? { unknown } : {}),
       ...test,
     }));
 
@@ -217,12 +237,12 @@ const block = (id: string): fc.Arbitrary<EitherBlock> =>
     .tuple(
       fc.array(fc.tuple(tests, flag, flag), { minLength: 2, maxLength: 3 }),
       flag,
-      fc.constantFrom('keep', 'drop', undefined),
+      fc.constantFrom<('keep' | 'drop' | undefined)[]>('keep', 'drop', undefined),
     )
     .map(([branches, not, unknown]) => ({
       id,
       ...(not ? { not: true as const } : {}),
-      ...(unknown ? { unknown: unknown as 'keep' | 'drop' } : {}),
+      ...(unknown ? { unknown } : {}),
       either: branches.map(([test, inner, parked], i) => ({
         id: `${id}-${i}`,
         ...(inner ? { not: true as const } : {}),

@@ -1,6 +1,7 @@
 import type { Scheme } from '../../core/codes/tree.ts';
 import type { Row } from '../../core/cells.ts';
 import type {
+  CitiesAnswer,
   JumpAnswer,
   PositionAnswer,
   ProfileAnswer,
@@ -40,6 +41,9 @@ import { codeCounts, logEdges, placeCounts, yearEdges, type CountsRequest } from
 import { readProfile } from './profile.ts';
 import { RowSource } from './read-rows.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
+
+/** People from which a town is named on the map. */
+const CITY_FROM = 90_000;
 
 /** One universe, opened: counts, rows and typed lines over it. Runs in a worker thread. */
 export class Engine {
@@ -275,6 +279,14 @@ export class Engine {
       points.push(lon[r]!, lat[r]!);
     }
     return { points, located: located.length };
+  }
+
+  /** The large towns, for the labels of a map, the largest first. */
+  cities(): CitiesAnswer['cities'] {
+    return this.lookup.places.towns
+      .filter((town) => town.population >= CITY_FROM)
+      .sort((a, b) => b.population - a.population)
+      .map(({ name, lat, lon, population }) => ({ name, lat, lon, population }));
   }
 
   towns(text: string, limit: number): TownsAnswer['towns'] {

@@ -23,6 +23,7 @@ export type EngineMethod =
   | 'counts'
   | 'points'
   | 'towns'
+  | 'cities'
   | 'jump'
   | 'describe'
   | 'wordsOf'

@@ -53,6 +53,9 @@ export function countingRoutes({ engine }: Services): Router {
   routes.get('/towns', async (request, response) => {
     response.json({ towns: await engine.call('towns', [queryText(request, 'search'), 20]) });
   });
+  routes.get('/cities', async (_request, response) => {
+    response.json({ cities: await engine.call('cities', []) });
+  });
   routes.get('/jump', async (request, response) => {
     response.json(await engine.call('jump', [queryText(request, 'text')], goneSignal(response)));
   });

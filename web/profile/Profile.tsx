@@ -114,14 +114,10 @@ export function Profile({ companyKey }: { companyKey: string }) {
               .join(', ')}
           >
             <Fact name="Headcount" from={ofSource('headcount')}>
-              {headcount ? <Sized shown={format.headcount(headcount)} /> : <Unknown why={why?.headcount} />}
+              {headcount ? <Sized shown={format.headcount(headcount)} /> : <Why reason={why?.headcount} />}
             </Fact>
             <Fact name={`Revenue, ${format.symbol}k`} from={ofSource('revenue')}>
-              {money ? (
-                <Sized shown={money} />
-              ) : (
-                <Unknown why={revenue ? 'no exchange rate' : why?.revenue} />
-              )}
+              {money ? <Sized shown={money} /> : <Why reason={revenue ? 'no exchange rate' : why?.revenue} />}
             </Fact>
           </Section>
           <Section name="Reach" note={ofSource('web') ?? ofSource('phone')}>
@@ -192,36 +188,38 @@ export function Profile({ companyKey }: { companyKey: string }) {
               </Button>
             ))}
           </Section>
-          <Section name="Technology" note={ofSource('technologies')}>
-            {technologies === null ? (
-              <p className="py-1 text-soft italic">unknown: the site was never surveyed</p>
-            ) : technologies.length ? (
-              <p className="flex flex-wrap gap-1.5 pt-1">
-                {technologies.map((name) => (
-                  <span key={name} className="rounded-md border border-edge bg-paper px-2 py-0.5">
-                    {name}
-                  </span>
-                ))}
-              </p>
-            ) : (
-              <p className="py-1 text-soft">surveyed; none seen</p>
-            )}
-          </Section>
-          <Section name="Register" note={ofSource('registration')}>
-            <Fact name="Legal form" from={ofSource('legalForm')}>
-              {text('legal-form') ?? <Unknown />}
-            </Fact>
-            <Fact name="Number" from={ofSource('registration')}>
-              {text('registration') ? (
-                <span className="figure text-[13px]">{text('registration')}</span>
+          <div className="space-y-6">
+            <Section name="Technology" note={ofSource('technologies')}>
+              {technologies === null ? (
+                <p className="py-1 text-soft italic">unknown: the site was never surveyed</p>
+              ) : technologies.length ? (
+                <p className="flex flex-wrap gap-1.5 pt-1">
+                  {technologies.map((name) => (
+                    <span key={name} className="rounded-md border border-edge bg-paper px-2 py-0.5">
+                      {name}
+                    </span>
+                  ))}
+                </p>
               ) : (
-                <Unknown />
+                <p className="py-1 text-soft">surveyed; none seen</p>
               )}
-            </Fact>
-            <Fact name="Key here">
-              <span className="figure text-[13px]">{data.row.key}</span>
-            </Fact>
-          </Section>
+            </Section>
+            <Section name="Register" note={ofSource('registration')}>
+              <Fact name="Legal form" from={ofSource('legalForm')}>
+                {text('legal-form') ?? <Unknown />}
+              </Fact>
+              <Fact name="Number" from={ofSource('registration')}>
+                {text('registration') ? (
+                  <span className="figure text-[13px]">{text('registration')}</span>
+                ) : (
+                  <Unknown />
+                )}
+              </Fact>
+              <Fact name="Key here">
+                <span className="figure text-[13px]">{data.row.key}</span>
+              </Fact>
+            </Section>
+          </div>
         </div>
         <SourceTable profile={data} />
       </div>
@@ -259,4 +257,8 @@ function Sized({ shown }: { shown: ShownFigure }) {
       <span className="text-[12px] text-soft">{shown.note}</span>
     </>
   );
+}
+
+function Why({ reason }: { reason: string | undefined }) {
+  return <span className="text-soft italic">unknown: {reason ?? 'not collected'}</span>;
 }

@@ -159,8 +159,8 @@ export function NearPicker({
         )}
       </div>
       <p className="text-[12px] text-soft">
-        As the crow flies, from the town’s centre to the head office. Click the map to measure from there,
-        drag the ring to widen it, drag elsewhere to move the map, wheel to zoom.
+        As the crow flies, to the head office. Click the map to measure from there, drag the ring, drag
+        elsewhere to move, wheel to zoom.
       </p>
     </div>
   );

@@ -5,7 +5,9 @@ import { useEffect, useRef, useState } from 'react';
 import { feature, mesh } from 'topojson-client';
 import type { GeometryCollection, Topology } from 'topojson-specification';
 import { EARTH_KM, distanceKm } from '../../../core/geo/distance.ts';
+import type { CitiesAnswer } from '../../../contract/responses.ts';
 import type { NearTest } from '../../../core/tape/nodes.ts';
+import { call } from '../../api.ts';
 
 interface RegionProperties {
   key: string;
@@ -38,6 +40,7 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [view, setView] = useState(EUROPE);
+  const [held, setHeld] = useState(false);
   const hand = useRef<{
     kind: 'pan' | 'ring';
     x: number;
@@ -79,6 +82,11 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
     observer.observe(box.current!);
     return () => observer.disconnect();
   }, []);
+  const { data: cities } = useQuery({
+    queryKey: ['cities'],
+    staleTime: Infinity,
+    queryFn: ({ signal }) => call<CitiesAnswer>('GET', '/cities', undefined, signal),
+  });
   // A newly chosen centre comes into view at a scale that shows the ring; a dragged radius moves nothing.
   const centreKey = near ? `${near.lat} ${near.lon}` : '';
   const [seenCentre, setSeenCentre] = useState('');
@@ -130,6 +138,7 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
       path(land.borders);
       context.stroke();
     }
+    drawCities(context, cities?.cities ?? [], projection, size, colour, near?.label);
     const centre = near ? projection([near.lon, near.lat]) : null;
     if (near && centre) {
       const ring: Feature = {
@@ -179,6 +188,11 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
     }
   });
 
+  // A radius that was typed or slid beyond the view takes the view with it; one that is dragged does not.
+  const edge = ringEdge();
+  if (near && edge !== null && !held && size.height > 0 && edge > 0.49 * size.height)
+    setView({ ...view, scale: zoomed((view.scale * 0.4 * size.height) / edge) });
+
   const local = (event: React.PointerEvent): [number, number] => {
     const bounds = canvas.current!.getBoundingClientRect();
     return [event.clientX - bounds.left, event.clientY - bounds.top];
@@ -203,32 +217,34 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
         onPointerDown={(event) => {
           const [x, y] = local(event);
           event.currentTarget.setPointerCapture(event.pointerId);
+          setHeld(true);
           hand.current = { kind: onRing(x, y) ? 'ring' : 'pan', x, y, moved: false, view };
         }}
         onPointerMove={(event) => {
           const [x, y] = local(event);
-          const held = hand.current;
+          const now = hand.current;
           event.currentTarget.style.cursor =
-            held?.kind === 'pan' && held.moved ? 'grabbing' : onRing(x, y) ? 'ew-resize' : 'crosshair';
-          if (!held) return;
-          if (Math.hypot(x - held.x, y - held.y) > 3) held.moved = true;
-          if (!held.moved) return;
-          if (held.kind === 'ring' && near) {
+            now?.kind === 'pan' && now.moved ? 'grabbing' : onRing(x, y) ? 'ew-resize' : 'crosshair';
+          if (!now) return;
+          if (Math.hypot(x - now.x, y - now.y) > 3) now.moved = true;
+          if (!now.moved) return;
+          if (now.kind === 'ring' && near) {
             const point = projection.invert!([x, y])!;
             onRadius(distanceKm(near.lat, near.lon, point[1], point[0]));
           } else {
             const start = geoMercator()
-              .center([held.view.lon, held.view.lat])
-              .scale(held.view.scale)
+              .center([now.view.lon, now.view.lat])
+              .scale(now.view.scale)
               .translate([size.width / 2, size.height / 2]);
-            const centre = start.invert!([size.width / 2 - (x - held.x), size.height / 2 - (y - held.y)])!;
-            setView({ ...held.view, lon: centre[0], lat: Math.max(-75, Math.min(78, centre[1])) });
+            const centre = start.invert!([size.width / 2 - (x - now.x), size.height / 2 - (y - now.y)])!;
+            setView({ ...now.view, lon: centre[0], lat: Math.max(-75, Math.min(78, centre[1])) });
           }
         }}
         onPointerUp={(event) => {
-          const held = hand.current;
+          const was = hand.current;
           hand.current = null;
-          if (!held || held.moved) return;
+          setHeld(false);
+          if (!was || was.moved) return;
           const point = projection.invert!(local(event))!;
           onCentre(Math.round(point[1] * 1e4) / 1e4, Math.round(point[0] * 1e4) / 1e4);
         }}
@@ -236,4 +252,48 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
       />
     </div>
   );
+}
+
+const MOST_LABELS = 26;
+
+/** Names of large towns for bearings: the largest first, none over another. */
+function drawCities(
+  context: CanvasRenderingContext2D,
+  cities: CitiesAnswer['cities'],
+  projection: (point: [number, number]) => [number, number] | null,
+  size: { width: number; height: number },
+  colour: (name: string) => string,
+  except: string | undefined,
+): void {
+  const taken: { x: number; y: number; width: number }[] = [];
+  context.font = '12px "Hanken Grotesk Variable"';
+  for (const { name, lat, lon } of cities) {
+    if (taken.length === MOST_LABELS) break;
+    const at = projection([lon, lat]);
+    if (
+      name === except ||
+      !at ||
+      at[0] < 4 ||
+      at[1] < 10 ||
+      at[0] > size.width - 40 ||
+      at[1] > size.height - 10
+    )
+      continue;
+    const width = context.measureText(name).width + 14;
+    if (
+      taken.some(
+        (other) => at[0] < other.x + other.width && other.x < at[0] + width && Math.abs(at[1] - other.y) < 18,
+      )
+    )
+      continue;
+    taken.push({ x: at[0], y: at[1], width });
+    context.beginPath();
+    context.arc(at[0], at[1], 2, 0, 2 * Math.PI);
+    context.fillStyle = colour('--soft');
+    context.fill();
+    context.lineWidth = 3;
+    context.strokeStyle = colour('--paper');
+    context.strokeText(name, at[0] + 6, at[1] + 4);
+    context.fillText(name, at[0] + 6, at[1] + 4);
+  }
 }

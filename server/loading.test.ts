@@ -1,0 +1,227 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import ExcelJS from 'exceljs';
+import iconv from 'iconv-lite';
+import { parse } from 'csv-parse/sync';
+import type { SourceView, UploadAnswer, WordedTally } from '../contract/responses.ts';
+import { tape, TestServer } from './testing/test-server.ts';
+
+/** A file on its way through the API: recognised, loaded, counted, exported, removed; on real SQLite files with the real threads. */
+
+const server = new TestServer();
+beforeAll(() => server.start(1));
+afterAll(() => server.stop());
+
+function rowsText(sheet: ExcelJS.Worksheet): string {
+  const cells: string[] = [];
+  sheet.eachRow((row) => row.eachCell((cell) => cells.push(cell.text)));
+  return cells.join('\n');
+}
+
+const FILE = [
+  'Název firmy;IČO;Země;Obec;Počet zaměstnanců;Obrat (Kč);CZ-NACE;Ověřeno;Popis',
+  'Žluťásek Okna s.r.o.;111;CZ;Brno;35;12.500.000,50;16.25;1.9.2026;"Okna',
+  'a dveře; na míru"',
+  '=SUM(1+1);112;CZ;Zlín;10-49;;25.51;15.8.2026;Lakovna',
+  'Stará Huť a.s.;113;CZ;Tišnov;250+;900.000;25;1.1.2020;',
+  'Chybný řádek;114;CZ;Brno;mnoho;1;16.25;1.9.2026;',
+  ';115;CZ;Brno;5;1;16.25;1.9.2026;',
+].join('\r\n');
+
+describe('a file in Windows-1250 with semicolons, decimal commas and quoted line breaks', () => {
+  let preview: UploadAnswer;
+
+  test('is recognised', async () => {
+    const response = await server.upload('firmy.csv', iconv.encode(FILE, 'windows-1250'));
+    preview = response.body as UploadAnswer;
+    expect(preview).toMatchObject({ encoding: 'windows-1250', delimiter: ';', hasHeader: true, kind: 'csv' });
+    expect(preview.mapping).toMatchObject({ decimal: ',', currency: 'CZK', scheme: 'nace-2.1' });
+    expect(preview.rows[0]![8]).toBe('Okna\r\na dveře; na míru');
+  });
+
+  test('lands whole or not at all where that is asked for', async () => {
+    const { job } = await server.load(preview, { allOrNothing: true });
+    expect(job.state).toBe('failed');
+    expect(job.message).toContain('2 of 5 rows');
+    expect(((await server.api.get('/api/sources')).body as { sources: SourceView[] }).sources).toEqual([]);
+  });
+
+  test('otherwise lands but for the bad rows, which are told by row, column, value and rule', async () => {
+    const answer = await server.load(preview);
+    expect(answer.job).toMatchObject({ state: 'done', result: { read: 5, refused: 2 } });
+    const refused = await server.api.get(`/api/jobs/${answer.job.id}/refusals`);
+    expect(parse(refused.text)).toEqual([
+      ['row', 'column', 'value', 'rule'],
+      ['5', 'Počet zaměstnanců', 'mnoho', 'a number with decimal comma'],
+      ['6', 'Název firmy', '', 'a name; a row without one cannot be loaded'],
+    ]);
+  });
+
+  test('is counted, bands that straddle and codes too coarse as unknown', async () => {
+    const lines = [
+      { id: 'a', field: 'industry', test: { scheme: 'nace-2.1', any: ['25.51', '16'] } },
+      { id: 'b', field: 'headcount', test: { from: 20, to: 249 }, unknown: 'keep' },
+      { id: 'c', field: 'place', test: { near: { lat: 49.195, lon: 16.608, km: 60, label: 'Brno' } } },
+    ];
+    const { body } = (await server.api.post('/api/tally').send({ tape: tape(lines) })) as {
+      body: WordedTally;
+    };
+    expect(body).toMatchObject({ universe: 3, tally: 1 });
+    expect(
+      body.lines.map(({ subtotal, cut, alone, without, unknown }) => [
+        subtotal,
+        cut,
+        alone,
+        without,
+        unknown,
+      ]),
+    ).toEqual([
+      [2, 1, 2, 1, 0],
+      [2, 0, 2, 1, 0],
+      [1, 1, 2, 2, 0],
+    ]);
+    expect(body.lines[2]!.words).toEqual({ label: 'Place', text: 'within 60 km of Brno' });
+  });
+
+  test('comes out of an export as it went in, cells that would run as formulas made safe', async () => {
+    const started = await server.api.post('/api/exports').send({
+      tape: tape([]),
+      name: 'All',
+      format: 'csv',
+      columns: ['name', 'place', 'headcount', 'revenue', 'checked', 'description'],
+      sort: [{ by: 'headcount' }],
+      delimiter: ';',
+      bom: true,
+      currency: 'CZK',
+    });
+    await server.ended((started.body as { job: { id: string } }).job.id);
+    const file = await server.api.get(`/api/exports/${(started.body as { export: string }).export}/file`);
+    expect(file.text.charCodeAt(0)).toBe(0xfeff);
+    expect(parse(file.text, { delimiter: ';', bom: true })).toEqual(
+      [
+        [
+          'Company',
+          'Town',
+          'Region',
+          'Country',
+          'Headcount',
+          'Headcount basis',
+          'Revenue, CZK',
+          'Revenue year',
+          'Revenue basis',
+          'Last checked',
+          'Description',
+        ],
+        [
+          "'=SUM(1+1)",
+          'Zlín',
+          'Zlín',
+          'CZ',
+          '10-49',
+          'band',
+          '',
+          '',
+          'unknown: not collected',
+          '2026-08-15',
+          'Lakovna',
+        ],
+        [
+          'Žluťásek Okna s.r.o.',
+          'Brno',
+          'South Moravia',
+          'CZ',
+          '35',
+          'reported',
+          '12500000.5',
+          '2025',
+          'reported',
+          '2026-09-01',
+          'Okna\r\na dveře; na míru',
+        ],
+        [
+          'Stará Huť a.s.',
+          'Tišnov',
+          'South Moravia',
+          'CZ',
+          '250+',
+          'band',
+          '900000',
+          '2025',
+          'reported',
+          '2020-01-01',
+          '',
+        ],
+      ].map((row) =>
+        row.map((cell) =>
+          cell === 'South Moravia'
+            ? (expect.stringMatching(/South Morav|Jihomorav/) as unknown as string)
+            : cell === 'Zlín'
+              ? (expect.stringMatching(/Zl/) as unknown as string)
+              : cell,
+        ),
+      ),
+    );
+  });
+
+  test('a workbook has real numbers and dates, and says how it was made', async () => {
+    const lines = [{ id: 'a', field: 'headcount', test: { from: 20 }, unknown: 'keep' }];
+    const started = await server.api.post('/api/exports').send({
+      tape: tape(lines),
+      name: 'Big ones',
+      format: 'xlsx',
+      columns: ['name', 'headcount', 'checked'],
+      sort: [{ by: 'checked', descending: true }],
+    });
+    await server.ended((started.body as { job: { id: string } }).job.id);
+    const file = await server.api
+      .get(`/api/exports/${(started.body as { export: string }).export}/file`)
+      .buffer(true)
+      .parse((response, done) => {
+        const chunks: Buffer[] = [];
+        response.on('data', (chunk: Buffer) => chunks.push(chunk));
+        response.on('end', () => done(null, Buffer.concat(chunks)));
+      });
+    const book = new ExcelJS.Workbook();
+    await book.xlsx.load(file.body as ArrayBuffer);
+    const sheet = book.getWorksheet('Companies')!;
+    expect(sheet.views[0]).toMatchObject({ state: 'frozen', ySplit: 1 });
+    expect(sheet.getRow(2).getCell(1).value).toBe('Žluťásek Okna s.r.o.');
+    expect(sheet.getRow(2).getCell(2).value).toBe(35);
+    expect(sheet.getRow(2).getCell(4).value).toEqual(new Date('2026-09-01'));
+    const made = book.getWorksheet('How this list was made')!;
+    const text = rowsText(made);
+    expect(text).toContain('Headcount 20 or more (unknown kept)');
+    expect(text).toContain('Branch list');
+  });
+
+  test('joins with another source by registration number, and leaves again', async () => {
+    const second = await server.upload(
+      'more.csv',
+      Buffer.from(
+        'name,reg no,country,phone,employees\nZlutasek Okna,111,CZ,+420 000 111 222,≈40 (30-50)\nNew One,999,CZ,,3\n',
+      ),
+    );
+    expect((await server.load(second.body as UploadAnswer, { name: 'Second' })).job.result).toMatchObject({
+      read: 2,
+      refused: 0,
+      joined: 1,
+    });
+    const profile = await server.api.get('/api/companies/CZ-111');
+    expect(profile.body).toMatchObject({
+      row: {
+        cells: {
+          phone: '+420 000 111 222',
+          headcount: { amount: 35, basis: 'reported' },
+          source: ['Branch list', 'Second'],
+        },
+      },
+    });
+    const removed = await server.api.delete('/api/sources/branch-list');
+    expect((await server.ended((removed.body as { job: { id: string } }).job.id)).job.state).toBe('done');
+    expect((await server.api.post('/api/tally').send({ tape: tape([]) })).body).toMatchObject({
+      universe: 2,
+    });
+    expect((await server.api.get('/api/companies/CZ-111')).body).toMatchObject({
+      row: { cells: { name: 'Zlutasek Okna', headcount: { amount: 40, basis: 'estimate' } } },
+    });
+  });
+});

@@ -1,0 +1,67 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import supertest from 'supertest';
+import type { JobAnswer, UploadAnswer } from '../../contract/responses.ts';
+import { createApp } from '../app.ts';
+import { closeServices, openServices, type Services } from '../services.ts';
+
+/** The whole server on an empty workspace of its own, for tests of the API. */
+export class TestServer {
+  readonly dir = mkdtempSync(join(tmpdir(), 'just-tally-api-'));
+  private services!: Services;
+  private server!: Server;
+  private base = '';
+
+  /** @param uploadLimit largest upload in MB */
+  async start(uploadLimit: number): Promise<void> {
+    this.services = await openServices(this.dir, uploadLimit);
+    this.server = createServer(createApp(this.services));
+    await new Promise<void>((resolve) => this.server.listen(0, '127.0.0.1', resolve));
+    this.base = `http://127.0.0.1:${(this.server.address() as AddressInfo).port}`;
+  }
+
+  async stop(): Promise<void> {
+    this.server.close();
+    await closeServices(this.services);
+    rmSync(this.dir, { recursive: true });
+  }
+
+  get api() {
+    return supertest(this.base);
+  }
+
+  /** The job once it has ended. */
+  async ended(id: string): Promise<JobAnswer> {
+    for (;;) {
+      const answer = (await this.api.get(`/api/jobs/${id}`)).body as JobAnswer;
+      if (answer.job.state !== 'running') return answer;
+    }
+  }
+
+  upload(name: string, content: Buffer): Promise<supertest.Response> {
+    return this.api.post('/api/uploads').attach('file', content, name);
+  }
+
+  async load(preview: UploadAnswer, more: object = {}): Promise<JobAnswer> {
+    const { upload, encoding, delimiter, hasHeader, mapping } = preview;
+    const response = await this.api.post('/api/sources').send({
+      upload,
+      name: 'Branch list',
+      asOf: '2026-09-30',
+      read: { encoding, delimiter, hasHeader },
+      mapping,
+      ...more,
+    });
+    return this.ended((response.body as { job: { id: string } }).job.id);
+  }
+}
+
+export const tape = (lines: object[]) => ({
+  format: 'just-tally.tape',
+  version: 1,
+  subject: 'companies',
+  lines,
+});
