@@ -33,7 +33,7 @@ export function Frame() {
       <header className="flex h-[46px] shrink-0 items-center gap-6 border-b border-edge px-5">
         <NavLink to={desk} className="flex items-center gap-2.5" aria-label="Just Tally: the Desk">
           <TallyMark />
-          <span className="title text-[19px]">Just Tally</span>
+          <span className="title text-[19px] whitespace-nowrap">Just Tally</span>
         </NavLink>
         <nav aria-label="Places" className="flex gap-1">
           <Place to={desk} at="/desk" name="Desk" />

@@ -26,6 +26,15 @@ export function JumpBox({ onClose }: { onClose(): void }) {
   };
   const item = 'flex cursor-pointer items-baseline gap-3 px-4 py-1.5 data-[selected=true]:bg-picked';
   const found = text.trim() === '' ? undefined : data;
+  const places = (
+    [
+      ['Desk', () => navigate(addressOf(useDesk.getState()))],
+      ['Exports', () => navigate('/exports')],
+      ['Sources', () => navigate('/sources')],
+      ['Settings', () => navigate('/settings')],
+      ['New tape', () => navigate(addressOf({ tape: emptyTape(), sort: [], openLine: null, company: null }))],
+    ] as const
+  ).filter(([name]) => name.toLowerCase().includes(text.trim().toLowerCase()));
   return (
     <Command.Dialog
       open
@@ -95,26 +104,15 @@ export function JumpBox({ onClose }: { onClose(): void }) {
             ))}
           </Command.Group>
         )}
-        <Command.Group heading="Go to">
-          {(
-            [
-              ['Desk', () => navigate(addressOf(useDesk.getState()))],
-              ['Exports', () => navigate('/exports')],
-              ['Sources', () => navigate('/sources')],
-              ['Settings', () => navigate('/settings')],
-              [
-                'New tape',
-                () => navigate(addressOf({ tape: emptyTape(), sort: [], openLine: null, company: null })),
-              ],
-            ] as const
-          )
-            .filter(([name]) => name.toLowerCase().includes(text.trim().toLowerCase()))
-            .map(([name, act]) => (
+        {places.length > 0 && (
+          <Command.Group heading="Go to">
+            {places.map(([name, act]) => (
               <Command.Item key={name} value={`go ${name}`} className={item} onSelect={go(() => void act())}>
                 {name}
               </Command.Item>
             ))}
-        </Command.Group>
+          </Command.Group>
+        )}
       </Command.List>
     </Command.Dialog>
   );
