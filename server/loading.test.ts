@@ -225,3 +225,21 @@ describe('a file in Windows-1250 with semicolons, decimal commas and quoted line
     });
   });
 });
+
+test('a load that is cancelled leaves nothing', async () => {
+  const before = (await server.api.get('/api/health')).body as { universe: number };
+  const rows = Array.from({ length: 15_000 }, (_, i) => `Firm ${i},CZ,Brno,${i}`).join('\n');
+  const preview = (await server.upload('many.csv', Buffer.from(`name,country,town,employees\n${rows}`)))
+    .body as UploadAnswer;
+  const { upload, encoding, delimiter, hasHeader, mapping } = preview;
+  const started = await server.api
+    .post('/api/sources')
+    .send({ upload, name: 'Many', asOf: '2026-09-30', read: { encoding, delimiter, hasHeader }, mapping });
+  const { id } = (started.body as { job: { id: string } }).job;
+  expect((await server.api.post(`/api/jobs/${id}/cancel`)).status).toBe(200);
+  expect((await server.ended(id)).job).toMatchObject({ state: 'cancelled' });
+  expect((await server.api.get('/api/health')).body).toMatchObject({ universe: before.universe });
+  expect((await server.api.post(`/api/jobs/${id}/cancel`)).body).toMatchObject({
+    error: { code: 'not-running' },
+  });
+});

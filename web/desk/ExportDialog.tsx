@@ -32,12 +32,12 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
   const [bom, setBom] = useState(true);
   const [name, setName] = useState(tape.name ?? 'Companies');
   const columns = choice === 'shown' ? shown : choice === 'mailing' ? MAILING : own;
-  const count = which === 'all' ? total : picked;
+  const count = which === 'all' ? Math.min(total, tape.first ?? Infinity) : picked;
   const start = useMutation({
     mutationFn: () =>
       call<{ export: string; job: Job }>('POST', '/exports', {
         name: name.trim(),
-        tape: countedPart(tape),
+        tape: { ...countedPart(tape), ...(which === 'all' && tape.first ? { first: tape.first } : {}) },
         sort,
         columns,
         format: file,
@@ -92,7 +92,12 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
               value={which}
               onChange={setWhich}
               options={[
-                { key: 'all', label: `all ${format.number(total)}` },
+                {
+                  key: 'all',
+                  label: tape.first
+                    ? `the first ${format.number(Math.min(total, tape.first))} of ${format.number(total)}`
+                    : `all ${format.number(total)}`,
+                },
                 {
                   key: 'picked',
                   label: `the ${format.number(picked)} picked`,

@@ -1,6 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { ArrowDown, ArrowUp, Download, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { Download, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import type { ExportView } from '../../contract/responses.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
@@ -9,15 +8,13 @@ import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { addressOf } from '../desk/address.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
+import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { JobProgress } from '../ui/JobProgress.tsx';
-
-type Order = { by: 'name' | 'count' | 'madeAt'; descending: boolean };
 
 /** What was exported, with the tape that made it; each file can be had again. */
 export function Exports() {
   const format = useFormat();
   const client = useQueryClient();
-  const [order, setOrder] = useState<Order>({ by: 'madeAt', descending: true });
   const { data, error } = useQuery({
     queryKey: ['exports'],
     queryFn: ({ signal }) => call<{ exports: ExportView[] }>('GET', '/exports', undefined, signal),
@@ -26,24 +23,14 @@ export function Exports() {
     mutationFn: (id: string) => call('DELETE', `/exports/${id}`),
     onSuccess: () => client.invalidateQueries({ queryKey: ['exports'] }),
   });
-  const exports = [...(data?.exports ?? [])].sort((a, b) => {
-    const [one, other] = [a[order.by] ?? -1, b[order.by] ?? -1];
-    return (one < other ? -1 : one > other ? 1 : 0) * (order.descending ? -1 : 1);
+  const {
+    sorted: exports,
+    order,
+    setOrder,
+  } = useOrder<'name' | 'count' | 'madeAt', ExportView>(data?.exports ?? [], {
+    by: 'madeAt',
+    descending: true,
   });
-  const head = (by: Order['by'], label: string, right = false) => (
-    <th
-      aria-sort={order.by === by ? (order.descending ? 'descending' : 'ascending') : 'none'}
-      className={`py-2 pr-4 font-semibold ${right ? 'text-right' : 'text-left'}`}
-    >
-      <button
-        type="button"
-        className="inline-flex items-center gap-1 hover:underline"
-        onClick={() => setOrder({ by, descending: order.by === by ? !order.descending : by !== 'name' })}
-      >
-        {label} {order.by === by && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
-      </button>
-    </th>
-  );
   return (
     <main className="min-h-0 flex-1 overflow-auto px-8 py-6">
       <h1 className="title text-[25px]">Exports</h1>
@@ -64,10 +51,10 @@ export function Exports() {
         <table className="mt-5 w-full">
           <thead className="border-b border-edge text-[13px]">
             <tr>
-              {head('name', 'Name')}
-              {head('count', 'Companies', true)}
+              <SortHead by="name" label="Name" order={order} onOrder={setOrder} />
+              <SortHead by="count" label="Companies" order={order} onOrder={setOrder} right />
               <th className="py-2 pr-4 text-left font-semibold">How it was made</th>
-              {head('madeAt', 'Made')}
+              <SortHead by="madeAt" label="Made" order={order} onOrder={setOrder} />
               <th className="py-2 text-left font-semibold">File</th>
               <th>
                 <span className="sr-only">Remove</span>

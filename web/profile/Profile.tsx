@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { ExternalLink } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import type { PositionAnswer, ProfileAnswer } from '../../contract/responses.ts';
 import type { CodeCell, MoneyCell, PlaceCell, QuantityCell } from '../../core/cells.ts';
 import { SCHEMES } from '../../core/codes/tree.ts';
@@ -33,6 +33,10 @@ export function Profile({ companyKey }: { companyKey: string }) {
     retry: false,
   });
   const position = place?.position;
+  // The sheet opens again at this company, also after a reload.
+  useEffect(() => {
+    if (position) set({ cursor: position.at });
+  }, [position, set]);
   const go = (key: string | null | undefined, step: number) =>
     key && set({ company: key, cursor: (position?.at ?? 0) + step });
   useKey('j', () => go(position?.next, 1));

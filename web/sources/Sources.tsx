@@ -1,23 +1,21 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { ArrowDown, ArrowUp, FileUp, Trash2 } from 'lucide-react';
+import { FileUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Job, JobAnswer, SourceView } from '../../contract/responses.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { Button, Dialog, Trouble } from '../ui/controls.tsx';
+import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { JobProgress } from '../ui/JobProgress.tsx';
 import { LoadFile } from './LoadFile.tsx';
 import { LoadResult } from './LoadResult.tsx';
-
-type Order = { by: 'name' | 'asOf' | 'companies' | 'rowsRead'; descending: boolean };
 
 /** The loaded files and databases: what they are, how much of them landed, and loading or removing one. */
 export function Sources() {
   const format = useFormat();
   const client = useQueryClient();
   const [params, setParams] = useSearchParams();
-  const [order, setOrder] = useState<Order>({ by: 'companies', descending: true });
   const [removing, setRemoving] = useState<SourceView | null>(null);
   const loading = params.has('load');
   const { data, error } = useQuery({
@@ -40,28 +38,17 @@ export function Sources() {
     mutationFn: () => call<{ job: Job }>('POST', '/demo', { companies: 48_000 }),
     onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
-  const sources = [...(data?.sources ?? [])].sort(
-    (a, b) =>
-      (a[order.by] < b[order.by] ? -1 : a[order.by] > b[order.by] ? 1 : 0) * (order.descending ? -1 : 1),
-  );
+  const {
+    sorted: sources,
+    order,
+    setOrder,
+  } = useOrder<'name' | 'asOf' | 'companies' | 'rowsRead', SourceView>(data?.sources ?? [], {
+    by: 'companies',
+    descending: true,
+  });
   const writing = (jobs?.jobs ?? []).filter((job) => job.kind !== 'export');
   const running = writing.filter((job) => job.state === 'running');
   const hasDemo = data?.sources.some((source) => source.licence === 'made up for the demo');
-  const head = (by: Order['by'], label: string, right = false) => (
-    <th
-      aria-sort={order.by === by ? (order.descending ? 'descending' : 'ascending') : 'none'}
-      className={`py-2 pr-6 font-semibold ${right ? 'text-right' : 'text-left'}`}
-    >
-      <button
-        type="button"
-        className="inline-flex items-center gap-1 hover:underline"
-        onClick={() => setOrder({ by, descending: order.by === by ? !order.descending : by !== 'name' })}
-      >
-        {label} {order.by === by && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
-      </button>
-    </th>
-  );
-
   if (loading)
     return (
       <LoadFile
@@ -107,10 +94,10 @@ export function Sources() {
         <table className="mt-5 w-full">
           <thead className="border-b border-edge text-[13px]">
             <tr>
-              {head('name', 'Source')}
-              {head('companies', 'Companies', true)}
-              {head('rowsRead', 'Rows', true)}
-              {head('asOf', 'As of')}
+              <SortHead by="name" label="Source" order={order} onOrder={setOrder} />
+              <SortHead by="companies" label="Companies" order={order} onOrder={setOrder} right />
+              <SortHead by="rowsRead" label="Rows" order={order} onOrder={setOrder} right />
+              <SortHead by="asOf" label="As of" order={order} onOrder={setOrder} />
               <th className="py-2 pr-6 text-left font-semibold">Countries</th>
               <th className="py-2 pr-6 text-left font-semibold">Licence</th>
               <th>

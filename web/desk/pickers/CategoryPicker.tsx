@@ -1,4 +1,3 @@
-import clsx from 'clsx';
 import { useState } from 'react';
 import type { CategoryCounts, ValueCount } from '../../../contract/responses.ts';
 import type { CategoryTest } from '../../../core/tape/nodes.ts';
@@ -6,8 +5,8 @@ import { fold } from '../../../core/text/fold.ts';
 import { useFormat } from '../../app/format.ts';
 import { Segments, Trouble, UnknownMark } from '../../ui/controls.tsx';
 import { useCounts } from '../queries.ts';
-import { CountBar } from './CountBar.tsx';
 import type { PickerProps } from './picker-props.ts';
+import { ValueRow } from './ValueRow.tsx';
 
 /** A searchable list of values with counts; groups stand over their members and stand for any of them. */
 export function CategoryPicker({ field, test, at, onTest }: PickerProps<CategoryTest>) {
@@ -72,30 +71,17 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
           const picked = keys.includes(value.key);
           const byGroup = value.group !== undefined && keys.includes(value.group);
           return (
-            <li key={value.key} className={clsx('border-b border-rule', picked && 'bg-picked')}>
-              <label
-                className={clsx(
-                  'grid cursor-pointer grid-cols-[22px_1fr_80px_200px] items-center gap-2 py-1.5 pr-2',
-                  value.count === 0 && 'text-soft',
-                )}
-              >
-                <input
-                  type="checkbox"
-                  className="ml-1.5 size-4"
-                  checked={picked || byGroup}
-                  disabled={byGroup}
-                  onChange={() => toggle(value.key)}
-                />
-                <span
-                  className={clsx('truncate', groups.has(value.key) && 'font-semibold')}
-                  style={{ paddingLeft: value.group ? 18 : 0 }}
-                >
-                  {value.label}
-                </span>
-                <span className="figure text-right text-[13px]">{format.number(value.count)}</span>
-                <CountBar count={value.count} most={most} picked={picked || byGroup} />
-              </label>
-            </li>
+            <ValueRow
+              key={value.key}
+              label={value.label}
+              count={value.count}
+              most={most}
+              picked={picked}
+              byGroup={byGroup}
+              strong={groups.has(value.key)}
+              indent={value.group !== undefined}
+              onToggle={() => toggle(value.key)}
+            />
           );
         })}
         {data && shown.length === 0 && (

@@ -1,4 +1,3 @@
-import clsx from 'clsx';
 import { lazy, Suspense, useState } from 'react';
 import type { PlaceCounts, TownCounts, ValueCount } from '../../../contract/responses.ts';
 import type { PlaceTest } from '../../../core/tape/nodes.ts';
@@ -6,8 +5,8 @@ import { fold } from '../../../core/text/fold.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Segments, Trouble, UnknownMark } from '../../ui/controls.tsx';
 import { useCounts } from '../queries.ts';
-import { CountBar } from './CountBar.tsx';
 import type { PickerProps } from './picker-props.ts';
+import { ValueRow } from './ValueRow.tsx';
 
 const NearPicker = lazy(() => import('./NearPicker.tsx').then((module) => ({ default: module.NearPicker })));
 
@@ -126,25 +125,15 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
                   ? (countryName.get(value.group) ?? value.group)
                   : value.group;
             return (
-              <li key={value.key} className={clsx('border-b border-rule', on && 'bg-picked')}>
-                <label
-                  className={clsx(
-                    'grid cursor-pointer grid-cols-[22px_1fr_160px_80px_200px] items-center gap-2 py-1.5 pr-2',
-                    value.count === 0 && 'text-soft',
-                  )}
-                >
-                  <input
-                    type="checkbox"
-                    className="ml-1.5 size-4"
-                    checked={on}
-                    onChange={() => toggle(mode, value.key)}
-                  />
-                  <span className="truncate">{value.label}</span>
-                  <span className="truncate text-[13px] text-soft">{group}</span>
-                  <span className="figure text-right text-[13px]">{format.number(value.count)}</span>
-                  <CountBar count={value.count} most={most} picked={on} />
-                </label>
-              </li>
+              <ValueRow
+                key={value.key}
+                label={value.label}
+                note={group}
+                count={value.count}
+                most={most}
+                picked={on}
+                onToggle={() => toggle(mode, value.key)}
+              />
             );
           })}
           {mode === 'towns' && shown.length >= 200 && (

@@ -1,7 +1,8 @@
 import clsx from 'clsx';
-import { useEffect, useImperativeHandle, useRef, type Ref } from 'react';
+import { useImperativeHandle, useLayoutEffect, useRef, type Ref } from 'react';
 import { fieldOf } from '../../../core/fields/registry.ts';
 import type { PlaceCell } from '../../../core/cells.ts';
+import type { SortKey, Tape } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
 import { addressOf } from '../address.ts';
@@ -13,6 +14,9 @@ import { useRowWindow } from './row-window.ts';
 import { useRows } from './use-rows.ts';
 
 const ROW_HEIGHT = 38;
+
+/** Where the sheet of a tape was left, so that a company can be opened and closed without losing the place. */
+let lastPlace: { tape: Tape; sort: readonly SortKey[]; top: number } | null = null;
 
 /** What the keyboard can ask of the sheet. */
 export interface SheetActions {
@@ -43,9 +47,16 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
   const width = 34 + fields.reduce((sum, field) => sum + (widths[field.id] ?? field.column!.width), 0);
   const lastPicked = useRef(0);
 
-  useEffect(() => {
-    if (box.current) box.current.scrollTop = 0;
-  }, [tape, sort]);
+  useLayoutEffect(() => {
+    const element = box.current!;
+    if (lastPlace?.tape === tape && lastPlace.sort === sort) element.scrollTo({ top: lastPlace.top });
+    else
+      element.scrollTo({ top: cursor * ROW_HEIGHT > element.clientHeight ? (cursor - 3) * ROW_HEIGHT : 0 });
+    const remember = () => (lastPlace = { tape, sort, top: element.scrollTop });
+    element.addEventListener('scroll', remember, { passive: true });
+    return () => element.removeEventListener('scroll', remember);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the cursor places the sheet when it opens; later it is scrolled to by keys
+  }, [tape, sort, total > 0]);
 
   const toggle = (at: number, range: boolean) => {
     const row = rows.row(at);

@@ -1,0 +1,52 @@
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { useState } from 'react';
+
+export interface Order<K extends string> {
+  by: K;
+  descending: boolean;
+}
+
+/** The order of a list, and its rows in that order. Null comes before everything. */
+export function useOrder<K extends string, T extends Record<K, string | number | null>>(
+  rows: readonly T[],
+  start: Order<K>,
+) {
+  const [order, setOrder] = useState(start);
+  const sorted = [...rows].sort((a, b) => {
+    const [one, other] = [a[order.by], b[order.by]];
+    const compared = one === other ? 0 : one === null ? -1 : other === null ? 1 : one < other ? -1 : 1;
+    return order.descending ? -compared : compared;
+  });
+  return { sorted, order, setOrder };
+}
+
+/** A heading that sorts its list: numbers and dates the largest first, names from A. */
+export function SortHead<K extends string>({
+  by,
+  label,
+  order,
+  onOrder,
+  right = false,
+}: {
+  by: NoInfer<K>;
+  label: string;
+  order: Order<K>;
+  onOrder(order: Order<NoInfer<K>>): void;
+  right?: boolean;
+}) {
+  const here = order.by === by;
+  return (
+    <th
+      aria-sort={here ? (order.descending ? 'descending' : 'ascending') : 'none'}
+      className={`py-2 pr-5 font-semibold ${right ? 'text-right' : 'text-left'}`}
+    >
+      <button
+        type="button"
+        className="inline-flex items-center gap-1 hover:underline"
+        onClick={() => onOrder({ by, descending: here ? !order.descending : by !== 'name' })}
+      >
+        {label} {here && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
+      </button>
+    </th>
+  );
+}
