@@ -25,12 +25,7 @@ export function howMadeRows(how: HowMade): (string | number)[][] {
     ['As-of date', how.asOf],
     ['Companies in this list', how.count],
     ['Companies in the universe', how.universe],
-    [
-      'Which companies',
-      how.picked === null
-        ? 'all that pass the tape'
-        : `${how.picked} picked by hand from those that pass the tape`,
-    ],
+    ['Which companies', how.picked === null ? 'all that pass the tape' : `${how.picked} picked by hand`],
     [],
     ['The tape, line by line'],
     ...(how.wording.length

@@ -117,7 +117,11 @@ export function Desk() {
           )}
         </Suspense>
       </main>
-      <TapePanel currentLine={current} onCurrentLine={setCurrent} onExport={() => setExporting(true)} />
+      <TapePanel
+        currentLine={openLine ?? current}
+        onCurrentLine={setCurrent}
+        onExport={() => setExporting(true)}
+      />
       {exporting && (
         <Suspense>
           <ExportDialog onClose={() => setExporting(false)} />

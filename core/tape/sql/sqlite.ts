@@ -2,7 +2,7 @@ import { Pass } from '../../codes/tree.ts';
 import { fieldOf } from '../../fields/registry.ts';
 import type { Field } from '../../fields/field.ts';
 import { EARTH_KM } from '../../geo/distance.ts';
-import { euroLimits } from '../../money/limits.ts';
+import { euroLimits, type EuroLimits } from '../../money/limits.ts';
 import { groupsOf } from '../../tally/evaluate.ts';
 import { nearKm } from '../../tally/test-place.ts';
 import { daysOf } from '../dates.ts';
@@ -101,50 +101,65 @@ function near(test: NearTest): Sql {
   };
 }
 
+/** An end of a range as SQL with its values; null where it is open. */
+type End = Sql | null;
+
+const end = (value: number | undefined | null): End =>
+  value === undefined || value === null ? null : { text: '?', values: [value] };
+
 function number(field: Field, test: NumberTest, estimates: boolean): Sql {
-  const from = test.from ?? -Infinity;
-  const to = test.to ?? Infinity;
-  if (field.store.at === 'column')
-    return { text: `(c.${field.store.column} >= ? AND c.${field.store.column} <= ?)`, values: [from, to] };
+  const [from, to] = [end(test.from), end(test.to)];
+  if (field.store.at === 'column') return between(`c.${field.store.column}`, from, to);
   const stem = `c.${(field.store as { stem: string }).stem}`;
-  return decided(stem, stem, estimates, `?`, `?`, [from], [to]);
+  return decided(stem, stem, estimates, from, to);
 }
 
+/** Limits in euros at the rate of the value's year. */
 function money(field: Field, test: MoneyTest, estimates: boolean): Sql {
   const stem = `c.${(field.store as { stem: string }).stem}`;
   const limits = euroLimits(test);
-  const byYear = (end: string) => `CASE ${stem}_year ${limits.map(() => `WHEN ? THEN ${end}`).join(' ')} END`;
+  const byYear = (open: boolean, of: (one: EuroLimits) => number): End =>
+    open
+      ? null
+      : {
+          text: `CASE ${stem}_year ${limits.map(() => 'WHEN ? THEN ?').join(' ')} END`,
+          values: limits.flatMap((one) => [one.year, of(one)]),
+        };
   return decided(
     `${stem}_eur`,
     stem,
     estimates,
-    byYear('?'),
-    byYear('?'),
-    limits.flatMap((one) => [one.year, one.from]),
-    limits.flatMap((one) => [one.year, one.to]),
+    byYear(test.from === undefined, (one) => one.from),
+    byYear(test.to === undefined, (one) => one.to),
   );
 }
 
-function decided(
-  value: string,
-  stem: string,
-  estimates: boolean,
-  from: string,
-  to: string,
-  fromValues: number[],
-  toValues: number[],
-): Sql {
+/** True if the whole value lies within, false if none of it does, else null; an estimate decides by its point. */
+function decided(value: string, stem: string, estimates: boolean, from: End, to: End): Sql {
+  const point = between(`${value}_point`, from, to);
+  const within = joined(' AND ', compare(`${value}_low`, '>=', from), compare(`${value}_high`, '<=', to));
+  const outside = joined(' OR ', compare(`${value}_high`, '<', from), compare(`${value}_low`, '>', to));
   return {
     text:
-      `CASE WHEN ${stem}_basis = 'estimate' THEN ${estimates ? `${value}_point >= ${from} AND ${value}_point <= ${to}` : 'NULL'}` +
-      ` WHEN ${value}_low >= ${from} AND ${value}_high <= ${to} THEN 1 WHEN ${value}_high < ${from} OR ${value}_low > ${to} THEN 0 END`,
-    values: [
-      ...(estimates ? [...fromValues, ...toValues] : []),
-      ...fromValues,
-      ...toValues,
-      ...fromValues,
-      ...toValues,
-    ],
+      `CASE WHEN ${stem}_basis = 'estimate' THEN ${estimates ? point.text : 'NULL'}` +
+      ` WHEN ${within.text} THEN 1 WHEN ${outside.text} THEN 0 END`,
+    values: [...(estimates ? point.values : []), ...within.values, ...outside.values],
+  };
+}
+
+function between(value: string, from: End, to: End): Sql {
+  return joined(' AND ', compare(value, '>=', from), compare(value, '<=', to));
+}
+
+function compare(value: string, operator: string, limit: End): End {
+  return limit && { text: `${value} ${operator} ${limit.text}`, values: limit.values };
+}
+
+function joined(by: ' AND ' | ' OR ', ...parts: End[]): Sql {
+  const there = parts.filter((part) => part !== null);
+  return {
+    text: `(${there.map((part) => part.text).join(by)})`,
+    values: there.flatMap((part) => part.values),
   };
 }
 
@@ -170,8 +185,7 @@ function category(field: Field, test: CategoryTest, lookup: Lookup): Sql {
 
 function date(field: Field, test: DateTest, asOf: number): Sql {
   const { from, to } = daysOf(test, asOf);
-  const column = `c.${(field.store as { column: string }).column}`;
-  return { text: `(${column} >= ? AND ${column} <= ?)`, values: [from ?? -Infinity, to ?? Infinity] };
+  return between(`c.${(field.store as { column: string }).column}`, end(from), end(to));
 }
 
 function words(query: WordsQuery, where: 'name' | 'description' | 'both'): Sql {

@@ -142,6 +142,5 @@ function Item({ onSelect, children }: { onSelect(): void; children: ReactNode })
 }
 
 function literal(value: string | number): string {
-  if (typeof value === 'string') return `'${value.replaceAll("'", "''")}'`;
-  return Number.isFinite(value) ? String(value) : value > 0 ? '9e999' : '-9e999';
+  return typeof value === 'string' ? `'${value.replaceAll("'", "''")}'` : String(value);
 }
