@@ -12,6 +12,9 @@ interface Waiting {
   reject(error: Error): void;
 }
 
+/** The client went away before its turn came; there is nobody to answer. */
+export class GivenUp extends Error {}
+
 /** One engine thread with the calls that wait for it. Calls given up before their turn are never made. */
 class EngineThread {
   readonly ready: Promise<void>;
@@ -65,7 +68,7 @@ class EngineThread {
     if (this.current || !this.isReady) return;
     let call = this.queue.shift();
     while (call?.signal?.aborted) {
-      call.reject(new Error('The request was given up.'));
+      call.reject(new GivenUp());
       call = this.queue.shift();
     }
     if (call) {

@@ -1,70 +1,29 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { hasBit } from '../../core/tally/bits.ts';
 import { Tally } from '../../core/tally/tally.ts';
-import { anyLines, anyRecord, anyTape, SOURCES, TECHNOLOGIES } from '../../core/testing/arbitraries.ts';
+import { anyLines, anyRecord, anyTape, SOURCES } from '../../core/testing/arbitraries.ts';
 import { isLive, type Line, type Tape } from '../../core/tape/nodes.ts';
 import { compileLine, compileTape, compileTest } from '../../core/tape/sql/compile.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLines } from '../../core/tape/typed/spell.ts';
 import { validateTape } from '../../core/tape/validate.ts';
-import { openUniverse, type Db } from '../db/open.ts';
-import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../reference.ts';
-import { companyWriter } from '../tables/company.ts';
-import { addSource } from '../tables/source.ts';
+import type { Db } from '../db/open.ts';
+import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
 import { buildUniverse } from './build-universe.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
 
 /** The tally held to what SQLite answers to the SQL compiled from the same tape. */
 
-const AS_OF = 20_726; // 2026-09-30
-const dir = mkdtempSync(join(tmpdir(), 'just-tally-'));
-let reference: ReferenceData;
+let random: RandomUniverse;
 let db: Db;
+let reference: ReferenceData;
 
 beforeAll(() => {
-  const trees = loadCodeTrees();
-  reference = { trees, searches: loadCodeSearches(trees), places: loadGazetteer() };
-  db = openUniverse(dir);
-  const mapping = {
-    columns: [],
-    decimal: '.',
-    dates: 'dmy',
-    scheme: 'nace-2.1',
-    country: null,
-    currency: 'EUR',
-    year: 2025,
-    revenueUnit: 1,
-  } as const;
-  for (const source of SOURCES)
-    addSource(
-      db,
-      {
-        name: source,
-        fileName: null,
-        licence: null,
-        asOf: AS_OF,
-        header: [],
-        mapping: { ...mapping, columns: [] },
-      },
-      source,
-    );
-  for (const key of TECHNOLOGIES)
-    db.prepare('INSERT INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)').run(
-      key,
-      key,
-      ['rutavel', 'planodor'].includes(key) ? 'planning' : null,
-      ['rutavel', 'planodor'].includes(key) ? 'planning' : null,
-    );
+  random = new RandomUniverse();
+  ({ db, reference } = random);
 });
-
-afterAll(() => {
-  db.close();
-  rmSync(dir, { recursive: true });
-});
+afterAll(() => random.close());
 
 const count = (sql: { text: string; values: (string | number)[] }) =>
   db
@@ -80,13 +39,7 @@ describe('a tally of a random tape over a random universe', () => {
         fc.array(fc.tuple(anyRecord, fc.subarray([...SOURCES], { minLength: 1 })), { maxLength: 70 }),
         fc.array(anyTape, { minLength: 25, maxLength: 25 }),
         (records, drawn) => {
-          db.exec(
-            'DELETE FROM company_code; DELETE FROM company_technology; DELETE FROM company_source; DELETE FROM company; DELETE FROM company_words;',
-          );
-          const writer = companyWriter(db);
-          db.transaction(() =>
-            records.forEach(([record, sources], i) => writer.insert(record, sources, `k${i}`)),
-          )();
+          random.fill(records);
           const lookup = universeLookup(db, reference, AS_OF);
           const { universe, ids } = buildUniverse(db, reference.trees);
           const tally = new Tally(universe, 'companies', lookup);

@@ -3,6 +3,7 @@ import { validateSync, type ValidationError } from 'class-validator';
 import type { NextFunction, Request, Response } from 'express';
 import multer from 'multer';
 import { Problem } from '../../core/tape/problem.ts';
+import { GivenUp } from '../engine/host.ts';
 
 /** The body of a request as an instance of its class. @throws Problem naming the first field that is wrong */
 export function body<T extends object>(type: ClassConstructor<T>, request: Request): T {
@@ -50,6 +51,7 @@ export class HttpProblem extends Problem {
 
 /** The last handler: every error becomes `{error: {code, message, field?, value?, rule?}}`, without a stack trace. */
 export function answerError(error: unknown, request: Request, response: Response, next: NextFunction): void {
+  if (error instanceof GivenUp) return;
   if (response.headersSent) return next(error);
   const answer = (status: number, problem: Problem) => {
     const { code, message, field, value, rule } = problem;

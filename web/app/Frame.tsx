@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Keyboard, Moon, Search, Settings2, Sun } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
 import { useHealth } from '../desk/queries.ts';
@@ -12,7 +12,8 @@ import { useKey } from './keys.ts';
 import { KeysDialog } from './KeysDialog.tsx';
 import { useSaveSettings, useSettings, useTheme } from './settings.ts';
 
-const JumpBox = lazy(() => import('./JumpBox.tsx').then((module) => ({ default: module.JumpBox })));
+const loadJumpBox = () => import('./JumpBox.tsx').then((module) => ({ default: module.JumpBox }));
+const JumpBox = lazy(loadJumpBox);
 
 /** The bar with the places, and the place below it. */
 export function Frame() {
@@ -25,6 +26,10 @@ export function Frame() {
   // Going back to the Desk finds it as it was left.
   const state = useDesk();
   const desk = location.pathname === '/desk' ? '/desk' : addressOf(state);
+  // Fetched before it is asked for, so that what is typed right after Ctrl K is not lost.
+  useEffect(() => {
+    void loadJumpBox();
+  }, []);
   useKey('ctrl+k', () => setJumping(true), { everywhere: true });
   useKey('?', () => setKeysShown(true));
 

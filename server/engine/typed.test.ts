@@ -1,0 +1,161 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Lookup } from '../../core/tape/lookup.ts';
+import { complete } from '../../core/tape/typed/complete.ts';
+import { parseTyped } from '../../core/tape/typed/parse.ts';
+import { spellLines } from '../../core/tape/typed/spell.ts';
+import { wordTape } from '../../core/tape/wording.ts';
+import { ROOT } from '../reference.ts';
+import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
+import { universeLookup } from './universe-lookup.ts';
+
+let random: RandomUniverse;
+let lookup: Lookup;
+beforeAll(() => {
+  random = new RandomUniverse();
+  random.db
+    .prepare('INSERT INTO source (key, name, as_of, loaded_at, header, mapping) VALUES (?, ?, 0, ?, ?, ?)')
+    .run('register-extract', 'Register extract', '', '[]', '{}');
+  random.db
+    .prepare('INSERT INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)')
+    .run('planodor-2', 'Planodor 2', 'production-planning', 'production planning');
+  random.db
+    .prepare('INSERT INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)')
+    .run('saldibra', 'Saldibra', 'accounting', 'accounting');
+  random.db.prepare(`INSERT INTO company (key, name, legal_form) VALUES ('x', 'X', 's.r.o.')`).run();
+  lookup = universeLookup(random.db, random.reference, AS_OF);
+});
+afterAll(() => random.close());
+
+const read = (text: string) => {
+  let n = 0;
+  return parseTyped(text, 'companies', lookup, () => `l${++n}`);
+};
+
+test('every example of the manual reads, and spells back to what reads the same', () => {
+  const manual = readFileSync(join(ROOT, 'docs/typed-lines.md'), 'utf8');
+  const examples = manual
+    .split('\n')
+    .filter((row) => row.startsWith('| ') && row.includes('`'))
+    .flatMap((row) => row.match(/`[^`]+`/g)!)
+    .map((example) => example.slice(1, -1))
+    .filter((example) => /\s/.test(example));
+  expect(examples.length).toBeGreaterThan(25);
+  for (const example of [...examples, 'either headcount 250+ | revenue 50m+ eur']) {
+    const lines = read(example);
+    expect(read(spellLines(lines, 'companies', lookup))).toEqual(lines);
+  }
+});
+
+describe('one line has many spellings', () => {
+  test.each([
+    ['50-249 staff', 'headcount 50-249', 'headcount 50 to 249', 'employees 50..249'],
+    ['nace 25.51', 'nace 2551', 'industry C25.51', 'NACE 25.51'],
+    ['near Brno 60 km', 'near brno 60 km', 'near Brünn 60 km', 'place near Brno 60km'],
+    ['in Czechia, Poland', 'in CZ, PL', 'place Czechia or Poland', 'in Polska, Czechia'],
+    ['revenue 2m-40m eur a year', 'turnover 2m-40m eur per year', 'revenue 2,000,000-40,000,000 EUR / year'],
+    [
+      'not keep unknown must founded 2010+',
+      'must not keep unknown founded 2010+',
+      'not founded at least 2010 keep unknowns must',
+    ],
+    ['checked past 12 months', 'last checked past 12 months', 'checked: in the past 12 months'],
+    ['technology rutavel or dipzaal', 'uses rutavel, dipzaal', 'uses Rutavel or Dipzaal'],
+  ])('%s', (first, ...others) => {
+    const sets = (text: string) =>
+      JSON.stringify(read(text), (_, value: unknown) =>
+        Array.isArray(value) && typeof value[0] === 'string' ? [...(value as string[])].sort() : value,
+      );
+    for (const other of others) expect(JSON.parse(sets(other))).toEqual(JSON.parse(sets(first)));
+  });
+});
+
+describe('what cannot be read says what was understood and what was expected', () => {
+  test.each([
+    ['gibberish', 'Nothing understood in “gibberish”. Expected a line such as'],
+    [
+      'headcount fifty',
+      'Understood “headcount”; then came “fifty”. Expected a range such as 20-249, 50+ or up to 9.',
+    ],
+    ['headcount 20-249 horses', 'Understood “headcount”; then came “horses”.'],
+    ['headcount', 'Understood “headcount”; then came nothing.'],
+    ['nace 99.99', 'Understood “nace (NACE 2.1)”; then came “99.99”. Expected a code of NACE 2.1'],
+    ['nace', 'Understood “nace”; then came nothing. Expected a code of NACE 2.1.'],
+    ['in Nowhereland', 'Understood “in”; then came “Nowhereland”. Expected a country, a region or a town.'],
+    ['near Brno', 'Expected a town and a distance, as in “near Brno 60 km”.'],
+    ['near Nowhereland 60 km', 'Understood “near”; then came “Nowhereland”.'],
+    [
+      'revenue 2m-40m doubloons',
+      'Understood “revenue 2m-40m”; then came “doubloons”. Expected a currency with rates',
+    ],
+    ['uses abacus', 'Understood “technology”; then came “abacus”. Expected a known technology'],
+    ['checked yesterday', 'Understood “checked”; then came “yesterday”. Expected “past 12 months”'],
+    ['words', 'Understood “words”; then came nothing.'],
+    ['words oak and', 'After “oak and” came the end; expected a word.'],
+    ['headcount 9-2', 'The range is reversed: from 9 is above to 2.'],
+    ['either headcount 9+', 'Expected two or more lines joined by |.'],
+    ['nace 25.51; headcount fifty', 'then came “fifty”'],
+  ])('%s', (text, message) => {
+    expect(() => read(text)).toThrow(message);
+  });
+});
+
+test('a tape in words says all that a reader needs', () => {
+  const lines = read(
+    'must nace 25 except 25.4 main only; not in Czechia, CZ-64, "Brno, CZ-64"; near Brno 40 miles; keep unknown headcount up to 9; revenue 150k+ gbp a month with estimates; uses rutavel and dipzaal; checked this year; words in name: oak; parked founded 1990; either headcount 250+ | not status active',
+  );
+  expect(wordTape(lines, 'companies', lookup)).toEqual([
+    'Industry 25 fabricated metal products, except machinery and equipment except 25.4, main only (NACE 2.1) (must)',
+    'not Place in Czechia, South Moravia or Brno',
+    'Place within 40 miles of Brno',
+    'Headcount up to 9 (unknown kept)',
+    'Revenue £150k or more a month (£1.8m or more a year), estimates count',
+    'Technology rutavel and dipzaal',
+    'Last checked in this year (2026-01-01 to 2026-12-31)',
+    'Words oak in the name',
+    'Parked: Founded exactly 1990',
+    'Either headcount 250 or more or not status active',
+  ]);
+});
+
+describe('completions', () => {
+  const typed = (text: string) => complete(text, 'companies', lookup).map((completion) => completion.typed);
+  test('take words by meaning', () => {
+    expect(typed('painters')).toContain('nace 43.34');
+    expect(typed('joinery')).toEqual(expect.arrayContaining(['nace 16.23', 'nace 43.32', 'words joinery*']));
+    expect(typed('brno')).toEqual(expect.arrayContaining(['in "Brno, CZ-64"', 'near Brno 40 km']));
+    expect(typed('czech')).toContain('in Czechia');
+    expect(typed('rutav')).toContain('uses rutavel');
+    expect(typed('25.51')[0]).toBe('headcount 25.51');
+    expect(typed('25.51')).toContain('nace 25.51');
+  });
+  test('go on with what is begun, marks kept', () => {
+    expect(typed('headcount 50')).toEqual(['headcount 50', 'headcount 50+', 'headcount up to 50']);
+    expect(typed('checked past')).toEqual([
+      'checked past 6 months',
+      'checked past 12 months',
+      'checked past 24 months',
+    ]);
+    expect(typed('not uses plan')).toEqual(expect.arrayContaining(['not uses planning']));
+    expect(typed('near brn 15')).toContain('near Brno 15 km');
+    expect(typed('')).toEqual([]);
+    expect(typed('not')).toEqual(expect.any(Array));
+  });
+  test('read as lines, every one', () => {
+    for (const text of [
+      'j',
+      'wo',
+      'stat',
+      'revenue 2',
+      'legal form',
+      'source re',
+      'in s',
+      '5',
+      '%',
+      '"',
+      'words (',
+    ])
+      for (const one of typed(text)) expect(read(one).length).toBeGreaterThan(0);
+  });
+});
