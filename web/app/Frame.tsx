@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Keyboard, Moon, Search, Settings2, Sun } from 'lucide-react';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
 import { useHealth } from '../desk/queries.ts';
@@ -8,12 +8,10 @@ import { useDesk } from '../desk/store.ts';
 import { addressOf } from '../desk/address.ts';
 import { Kbd } from '../ui/controls.tsx';
 import { useFormat } from './format.ts';
+import { JumpBox } from './JumpBox.tsx';
 import { useKey } from './keys.ts';
 import { KeysDialog } from './KeysDialog.tsx';
 import { useSaveSettings, useSettings, useTheme } from './settings.ts';
-
-const loadJumpBox = () => import('./JumpBox.tsx').then((module) => ({ default: module.JumpBox }));
-const JumpBox = lazy(loadJumpBox);
 
 /** The bar with the places, and the place below it. */
 export function Frame() {
@@ -26,10 +24,6 @@ export function Frame() {
   // Going back to the Desk finds it as it was left.
   const state = useDesk();
   const desk = location.pathname === '/desk' ? '/desk' : addressOf(state);
-  // Fetched before it is asked for, so that what is typed right after Ctrl K is not lost.
-  useEffect(() => {
-    void loadJumpBox();
-  }, []);
   useKey('ctrl+k', () => setJumping(true), { everywhere: true });
   useKey('?', () => setKeysShown(true));
 
@@ -79,11 +73,7 @@ export function Frame() {
         </span>
       </header>
       <Outlet />
-      {jumping && (
-        <Suspense>
-          <JumpBox onClose={() => setJumping(false)} />
-        </Suspense>
-      )}
+      {jumping && <JumpBox onClose={() => setJumping(false)} />}
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
       <Toaster
         position="bottom-left"
