@@ -28,7 +28,7 @@ function tests(args, patterns) {
   });
 }
 
-const unit = await tests(['--experimental-vm-modules', 'node_modules/jest/bin/jest.js', '--forceExit'], {
+const unit = await tests(['--experimental-vm-modules', 'node_modules/jest/bin/jest.js'], {
   passed: /Tests:.*?(\d+) passed/,
   failed: /Tests:.*?(\d+) failed/,
 });

@@ -1,4 +1,5 @@
 import type { CodeTree } from '../codes/tree.ts';
+import { ratePerEuro, RATE_YEARS } from '../money/rates.ts';
 import { distanceKm } from '../geo/distance.ts';
 import { eachBit, type Bits } from './bits.ts';
 import {
@@ -94,8 +95,15 @@ export interface Histogram {
   reasons: Partial<Record<Reason, number>>;
 }
 
-/** The values of a range column as a histogram. The last bar is open. Money is in euros. */
-export function histogram(column: RangeColumn, context: Bits, edges: number[], factor = 1): Histogram {
+/**
+ * The values of a range column as a histogram; the last bar is open. Money, which columns keep in euros, is
+ * in `currency` at the rate of each value's year.
+ */
+export function histogram(column: RangeColumn, context: Bits, edges: number[], currency = 'EUR'): Histogram {
+  const rates = Float64Array.from(
+    { length: RATE_YEARS.to - RATE_YEARS.from + 1 },
+    (_, i) => ratePerEuro(currency, RATE_YEARS.from + i) ?? NaN,
+  );
   const counts = new Uint32Array(edges.length);
   const estimated = new Uint32Array(edges.length);
   const why = new Uint32Array(REASONS.length);
@@ -108,6 +116,7 @@ export function histogram(column: RangeColumn, context: Bits, edges: number[], f
       why[column.why[r]!]!++;
       return;
     }
+    const factor = currency === 'EUR' ? 1 : rates[column.year[r]! - RATE_YEARS.from]!;
     const bar = barOf(edges, column.low[r]! * factor);
     if (basis === Basis.Band && bar !== barOf(edges, column.high[r]! * factor)) banded++;
     else {

@@ -54,9 +54,19 @@ const quantity = (most: number): fc.Arbitrary<Quantity> =>
         : { basis: 'estimate', low, high, point };
     });
 
+/** Revenues and their limits come in steps of this, to fill the bars of a histogram. */
+const STEP = 10_000;
+
 const money: fc.Arbitrary<Money> = fc
   .tuple(quantity(60), fc.constantFrom('EUR', 'CZK', 'PLN'), fc.constantFrom(2024, 2025, 1990))
-  .map(([value, currency, year]) => ({ ...value, currency, year }));
+  .map(([value, currency, year]) => ({
+    ...value,
+    low: value.low * STEP,
+    high: value.high * STEP,
+    point: value.point === null ? null : value.point * STEP,
+    currency,
+    year,
+  }));
 
 const text = fc
   .array(fc.constantFrom(...WORDS), { minLength: 1, maxLength: 5 })
@@ -110,6 +120,11 @@ const range = fc.tuple(fc.nat(60), fc.nat(60), fc.constantFrom('both', 'from', '
   ...(ends === 'to' ? {} : { from: Math.min(a, b) }),
   ...(ends === 'from' ? {} : { to: Math.max(a, b) }),
 }));
+
+const scaled = (test: { from?: number; to?: number }) => ({
+  ...(test.from === undefined ? {} : { from: test.from * STEP }),
+  ...(test.to === undefined ? {} : { to: test.to * STEP }),
+});
 
 const some = (values: readonly string[]) =>
   fc.uniqueArray(fc.constantFrom(...values), { minLength: 1, maxLength: 3 });
@@ -172,7 +187,7 @@ const tests: fc.Arbitrary<{ field: string; test: Test; estimates?: true }> = fc.
     )
     .map(([test, on, currency, per]) => ({
       field: 'revenue',
-      test: { ...test, currency, ...(per ? { per } : {}) },
+      test: { ...scaled(test), currency, ...(per ? { per } : {}) },
       ...(on ? { estimates: true as const } : {}),
     })),
   fc

@@ -170,6 +170,32 @@ describe('counts by value', () => {
   });
 });
 
+test('bars of money hold what a line of the same limits keeps, whatever the currency', () => {
+  overUniverses(8, (engine, tape) => {
+    for (const currency of ['EUR', 'CZK']) {
+      const { edges, counts, banded, unknown } = engine.counts({
+        tape,
+        field: 'revenue',
+        currency,
+      }) as unknown as RangeCounts;
+      const upTo = (to: number) =>
+        engine.tally({
+          ...tape,
+          lines: [...tape.lines, { id: 'upto', field: 'revenue', estimates: true, test: { to, currency } }],
+        }).tally;
+      let below = 0;
+      for (const [i, edge] of edges.entries()) {
+        // Bands may lie wholly below an edge without lying in one bar.
+        const kept = i === 0 ? 0 : upTo(edge - 1e-6);
+        expect(kept).toBeGreaterThanOrEqual(below);
+        expect(kept).toBeLessThanOrEqual(below + banded);
+        below += counts[i]!;
+      }
+      expect(below + banded + unknown).toBe(engine.tally(tape).tally);
+    }
+  });
+});
+
 describe('rows', () => {
   const SORTED: Record<string, string> = {
     headcount: `CASE headcount_basis WHEN 'estimate' THEN headcount_point ELSE headcount_low END`,

@@ -10,7 +10,6 @@ import type {
   WordedTally,
 } from '../../contract/responses.ts';
 import { columnFields, fieldOf } from '../../core/fields/registry.ts';
-import { ratePerEuro } from '../../core/money/rates.ts';
 import { yearOf } from '../../core/dates.ts';
 import { countBits, eachBit, type Bits } from '../../core/tally/bits.ts';
 import type {
@@ -239,12 +238,11 @@ export class Engine {
       case 'number':
       case 'money': {
         const currency = field.kind === 'money' ? (request.currency ?? 'EUR') : undefined;
-        const factor = currency === undefined ? 1 : (ratePerEuro(currency, yearOf(this.lookup.asOf)) ?? 1);
         const edges =
           field.id === 'founded'
             ? yearEdges(yearOf(this.lookup.asOf))
             : logEdges(field.kind === 'money' ? 4 : 0, field.kind === 'money' ? 9 : 5);
-        const { counts, estimated, ...rest } = histogram(column as RangeColumn, context, edges, factor);
+        const { counts, estimated, ...rest } = histogram(column as RangeColumn, context, edges, currency);
         return { total, ...rest, counts: [...counts], estimated: [...estimated], currency };
       }
       case 'category': {
