@@ -117,7 +117,7 @@ export class Companies {
     const { currency, dialling } = this.gazetteer.country(country)!;
     const rate = toEuro(1, currency, 2025);
     const name = companyName(chance, country, sector);
-    const web = chance.in(0.75) ? domain(name) : null;
+    const web = chance.in(0.89) ? domain(name) : null;
     const withheld = WITHHOLDING.has(country) && chance.in(0.85);
     const size = Math.min(1, Math.log10(1 + headcount) / 3);
     const inRegister = chance.in(0.82);
@@ -147,7 +147,7 @@ export class Companies {
       currency,
       description: describe(chance, sector),
       headcountKnown: chance.in(0.88),
-      revenueKnown: !withheld && chance.in(0.42 + 0.42 * size),
+      revenueKnown: !withheld && chance.in(0.58 + 0.46 * size),
       withheld,
       surveyed,
       technologies: surveyed ? technologies(chance, sector, headcount) : [],
