@@ -40,6 +40,19 @@ test('every state has an address: back, reload and a second tab find it again', 
   );
 });
 
+test('a tape too long for an address is stored, and found again by its id', async ({ page, context }) => {
+  const hand = new Hand(page);
+  await page.goto('/');
+  const towns = Array.from({ length: 160 }, (_, i) => `"Town number ${i}, CZ-64"`).join(', ');
+  await hand.line(`in ${towns}, Czechia; headcount 20+`);
+  const left = await hand.tally();
+  await expect(page).toHaveURL(/t=%7E|t=~/);
+  const second = await context.newPage();
+  await second.goto(page.url());
+  await expect(second.locator('[data-line]')).toHaveCount(2);
+  await expect(second.locator('[data-tally]')).toHaveAttribute('data-tally', String(left));
+});
+
 test('lines are parked, turned, moved, taken off and brought back by keys', async ({ page }) => {
   const hand = await desk(page);
   const left = await hand.tally();

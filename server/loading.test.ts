@@ -243,3 +243,119 @@ test('a load that is cancelled leaves nothing', async () => {
     error: { code: 'not-running' },
   });
 });
+
+test('a workbook loads like a CSV, its numbers and dates as they are', async () => {
+  const book = new ExcelJS.Workbook();
+  const sheet = book.addWorksheet('Firmen');
+  sheet.addRow(['Firmenname', 'Land', 'Ort', 'Mitarbeiter', 'Umsatz (Mio EUR)', 'WZ', 'Geprüft am']);
+  sheet.addRow(['Arbeitsbuch GmbH', 'DE', 'Köln', 1234.0, 12.5, '25.51', new Date('2026-08-01')]);
+  sheet.addRow(['Zweite GmbH', 'Deutschland', 'Bonn', '10 bis 49', null, '16.23', null]);
+  const preview = (await server.upload('firmen.xlsx', Buffer.from(await book.xlsx.writeBuffer())))
+    .body as UploadAnswer;
+  expect(preview).toMatchObject({
+    kind: 'xlsx',
+    mapping: {
+      columns: ['name', 'country', 'town', 'headcount', 'revenue', 'main-code', 'checked'],
+      revenueUnit: 1_000_000,
+      currency: 'EUR',
+    },
+  });
+  const { job } = await server.load(preview, { name: 'Workbook' });
+  expect(job).toMatchObject({ state: 'done', result: { read: 2, refused: 0 } });
+  const key = `${(job.result as { source: string }).source}-2`;
+  expect((await server.api.get(`/api/companies/${key}`)).body).toMatchObject({
+    row: {
+      cells: {
+        name: 'Arbeitsbuch GmbH',
+        headcount: { amount: 1234, basis: 'reported' },
+        revenue: { amount: 12_500_000, currency: 'EUR' },
+        checked: '2026-08-01',
+        place: { town: 'Köln', country: 'DE', townKey: 'Köln, DE-NW' },
+      },
+    },
+  });
+});
+
+test('two loads at once are refused; a wrong mapping is told by column', async () => {
+  const preview = (await server.upload('a.csv', Buffer.from('name,country\nA,CZ\nB,CZ\n')))
+    .body as UploadAnswer;
+  const { upload, encoding, delimiter, hasHeader, mapping } = preview;
+  const request = (columns: (string | null)[]) =>
+    server.api
+      .post('/api/sources')
+      .send({
+        upload,
+        name: 'A',
+        asOf: '2026-09-30',
+        read: { encoding, delimiter, hasHeader },
+        mapping: { ...mapping, columns },
+      });
+  expect((await request([null, 'country'])).body).toMatchObject({ error: { code: 'no-name' } });
+  expect((await request(['name', 'name'])).body).toMatchObject({
+    error: { code: 'column-twice', field: 'mapping.columns[1]' },
+  });
+  expect((await request(['name', 'mood'])).body).toMatchObject({
+    error: { code: 'unknown-column', value: 'mood' },
+  });
+  expect((await request(['name'])).body).toMatchObject({ error: { code: 'wrong-mapping' } });
+  const first = await request(['name', 'country']);
+  expect(first.status).toBe(202);
+  const second = await request(['name', 'country']);
+  expect([second.status, second.body]).toMatchObject([409, { error: { code: 'busy' } }]);
+  await server.ended((first.body as { job: { id: string } }).job.id);
+  expect((await request(['name', 'country'])).body).toMatchObject({ error: { code: 'unknown-upload' } });
+});
+
+test('a tape is stored under one id and found by it; settings stay', async () => {
+  const lines = [{ id: 'a', field: 'headcount', test: { from: 20 } }];
+  const ids = await Promise.all(
+    [1, 2].map(
+      async () =>
+        ((await server.api.post('/api/tapes').send({ tape: tape(lines) })).body as { id: string }).id,
+    ),
+  );
+  expect(ids[0]).toBe(ids[1]);
+  expect((await server.api.get(`/api/tapes/${ids[0]}`)).body).toEqual({ tape: tape(lines) });
+  expect((await server.api.get('/api/tapes/none')).status).toBe(404);
+  const settings = {
+    currency: 'CZK',
+    distance: 'miles',
+    numbers: 'point',
+    dates: 'iso',
+    theme: 'night',
+    keys: false,
+    asOf: '2026-01-31',
+  };
+  expect((await server.api.put('/api/settings').send(settings)).body).toEqual(settings);
+  expect((await server.api.get('/api/settings')).body).toEqual(settings);
+  expect((await server.api.get('/api/health')).body).toMatchObject({ asOf: '2026-01-31' });
+});
+
+test('an export is listed, and removed with its file', async () => {
+  const started = (
+    await server.api
+      .post('/api/exports')
+      .send({ tape: tape([]), name: 'To go', format: 'csv', columns: ['name'] })
+  ).body as { export: string; job: { id: string } };
+  await server.ended(started.job.id);
+  const listed = (
+    (await server.api.get('/api/exports')).body as {
+      exports: { id: string; count: number; wording: string[] }[];
+    }
+  ).exports;
+  const health = (await server.api.get('/api/health')).body as { universe: number };
+  expect(listed.find(({ id }) => id === started.export)).toMatchObject({
+    count: health.universe,
+    wording: [],
+  });
+  expect((await server.api.delete(`/api/exports/${started.export}`)).status).toBe(204);
+  expect((await server.api.get(`/api/exports/${started.export}/file`)).status).toBe(404);
+  const wrong = await server.api
+    .post('/api/exports')
+    .send({ tape: tape([]), name: 'No', format: 'csv', columns: ['mood'] });
+  expect(wrong.body).toMatchObject({ error: { code: 'unknown-column', value: 'mood' } });
+  const nobody = await server.api
+    .post('/api/exports')
+    .send({ tape: tape([]), name: 'No', format: 'csv', columns: ['name'], keys: ['nobody'] });
+  expect(nobody.body).toMatchObject({ error: { code: 'unknown-company', value: 'nobody' } });
+});

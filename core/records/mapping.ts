@@ -71,9 +71,11 @@ function guessDecimal(figures: readonly string[]): '.' | ',' {
   return commas > points ? ',' : '.';
 }
 
-/** Text of a heading as it is compared: folded, without spaces and punctuation. */
+/** Text of a heading as it is compared: folded, without spaces and punctuation, ä and ae as one. */
 export function plainHeading(text: string): string {
-  return foldedWords(text).join('');
+  return foldedWords(text)
+    .join('')
+    .replace(/([aou])e/g, '$1');
 }
 
 /** How the first row looks as a header: at least half of its cells are known headings, or it holds no figures while the next rows do. */
