@@ -8,8 +8,8 @@ import {
   type Line,
   type Tape,
 } from '../tape/nodes.ts';
-import { allBits, countBits, noBits, popcount, type Bits } from './bits.ts';
-import { REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
+import { allBits, countBits, eachBit, noBits, popcount, type Bits } from './bits.ts';
+import { Basis, REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
 import { evaluate } from './evaluate.ts';
 import { notVerdict, orVerdict, type Verdict } from './verdict.ts';
 
@@ -179,9 +179,10 @@ export class Tally {
     const others = this.passAll(sets.filter((_, i) => i !== at));
     const unknown = sets[at]!.verdict.unknown;
     const counts = new Uint32Array(REASONS.length);
-    for (let r = 0; r < this.universe.size; r++)
-      if (((others[r >> 5]! & unknown[r >> 5]!) >>> (r & 31)) & 1 && column.basis[r] === 0)
-        counts[column.why[r]!]!++;
+    for (let w = 0; w < others.length; w++) others[w]! &= unknown[w]!;
+    eachBit(others, (r) => {
+      if (column.basis[r] === Basis.Unknown) counts[column.why[r]!]!++;
+    });
     const reasons: Partial<Record<Reason, number>> = {};
     REASONS.forEach((reason, i) => {
       if (counts[i]) reasons[reason] = counts[i];

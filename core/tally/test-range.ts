@@ -45,8 +45,8 @@ export function testRange(
     else if (!(high[r]! < from || low[r]! > to)) unknown[word]! |= bit;
     if (rests === Basis.Estimate) {
       estimated[word]! |= bit;
-      const reaches = (limit: number) => rangeLow[r]! < limit && rangeHigh[r]! > limit;
-      if (reaches(from) || reaches(to)) straddling[word]! |= bit;
+      const [least, most] = [rangeLow[r]!, rangeHigh[r]!];
+      if ((least < from && most > from) || (least < to && most > to)) straddling[word]! |= bit;
     }
   }
   return { yes, unknown, estimated, straddling };
