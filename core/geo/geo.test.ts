@@ -1,0 +1,77 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { distanceKm, EARTH_KM, latitudeReach } from './distance.ts';
+import { Gazetteer } from './gazetteer.ts';
+
+const gazetteer = new Gazetteer({
+  countries: [
+    'iso2\t…',
+    'CZ\tCZE\t203\tCzechia\tČesko\tCZK\tEurope\tEastern\t+420',
+    'CH\tCHE\t756\tSwitzerland\tSchweiz | Suisse\tCHF\tEurope\tWestern\t+41',
+  ].join('\n'),
+  regions: ['key\t…', 'CZ-64\tCZ\tJihomoravský kraj\tSouth Moravia', 'CH-BE\tCH\tBern\t'].join('\n'),
+  towns: [
+    'id\t…',
+    '1\tBrno\tBrno\t\tBrünn|Berno\tCZ\tCZ-64\t49.195\t16.608\t380000',
+    '2\tBrno\tBrno\t\t\tCZ\tCZ-64\t49.9\t16.9\t900',
+    '3\tBrnířov\tBrnirov\t\t\tCZ\tCZ-64\t49.4\t13\t500',
+    '4\tBern\tBern\tBerne\t\tCH\tCH-BE\t46.948\t7.447\t130000',
+  ].join('\n'),
+});
+
+describe('a gazetteer', () => {
+  test('finds countries by code and by name in their own languages', () => {
+    for (const text of ['ch', 'CH', 'switzerland', 'Suisse', ' schweiz '])
+      expect(gazetteer.countryNamed(text)?.code).toBe('CH');
+    expect(gazetteer.countryNamed('Nowhere')).toBeUndefined();
+    expect(gazetteer.country('CZ')).toMatchObject({ name: 'Czechia', currency: 'CZK', dialling: '+420' });
+  });
+  test('finds regions by key and by either name, within a country if one is given', () => {
+    for (const text of ['CZ-64', 'jihomoravsky kraj', 'South Moravia'])
+      expect(gazetteer.regionNamed(text)?.key).toBe('CZ-64');
+    expect(gazetteer.regionNamed('Bern')).toMatchObject({ key: 'CH-BE', english: 'Bern' });
+    expect(gazetteer.regionNamed('Bern', 'CZ')).toBeUndefined();
+    expect(gazetteer.regionNamed('CZ-64', 'CH')).toBeUndefined();
+  });
+  test('takes the largest of towns that share a name, by every spelling', () => {
+    for (const text of ['Brno', 'brno', 'Brünn', 'BERNO'])
+      expect(gazetteer.townNamed(text)?.population).toBe(380_000);
+    expect(gazetteer.town('Brno, CZ-64')?.population).toBe(380_000);
+    expect(gazetteer.townNamed('Berne')?.name).toBe('Bern');
+    expect(gazetteer.townNamed('Brno', { country: 'CH' })).toBeUndefined();
+    expect(gazetteer.townNamed('Bern', { region: 'CH-BE' })?.country).toBe('CH');
+  });
+  test('finds towns by their beginning, each once, the largest first', () => {
+    expect(gazetteer.townsBeginning('br', 10).map((town) => town.population)).toEqual([380_000, 900, 500]);
+    expect(gazetteer.townsBeginning('ber', 10).map((town) => town.name)).toEqual(['Brno', 'Bern']);
+    expect(gazetteer.townsBeginning('', 10)).toEqual([]);
+    expect(gazetteer.townsBeginning('br', 1)).toHaveLength(1);
+  });
+});
+
+describe('great-circle distance', () => {
+  const latitude = fc.double({ min: -89, max: 89, noNaN: true });
+  const longitude = fc.double({ min: -180, max: 180, noNaN: true });
+  test('of known pairs', () => {
+    // A degree of the equator, and Brno to Wien.
+    expect(distanceKm(0, 0, 0, 1)).toBeCloseTo((EARTH_KM * Math.PI) / 180, 6);
+    expect(distanceKm(49.195, 16.608, 48.208, 16.372)).toBeCloseTo(111.1, 0);
+    expect(distanceKm(10, 20, -10, -160)).toBeCloseTo(EARTH_KM * Math.PI, 3);
+  });
+  test('is the same both ways, and zero only at home', () => {
+    fc.assert(
+      fc.property(latitude, longitude, latitude, longitude, (a, b, c, d) => {
+        expect(distanceKm(a, b, c, d)).toBeCloseTo(distanceKm(c, d, a, b), 6);
+        expect(distanceKm(a, b, a, b)).toBe(0);
+        expect(distanceKm(a, b, c, d)).toBeLessThanOrEqual(EARTH_KM * Math.PI + 1e-6);
+      }),
+    );
+  });
+  test('never reaches beyond the band of latitude that is searched', () => {
+    fc.assert(
+      fc.property(latitude, longitude, latitude, longitude, (a, b, c, d) => {
+        expect(Math.abs(a - c)).toBeLessThanOrEqual(latitudeReach(distanceKm(a, b, c, d)));
+      }),
+    );
+  });
+});
