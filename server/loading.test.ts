@@ -281,15 +281,13 @@ test('two loads at once are refused; a wrong mapping is told by column', async (
     .body as UploadAnswer;
   const { upload, encoding, delimiter, hasHeader, mapping } = preview;
   const request = (columns: (string | null)[]) =>
-    server.api
-      .post('/api/sources')
-      .send({
-        upload,
-        name: 'A',
-        asOf: '2026-09-30',
-        read: { encoding, delimiter, hasHeader },
-        mapping: { ...mapping, columns },
-      });
+    server.api.post('/api/sources').send({
+      upload,
+      name: 'A',
+      asOf: '2026-09-30',
+      read: { encoding, delimiter, hasHeader },
+      mapping: { ...mapping, columns },
+    });
   expect((await request([null, 'country'])).body).toMatchObject({ error: { code: 'no-name' } });
   expect((await request(['name', 'name'])).body).toMatchObject({
     error: { code: 'column-twice', field: 'mapping.columns[1]' },

@@ -1,23 +1,18 @@
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
-import { noBits, setBit } from '../../core/tally/bits.ts';
-import {
-  Basis,
-  NO_DAY,
-  REASONS,
-  type CategoryColumn,
-  type CodesColumn,
-  type Column,
-  type DateColumn,
-  type ManyColumn,
-  type PlaceColumn,
-  type RangeColumn,
-  type Reason,
-  type TextColumn,
-  type Universe,
-} from '../../core/tally/columns.ts';
+import { noBits, setBit, type Bits } from '../../core/tally/bits.ts';
+import type { CodesColumn, Column, ManyColumn, TextColumn, Universe } from '../../core/tally/columns.ts';
 import { ftsTerm } from '../../core/tape/words-query.ts';
 import type { Db } from '../db/open.ts';
+import {
+  readCategories,
+  readDates,
+  readKnown,
+  readNumbers,
+  readPlaces,
+  readRanges,
+  type CompanyReader,
+} from './company-readers.ts';
 
 /** The companies of a database as columns, and the way between record numbers and company ids. */
 export interface Built {
@@ -28,140 +23,80 @@ export interface Built {
   recordOf: Int32Array;
 }
 
-const BASES: Record<string, Basis> = { reported: Basis.Reported, band: Basis.Band, estimate: Basis.Estimate };
-
-/** Builds the columns of all companies from the tables, one pass a field. */
+/** Builds the columns of all companies: one pass over `company`, and one over each table of many values. */
 export function buildUniverse(db: Db, trees: ReadonlyMap<Scheme, CodeTree>): Built {
   const ids = Uint32Array.from(db.prepare<[], number>('SELECT id FROM company ORDER BY id').pluck().all());
   const size = ids.length;
   const recordOf = new Int32Array((ids.at(-1) ?? 0) + 1).fill(-1);
   ids.forEach((id, r) => (recordOf[id] = r));
+
   const columns = new Map<string, Column>();
+  const readers: CompanyReader[] = [];
+  const read = <C extends Column | Bits>(reader: CompanyReader<C>): C => {
+    readers.push(reader);
+    return reader.column;
+  };
   for (const field of SUBJECTS.get('companies')!.fields) {
     if (field.openers.length === 0) continue;
     const { store } = field;
     switch (store.at) {
-      case 'column':
+      case 'column': {
+        const reader =
+          field.kind === 'date' ? readDates : field.kind === 'number' ? readNumbers : readCategories;
+        columns.set(field.id, read<Column>(reader(store.column, size)));
+        break;
+      }
+      case 'range':
+        columns.set(field.id, read(readRanges(store.stem, field.kind === 'money', size)));
+        break;
+      case 'many': {
+        const known = store.known === null ? noBits(size) : read(readKnown(store.known, size));
         columns.set(
           field.id,
-          field.kind === 'date'
-            ? dates(db, store.column, size)
-            : field.kind === 'number'
-              ? plainNumbers(db, store.column, size)
-              : categories(db, store.column, size),
+          many(db, store.table, store.value, known, store.known === null, recordOf, size),
         );
         break;
-      case 'range':
-        columns.set(field.id, ranges(db, store.stem, field.kind === 'money', size));
-        break;
-      case 'many':
-        columns.set(field.id, many(db, store.table, store.value, store.known, recordOf, size));
-        break;
+      }
       case 'codes':
         columns.set(field.id, codes(db, trees, recordOf, size));
         break;
       case 'place':
-        columns.set(field.id, places(db, size));
+        columns.set(field.id, read(readPlaces(size)));
         break;
       case 'words':
-        columns.set(field.id, words(db, recordOf, size));
+        columns.set(field.id, words(db, read(readKnown('description', size)), recordOf));
         break;
     }
   }
+  readCompanies(db, readers);
   return { universe: { size, columns }, ids, recordOf };
 }
 
-/** Values of a column in the order of the records. */
-function valuesOf(db: Db, expression: string): IterableIterator<string | number | null> {
-  return db
-    .prepare<[], string | number | null>(`SELECT ${expression} FROM company ORDER BY id`)
-    .pluck()
-    .iterate();
-}
-
-function categories(db: Db, expression: string, size: number): CategoryColumn {
-  const dictionary: string[] = [];
-  const codeOf = new Map<string, number>();
-  const values = new Uint32Array(size);
-  let r = 0;
-  for (const value of valuesOf(db, expression)) {
-    if (value !== null) {
-      const key = String(value);
-      let code = codeOf.get(key);
-      if (code === undefined) codeOf.set(key, (code = dictionary.push(key)));
-      values[r] = code;
-    }
-    r++;
+function readCompanies(db: Db, readers: readonly CompanyReader[]): void {
+  const expressions = readers.flatMap((reader) => reader.expressions);
+  const starts: number[] = [];
+  let next = 0;
+  for (const reader of readers) {
+    starts.push(next);
+    next += reader.expressions.length;
   }
-  return { kind: 'category', dictionary, values };
-}
-
-function dates(db: Db, column: string, size: number): DateColumn {
-  const days = new Int32Array(size);
-  let r = 0;
-  for (const day of valuesOf(db, column)) days[r++] = day === null ? NO_DAY : Number(day);
-  return { kind: 'date', days };
-}
-
-function emptyRange(size: number): RangeColumn {
-  const low = new Float64Array(size);
-  const high = new Float64Array(size);
-  return {
-    kind: 'range',
-    low,
-    high,
-    rangeLow: low.slice(),
-    rangeHigh: high.slice(),
-    basis: new Uint8Array(size),
-    why: new Uint8Array(size),
-    year: new Uint16Array(size),
-  };
-}
-
-function plainNumbers(db: Db, column: string, size: number): RangeColumn {
-  const range = emptyRange(size);
-  let r = 0;
-  for (const value of valuesOf(db, column)) {
-    if (value !== null) {
-      range.low[r] = range.high[r] = range.rangeLow[r] = range.rangeHigh[r] = Number(value);
-      range.basis[r] = Basis.Reported;
-    }
-    r++;
-  }
-  return range;
-}
-
-function ranges(db: Db, stem: string, money: boolean, size: number): RangeColumn {
-  const range = emptyRange(size);
-  const value = money ? `${stem}_eur` : stem;
   const rows = db
-    .prepare<[], [number | null, number | null, number | null, string | null, number | null, string | null]>(
-      `SELECT ${value}_low, ${value}_high, ${value}_point, ${stem}_basis, ${stem}_year, ${stem}_why FROM company ORDER BY id`,
-    )
-    .raw()
-    .iterate();
+    .prepare<[], (string | number | null)[]>(`SELECT ${expressions.join(', ')} FROM company ORDER BY id`)
+    .raw();
   let r = 0;
-  for (const [low, high, point, basis, year, why] of rows) {
-    if (low === null || high === null || basis === null)
-      range.why[r] = Math.max(0, REASONS.indexOf((why ?? 'not collected') as Reason));
-    else {
-      range.basis[r] = BASES[basis]!;
-      range.rangeLow[r] = low;
-      range.rangeHigh[r] = high;
-      range.low[r] = basis === 'estimate' ? point! : low;
-      range.high[r] = basis === 'estimate' ? point! : high;
-      range.year[r] = year ?? 0;
-    }
+  for (const row of rows.iterate()) {
+    for (let i = 0; i < readers.length; i++) readers[i]!.take(r, row, starts[i]!);
     r++;
   }
-  return range;
 }
 
+/** Any number of values a company. Where `ownKnown`, a company is known by having any. */
 function many(
   db: Db,
   table: string,
   value: string,
-  known: string | null,
+  known: Bits,
+  ownKnown: boolean,
   recordOf: Int32Array,
   size: number,
 ): ManyColumn {
@@ -173,27 +108,19 @@ function many(
   const count = db.prepare<[], number>(`SELECT count(*) FROM ${table}`).pluck().get()!;
   const offsets = new Uint32Array(size + 1);
   const values = new Uint32Array(count);
-  const knownBits = noBits(size);
   let at = 0;
   let last = 0;
-  for (const [company, key] of db
-    .prepare<[], [number, string]>(`SELECT company_id, ${value} FROM ${table} ORDER BY company_id, ${value}`)
-    .raw()
-    .iterate()) {
+  const rows = db.prepare<[], [number, string]>(
+    `SELECT company_id, ${value} FROM ${table} ORDER BY company_id, ${value}`,
+  );
+  for (const [company, key] of rows.raw().iterate()) {
     const r = recordOf[company]!;
     while (last < r) offsets[++last] = at;
     values[at++] = codeOf.get(key)!;
-    if (known === null) setBit(knownBits, r);
+    if (ownKnown) setBit(known, r);
   }
   while (last < size) offsets[++last] = at;
-  if (known !== null) {
-    let r = 0;
-    for (const since of valuesOf(db, known)) {
-      if (since !== null) setBit(knownBits, r);
-      r++;
-    }
-  }
-  return { kind: 'many', dictionary, offsets, values, known: knownBits };
+  return { kind: 'many', dictionary, offsets, values, known };
 }
 
 function codes(
@@ -215,12 +142,10 @@ function codes(
     const hasMain = noBits(size);
     let at = 0;
     let last = 0;
-    const rows = db
-      .prepare<[string], [number, string, number]>(
-        'SELECT company_id, code, rank FROM company_code WHERE scheme = ? ORDER BY company_id, rank',
-      )
-      .raw();
-    for (const [company, code, rank] of rows.iterate(scheme)) {
+    const rows = db.prepare<[string], [number, string, number]>(
+      'SELECT company_id, code, rank FROM company_code WHERE scheme = ? ORDER BY company_id, rank',
+    );
+    for (const [company, code, rank] of rows.raw().iterate(scheme)) {
       const r = recordOf[company]!;
       while (last < r) offsets[++last] = at;
       nodes[at++] = tree.nodeOf(code);
@@ -232,30 +157,7 @@ function codes(
   return columns;
 }
 
-function places(db: Db, size: number): PlaceColumn {
-  const degrees = (column: string) => {
-    const values = new Float64Array(size);
-    let r = 0;
-    for (const value of valuesOf(db, column)) values[r++] = value === null ? NaN : Number(value);
-    return values;
-  };
-  return {
-    kind: 'place',
-    country: categories(db, 'country', size),
-    region: categories(db, 'region', size),
-    town: categories(db, `town || ', ' || COALESCE(region, country)`, size),
-    lat: degrees('lat'),
-    lon: degrees('lon'),
-  };
-}
-
-function words(db: Db, recordOf: Int32Array, size: number): TextColumn {
-  const described = noBits(size);
-  let r = 0;
-  for (const has of valuesOf(db, 'description IS NOT NULL')) {
-    if (has) setBit(described, r);
-    r++;
-  }
+function words(db: Db, described: Bits, recordOf: Int32Array): TextColumn {
   const match = db
     .prepare<[string], number>('SELECT rowid FROM company_words WHERE company_words MATCH ?')
     .pluck();
