@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { useLocation, useNavigate } from 'react-router';
+import { useLocation, useNavigate, useNavigationType } from 'react-router';
 import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 import { ApiError, call } from '../api.ts';
 import { useDesk, type DeskAddress } from './store.ts';
@@ -48,10 +48,16 @@ export function useDeskAddress(): string | null {
   const navigate = useNavigate();
   const [problem, setProblem] = useState<string | null>(null);
   const shown = useRef<string | null>(null);
+  // Addresses that the Desk itself wrote: seen again they say nothing new, and an older one must not undo a newer edit.
+  const written = useRef(new Set<string>());
+  const navigationType = useNavigationType();
   const ready = useRef(false);
 
   useEffect(() => {
-    if (location.pathname !== '/desk' || shown.current === location.search) return;
+    if (location.pathname !== '/desk') return;
+    const own = navigationType !== 'POP' && written.current.has(location.search);
+    if (shown.current === location.search) written.current.clear();
+    if (own || shown.current === location.search) return;
     let current = true;
     const query = new URLSearchParams(location.search);
     decodeTape(query.get('t'))
@@ -79,7 +85,7 @@ export function useDeskAddress(): string | null {
     return () => {
       current = false;
     };
-  }, [location]);
+  }, [location, navigationType]);
 
   useEffect(() => {
     let last = useDesk.getState();
@@ -104,6 +110,7 @@ export function useDeskAddress(): string | null {
         const search = address.slice('/desk'.length);
         if (search === shown.current) return;
         shown.current = search;
+        written.current.add(search);
         void navigate(address, { replace: !turned && state.lastTag !== null });
       })();
     });
