@@ -54,7 +54,9 @@ export function RangePicker({
 }: PickerProps<RangeTest> & { estimates: boolean; onEstimates?(on: boolean): void }) {
   const settings = useSettings();
   const isMoney = field.kind === 'money';
-  const currency = (test && 'currency' in test ? test.currency : undefined) ?? settings.currency;
+  // Chosen before there is a line: kept for it, and no reason to make one.
+  const [wanted, setWanted] = useState<string | null>(null);
+  const currency = (test && 'currency' in test ? test.currency : undefined) ?? wanted ?? settings.currency;
   const [per, setPer] = useState<'year' | 'month'>(
     test && 'per' in test && test.per === 'month' ? 'month' : 'year',
   );
@@ -88,11 +90,10 @@ export function RangePicker({
               aria-label="Currency"
               value={currency}
               className="field"
-              onChange={(event) =>
-                test
-                  ? build(test, { currency: event.target.value })
-                  : build({ from: 0 }, { currency: event.target.value })
-              }
+              onChange={(event) => {
+                setWanted(event.target.value);
+                if (test) build(test, { currency: event.target.value });
+              }}
             >
               {CURRENCIES.map((code) => (
                 <option key={code}>{code}</option>
@@ -141,7 +142,11 @@ export function RangePicker({
               key={step.label}
               look={on ? 'ink' : 'plain'}
               aria-pressed={on}
-              onClick={() => build(step, { per: 'year' })}
+              onClick={() => {
+                // The steps are yearly figures.
+                setPer('year');
+                build(step, { per: 'year' });
+              }}
             >
               {step.label}
             </Button>
