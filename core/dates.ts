@@ -7,17 +7,23 @@ const MS_A_DAY = 86_400_000;
 
 /** Days since 1970-01-01 of an ISO date, or null where the text is not a real calendar date of the years 1000 to 9999. */
 export function dayOf(iso: string): number | null {
-  const parts = /^(\d{4})-(\d{2})-(\d{2})$/.exec(iso);
+  const parts = /^([1-9]\d{3})-(\d{2})-(\d{2})$/.exec(iso);
   if (!parts) return null;
   const [year, month, day] = [Number(parts[1]), Number(parts[2]), Number(parts[3])];
-  const date = new Date(Date.UTC(year, month - 1, day));
-  if (year < 1000 || date.getUTCMonth() !== month - 1 || date.getUTCDate() !== day) return null;
-  return date.getTime() / MS_A_DAY;
+  if (month < 1 || month > 12 || day < 1 || day > lengthOf(year, month)) return null;
+  return Date.UTC(year, month - 1, day) / MS_A_DAY;
+}
+
+function lengthOf(year: number, month: number): number {
+  if (month === 2) return year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0) ? 29 : 28;
+  return month === 4 || month === 6 || month === 9 || month === 11 ? 30 : 31;
 }
 
 /** The ISO date of a day number. */
 export function isoOf(day: number): string {
-  return new Date(day * MS_A_DAY).toISOString().slice(0, 10);
+  const date = new Date(day * MS_A_DAY);
+  const two = (n: number) => (n < 10 ? `0${n}` : String(n));
+  return `${String(date.getUTCFullYear()).padStart(4, '0')}-${two(date.getUTCMonth() + 1)}-${two(date.getUTCDate())}`;
 }
 
 /** The calendar year a day lies in. */

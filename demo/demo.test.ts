@@ -10,16 +10,16 @@ const COMPANIES = 3300;
 const dirs: string[] = [];
 afterAll(() => dirs.forEach((dir) => rmSync(dir, { recursive: true })));
 
-function demo(): Db {
+async function demo(): Promise<Db> {
   const dir = mkdtempSync(join(tmpdir(), 'just-tally-demo-'));
   dirs.push(dir);
   const db = openUniverse(dir);
-  loadDemo(db, COMPANIES, () => {});
+  await loadDemo(db, COMPANIES, () => {});
   return db;
 }
 
-test('one seed makes one universe, with the gaps of life', () => {
-  const [one, other] = [demo(), demo()];
+test('one seed makes one universe, with the gaps of life', async () => {
+  const [one, other] = [await demo(), await demo()];
   const print = (db: Db) => {
     const hash = createHash('sha256');
     for (const table of ['company', 'record', 'company_code', 'company_technology', 'company_source'])
@@ -52,8 +52,8 @@ test('one seed makes one universe, with the gaps of life', () => {
   other.close();
 });
 
-test('nothing in it can be met outside: addresses end in .example, numbers cannot be rung', () => {
-  const db = demo();
+test('nothing in it can be met outside: addresses end in .example, numbers cannot be rung', async () => {
+  const db = await demo();
   const texts = (column: string) =>
     db.prepare<[], string>(`SELECT ${column} FROM company WHERE ${column} IS NOT NULL`).pluck().all();
   for (const web of texts('web')) expect(web).toMatch(/\.example$/);

@@ -17,7 +17,7 @@ if (existsSync(made)) {
   const start = Date.now();
   const db = openUniverse(dir);
   let last = 0;
-  const { asOf, rows } = loadDemo(db, companies, (done, total, message) => {
+  const { asOf, rows } = await loadDemo(db, companies, (done, total, message) => {
     if (Date.now() - last < 200 && done < total) return;
     last = Date.now();
     const seconds = (last - start) / 1000;

@@ -62,6 +62,7 @@ export class Places {
   readonly countrySums = runningSums(Object.values(COUNTRIES));
   private readonly towns = new Map<string, Town[]>();
   private readonly sums = new Map<string, Float64Array>();
+  private readonly postcodeOf = new Map<string, string>();
   private readonly postcodes = new Map<
     string,
     { template: string; prefixes: Map<string, string[]>; letters: string }
@@ -110,6 +111,12 @@ export class Places {
 
   /** A made-up postcode of the right form; a town keeps its own. */
   postcode(town: Town): string {
+    let postcode = this.postcodeOf.get(town.key);
+    if (postcode === undefined) this.postcodeOf.set(town.key, (postcode = this.makePostcode(town)));
+    return postcode;
+  }
+
+  private makePostcode(town: Town): string {
     const pattern = this.postcodes.get(town.country);
     if (!pattern) return '';
     let hash = hashOf(town.key);

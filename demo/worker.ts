@@ -4,11 +4,11 @@ import { runJob, stopIfCancelled, tellProgress } from '../server/jobs/thread.ts'
 import { loadDemo } from './load-demo.ts';
 
 /** The thread that makes the demo universe when it is asked for in the interface. */
-void runJob(() => {
+void runJob(async () => {
   const { dir, companies } = workerData as { dir: string; companies: number };
   const db = openUniverse(dir);
   try {
-    return loadDemo(db, companies, (done, total, message) => {
+    return await loadDemo(db, companies, (done, total, message) => {
       stopIfCancelled();
       tellProgress(done, total, message);
     });

@@ -12,6 +12,8 @@ await build({
     'server/load/remove-worker.ts',
     'server/exports/worker.ts',
     'demo/worker.ts',
+    'demo/rows-worker.ts',
+    'server/load/rows-worker.ts',
     'demo/make.ts',
   ],
   outdir: 'dist',

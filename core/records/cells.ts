@@ -37,8 +37,12 @@ const NUMBERS = {
   ',': /^(-?\d+(?:\.\d{3})*)(?:,(\d+))?([a-z]+)?\.?$/i,
 };
 
+/** What most cells hold; read without more ado. Longer ones could lose digits. */
+const PLAIN = /^\d{1,9}(?:\.\d{1,6})?$/;
+
 /** A plain number: 1234, 1 234,5 (decimal comma), 1,234.5 (decimal point), 2.5m. @throws CellError */
 export function readNumber(text: string, style: CellStyle): number {
+  if (PLAIN.test(text) && (style.decimal === '.' || !text.includes('.'))) return Number(text);
   const tight = text.replace(/[\s\u00a0\u202f'’]/g, '');
   const thousands = style.decimal === ',' ? '.' : ',';
   const parts = NUMBERS[style.decimal].exec(tight);
@@ -54,6 +58,7 @@ export function readNumber(text: string, style: CellStyle): number {
  * @throws CellError
  */
 export function readQuantity(text: string, style: CellStyle, scale = 1): Quantity {
+  if (PLAIN.test(text)) return exact(readNumber(text, style) * scale);
   const cell = text
     .trim()
     .replace(/^[€£$]\s*/, '')

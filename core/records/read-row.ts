@@ -46,13 +46,175 @@ export function rowReader(
   places: Gazetteer,
   asOf: number,
 ): RowReader {
-  const columnOf = new Map(mapping.columns.flatMap((id, i) => (id === null ? [] : [[id, i] as const])));
   const labels = new Map(fileColumns('companies').map((column) => [column.id, column.label]));
+  const columnOf = (id: string) => mapping.columns.indexOf(id);
   const tree = trees.get(mapping.scheme)!;
+  // The row being read: its cells, and what was wrong with them so far.
+  let cells: readonly string[] = [];
+  let problems: CellProblem[] = [];
+
+  const text = (column: number): string | null => {
+    const cell = column < 0 ? undefined : cells[column]?.trim();
+    return cell === undefined || cell === '' ? null : cell;
+  };
+  /** A reader of one column, which notes what it cannot read as a problem of its row. */
+  const column = <T>(id: string, reader: (cell: string) => T): (() => T | null) => {
+    const at = columnOf(id);
+    return () => {
+      const cell = text(at);
+      if (cell === null) return null;
+      try {
+        if (cell.length > LONGEST_CELL) throw new CellError(`at most ${LONGEST_CELL} characters`);
+        return reader(cell);
+      } catch (error) {
+        if (!(error instanceof CellError)) throw error;
+        problems.push({
+          column: header[at] || labels.get(id)!,
+          value: cell.slice(0, 200),
+          rule: error.rule,
+        });
+        return null;
+      }
+    };
+  };
+  const plain = (id: string) => column(id, (cell) => cell);
+  const coordinate = (id: string, most: number) =>
+    column(id, (cell) => {
+      const value = readNumber(
+        cell,
+        cell.includes('.') && !cell.includes(',') ? { ...mapping, decimal: '.' } : mapping,
+      );
+      if (Math.abs(value) > most) throw new CellError(`degrees from -${most} to ${most}`);
+      return value;
+    });
+  const codes = remembered((cell) => readCodes(cell, tree, mapping.scheme));
+  const placed = new Map<string, ReturnType<typeof placeOf>>();
+  const place = (region: string | null, town: string | null, country: string | null) => {
+    const key = `${region}\u001f${town}\u001f${country}`;
+    let found = placed.get(key);
+    if (!found) {
+      if (placed.size >= MOST_REMEMBERED) placed.clear();
+      placed.set(key, (found = placeOf(region, town, country, places)));
+    }
+    return found;
+  };
+
+  const nameAt = columnOf('name');
+  const read = {
+    name: plain('name'),
+    legalForm: plain('legal-form'),
+    registration: plain('registration'),
+    status: column(
+      'status',
+      remembered((cell) => oneOf(STATUS_WORDS[fold(cell)], 'active, dormant or closed')),
+    ),
+    country: column(
+      'country',
+      remembered((cell) => {
+        const found = places.countryNamed(cell);
+        if (!found) throw new CellError('a country, as a name or an ISO code of two letters');
+        return found.code;
+      }),
+    ),
+    region: plain('region'),
+    town: plain('town'),
+    postcode: plain('postcode'),
+    street: plain('street'),
+    lat: coordinate('latitude', 90),
+    lon: coordinate('longitude', 180),
+    phone: plain('phone'),
+    mail: plain('mail'),
+    web: column('web', (cell) =>
+      cell.includes('/') ? cell.replace(/^https?:\/\//i, '').replace(/\/$/, '') : cell,
+    ),
+    description: plain('description'),
+    founded: column('founded', readYear),
+    mainCode: column('main-code', codes),
+    otherCodes: column('other-codes', codes),
+    headcount: column('headcount', (cell) => readQuantity(cell, mapping)),
+    headcountYear: column('headcount-year', readYear),
+    headcountWhy: column('headcount-unknown', reason),
+    revenue: plain('revenue'),
+    revenueCurrency: column(
+      'revenue-currency',
+      remembered((cell) => {
+        if (!CURRENCIES.includes(cell.toUpperCase()))
+          throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
+        return cell.toUpperCase();
+      }),
+    ),
+    revenueYear: column('revenue-year', readYear),
+    revenueWhy: column('revenue-unknown', reason),
+    technologies: plain('technologies'),
+    surveyedOn: column('surveyed', (cell) => readDate(cell, mapping)),
+    checkedOn: column('checked', (cell) => readDate(cell, mapping)),
+    checkedHow: column(
+      'checked-how',
+      remembered((cell) =>
+        oneOf(
+          (['phone', 'register', 'web'] as const).find((how) => how === fold(cell)),
+          'phone, register or web',
+        ),
+      ),
+    ),
+  };
+  let currency = mapping.currency;
+  const revenueAmount = column('revenue', (cell) =>
+    readQuantity(
+      /[a-z]{3}/i.test(cell) ? cell.replace(new RegExp(`\\s*${currency}\\s*`, 'i'), '') : cell,
+      mapping,
+      mapping.revenueUnit,
+    ),
+  );
+
+  const readRecord = (): CompanyRecord => {
+    const country = read.country() ?? mapping.country;
+    const town = place(read.region(), read.town(), country);
+    const [lat, lon] = [read.lat(), read.lon()];
+    const year = read.revenueYear() ?? mapping.year;
+    currency = read.revenueCurrency() ?? mapping.currency;
+    const revenue = revenueAmount();
+    const technologies = (read.technologies() ?? '')
+      .split(/[,;|]/)
+      .map((one) => one.trim())
+      .filter(Boolean);
+    return {
+      name: read.name() ?? '',
+      legalForm: read.legalForm(),
+      registration: read.registration(),
+      status: read.status(),
+      country,
+      region: town.region,
+      town: town.town,
+      postcode: read.postcode(),
+      street: read.street(),
+      lat: lat ?? town.lat,
+      lon: lon ?? town.lon,
+      phone: read.phone(),
+      mail: read.mail(),
+      web: read.web(),
+      description: read.description(),
+      founded: read.founded(),
+      codes: [
+        ...(read.mainCode() ?? []).map((code, i) => ({ scheme: mapping.scheme, code, main: i === 0 })),
+        ...(read.otherCodes() ?? []).map((code) => ({ scheme: mapping.scheme, code, main: false })),
+      ],
+      headcount: read.headcount(),
+      headcountYear: read.headcountYear(),
+      headcountWhy: read.headcountWhy(),
+      revenue: revenue ? { ...revenue, currency, year } : null,
+      revenueWhy: read.revenueWhy(),
+      technologies,
+      surveyedOn: read.surveyedOn() ?? (technologies.length ? asOf : null),
+      checkedOn: read.checkedOn(),
+      checkedHow: read.checkedHow(),
+    };
+  };
 
   return {
-    read(cells) {
-      const problems: CellProblem[] = [];
+    read(row) {
+      cells = row;
+      problems = [];
       if (cells.length > header.length && cells.slice(header.length).some((cell) => cell !== ''))
         return {
           problems: [
@@ -63,117 +225,32 @@ export function rowReader(
             },
           ],
         };
-      const text = (id: string): string | null => {
-        const cell = cells[columnOf.get(id) ?? -1]?.trim() ?? '';
-        return cell === '' ? null : cell;
-      };
-      const read = <T>(id: string, reader: (cell: string) => T): T | null => {
-        const cell = text(id);
-        if (cell === null) return null;
-        try {
-          if (cell.length > LONGEST_CELL) throw new CellError(`at most ${LONGEST_CELL} characters`);
-          return reader(cell);
-        } catch (error) {
-          if (!(error instanceof CellError)) throw error;
-          problems.push({
-            column: header[columnOf.get(id)!] || labels.get(id)!,
-            value: cell.slice(0, 200),
-            rule: error.rule,
-          });
-          return null;
-        }
-      };
-      const plain = (id: string) => read(id, (cell) => cell);
-
-      const country =
-        read('country', (cell) => {
-          const found = places.countryNamed(cell);
-          if (!found) throw new CellError('a country, as a name or an ISO code of two letters');
-          return found.code;
-        }) ?? mapping.country;
-      const town = placeOf(plain('region'), plain('town'), country, places);
-      const [lat, lon] = [coordinate('latitude', 90), coordinate('longitude', 180)];
-      function coordinate(id: string, most: number) {
-        return read(id, (cell) => {
-          const value = readNumber(
-            cell,
-            cell.includes('.') && !cell.includes(',') ? { ...mapping, decimal: '.' } : mapping,
-          );
-          if (Math.abs(value) > most) throw new CellError(`degrees from -${most} to ${most}`);
-          return value;
-        });
-      }
-      const year = read('revenue-year', readYear) ?? mapping.year;
-      const currency =
-        read('revenue-currency', (cell) => {
-          if (!CURRENCIES.includes(cell.toUpperCase()))
-            throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
-          return cell.toUpperCase();
-        }) ?? mapping.currency;
-      const revenue = read('revenue', (cell) =>
-        readQuantity(
-          /[a-z]{3}/i.test(cell) ? cell.replace(new RegExp(`\\s*${currency}\\s*`, 'i'), '') : cell,
-          mapping,
-          mapping.revenueUnit,
-        ),
-      );
-      const technologies = (plain('technologies') ?? '')
-        .split(/[,;|]/)
-        .map((one) => one.trim())
-        .filter(Boolean);
-      const surveyedOn =
-        read('surveyed', (cell) => readDate(cell, mapping)) ?? (technologies.length ? asOf : null);
-      const record: CompanyRecord = {
-        name: plain('name') ?? '',
-        legalForm: plain('legal-form'),
-        registration: plain('registration'),
-        status: read('status', (cell) => oneOf(STATUS_WORDS[fold(cell)], 'active, dormant or closed')),
-        country,
-        ...town,
-        postcode: plain('postcode'),
-        street: plain('street'),
-        lat: lat ?? town.lat,
-        lon: lon ?? town.lon,
-        phone: plain('phone'),
-        mail: plain('mail'),
-        web: read('web', (cell) => cell.replace(/^https?:\/\//i, '').replace(/\/$/, '')),
-        description: plain('description'),
-        founded: read('founded', readYear),
-        codes: [
-          ...(read('main-code', (cell) => readCodes(cell, tree, mapping.scheme)) ?? []).map((code, i) => ({
-            scheme: mapping.scheme,
-            code,
-            main: i === 0,
-          })),
-          ...(read('other-codes', (cell) => readCodes(cell, tree, mapping.scheme)) ?? []).map((code) => ({
-            scheme: mapping.scheme,
-            code,
-            main: false,
-          })),
-        ],
-        headcount: read('headcount', (cell) => readQuantity(cell, mapping)),
-        headcountYear: read('headcount-year', readYear),
-        headcountWhy: read('headcount-unknown', reason),
-        revenue: revenue ? { ...revenue, currency, year } : null,
-        revenueWhy: read('revenue-unknown', reason),
-        technologies,
-        surveyedOn,
-        checkedOn: read('checked', (cell) => readDate(cell, mapping)),
-        checkedHow: read('checked-how', (cell) =>
-          oneOf(
-            (['phone', 'register', 'web'] as const).find((how) => how === fold(cell)),
-            'phone, register or web',
-          ),
-        ),
-      };
-      if (record.name === '' && !problems.some((one) => one.column === header[columnOf.get('name') ?? -1]))
+      const record = readRecord();
+      if (record.name === '' && !problems.some((one) => one.column === header[nameAt]))
         problems.push({
-          column: header[columnOf.get('name') ?? -1] ?? 'Company',
+          column: header[nameAt] ?? 'Company',
           value: '',
           rule: 'a name; a row without one cannot be loaded',
         });
       return problems.length ? { problems } : { record };
     },
+  };
+}
+
+/** Different cells of a column whose reading is kept. */
+const MOST_REMEMBERED = 65_536;
+
+/** The same reader, which reads equal cells once: for columns that repeat a few values. */
+function remembered<T>(reader: (cell: string) => T): (cell: string) => T {
+  const known = new Map<string, T>();
+  return (cell) => {
+    let value = known.get(cell);
+    if (value === undefined) {
+      value = reader(cell);
+      if (known.size >= MOST_REMEMBERED) known.clear();
+      known.set(cell, value);
+    }
+    return value;
   };
 }
 

@@ -2,7 +2,7 @@ import type { ProfileAnswer } from '../../contract/responses.ts';
 import { columnFields } from '../../core/fields/registry.ts';
 import { isoOf } from '../../core/dates.ts';
 import type { Db } from '../db/open.ts';
-import { RecordReader } from '../load/loader.ts';
+import { RecordReader } from '../load/remake.ts';
 import type { ReferenceData } from './universe-lookup.ts';
 import type { RowSource } from './read-rows.ts';
 

@@ -3,7 +3,7 @@ import { openUniverse } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import { sourceByKey } from '../tables/source.ts';
-import { removeSource } from './loader.ts';
+import { removeSource } from './remake.ts';
 
 /** The thread that takes a source out of the universe, in one transaction. */
 void runJob(() => {

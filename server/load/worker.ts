@@ -8,9 +8,12 @@ import { openUniverse } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import { technologyKey } from '../tables/company.ts';
-import { addSource } from '../tables/source.ts';
-import { Loader, remakeCompanies } from './loader.ts';
-import { fileRows, type FileReading } from './read-file.ts';
+import { addSource, setRows } from '../tables/source.ts';
+import { CompanyLoad } from './write-companies.ts';
+import { remakeCompanies } from './remake.ts';
+import { feed } from './feed.ts';
+import type { FileReading } from './read-file.ts';
+import type { RowsBatch, RowsWorkerData } from './rows-worker.ts';
 import { refusalsPath, type Refusal } from './refusals.ts';
 
 /** The thread that loads a file of companies as a source: all in one transaction, so that it lands whole or not at all. */
@@ -41,7 +44,6 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
   const refusals = createWriteStream(path);
   const shown: Refusal[] = [];
   let refusedCells = 0;
-  let bytes = 0;
   db.exec('BEGIN IMMEDIATE');
   try {
     const source = addSource(
@@ -56,29 +58,26 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
       },
       technologyKey(data.name),
     );
-    const loader = new Loader(db, source, trees, places);
+    const companies = new CompanyLoad(db);
     refusals.write(stringify([['row', 'column', 'value', 'rule']]));
-    let row = 0;
-    for await (const cells of fileRows(data.path, data.reading, (read) => (bytes = read))) {
-      row++;
-      if (row === 1 && data.reading.hasHeader) continue;
-      if (cells.every((cell) => cell.trim() === '')) continue;
-      const problems = loader.add(cells, row);
-      for (const problem of problems ?? []) {
+    let landed = { read: 0, refused: 0 };
+    const rows: RowsWorkerData = { path: data.path, reading: data.reading, source };
+    for await (const batch of feed<RowsBatch>('server/load/rows-worker', rows)) {
+      stopIfCancelled();
+      companies.write(batch.companies);
+      for (const refusal of batch.refusals) {
         refusedCells++;
-        if (shown.length < MOST_SHOWN) shown.push({ row, ...problem });
+        if (shown.length < MOST_SHOWN) shown.push(refusal);
         refusals.write(
-          stringify([[row, problem.column, problem.value, problem.rule]], { escape_formulas: true }),
+          stringify([[refusal.row, refusal.column, refusal.value, refusal.rule]], { escape_formulas: true }),
         );
       }
-      if (row % 1000 === 0) {
-        stopIfCancelled();
-        tellProgress(Math.min(bytes, total), total, `${row.toLocaleString('en-GB')} rows read`);
-      }
+      landed = { read: batch.read, refused: batch.refused };
+      tellProgress(Math.min(batch.bytes, total), total, `${landed.read.toLocaleString('en-GB')} rows read`);
     }
     stopIfCancelled();
-    const { joined, ...landed } = loader.end();
-    remakeCompanies(db, joined, trees, places, (done, all) => {
+    setRows(db, source.id, landed.read, landed.refused);
+    remakeCompanies(db, companies.joined, trees, places, (done, all) => {
       stopIfCancelled();
       tellProgress(
         total,
@@ -87,7 +86,7 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
       );
     });
     await new Promise((resolve) => refusals.end(resolve));
-    const summary = { ...landed, joined: joined.size, refusedCells, refusals: shown };
+    const summary = { ...landed, joined: companies.joined.size, refusedCells, refusals: shown };
     if (landed.read === landed.refused)
       throw new Problem(
         'all-refused',

@@ -1,4 +1,4 @@
-import { registrationKey, type CompanyRecord, type Quantity } from '../../core/records/record.ts';
+import type { CompanyRecord, Quantity } from '../../core/records/record.ts';
 import { toEuro } from '../../core/money/rates.ts';
 import { fold, foldedWords } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
@@ -46,11 +46,40 @@ export function technologyKey(label: string): string {
   return foldedWords(label).join('-') || 'unnamed';
 }
 
+/** A company as the tables keep it. */
+export interface CompanyParts {
+  /** In the order of COLUMNS. */
+  values: (string | number | null)[];
+  /** Rank 0 is the main code of its scheme. */
+  codes: [scheme: string, code: string, rank: number][];
+  technologies: [key: string, label: string][];
+  /** Folded name and description. */
+  words: [name: string, description: string | null];
+}
+
+export function companyParts(record: CompanyRecord): CompanyParts {
+  const codes: CompanyParts['codes'] = [];
+  const ranks = new Map<string, number>();
+  for (const main of [true, false])
+    for (const one of record.codes) {
+      if (one.main !== main) continue;
+      const rank = main ? 0 : (ranks.get(one.scheme) ?? 1);
+      if (!main) ranks.set(one.scheme, rank + 1);
+      codes.push([one.scheme, one.code, rank]);
+    }
+  return {
+    values: values(record),
+    codes,
+    technologies: record.technologies.map((label) => [technologyKey(label), label]),
+    words: [fold(record.name), record.description === null ? null : fold(record.description)],
+  };
+}
+
 /** Writes companies with their codes, technologies, sources and words. */
 export function companyWriter(db: Db) {
   const find = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
   const insert = db.prepare(
-    `INSERT INTO company (key, ${COLUMNS.join(', ')}) VALUES (?, ${COLUMNS.map(() => '?').join(', ')})`,
+    `INSERT INTO company (id, key, ${COLUMNS.join(', ')}) VALUES (?, ?, ${COLUMNS.map(() => '?').join(', ')})`,
   );
   const update = db.prepare(
     `UPDATE company SET ${COLUMNS.map((column) => `${column} = ?`).join(', ')} WHERE id = ?`,
@@ -72,18 +101,10 @@ export function companyWriter(db: Db) {
   );
   const named = new Set<string>();
 
-  const writeWords = (id: number, record: CompanyRecord) => {
-    addWords.run(id, fold(record.name), record.description === null ? null : fold(record.description));
-  };
-  const addParts = (id: number, record: CompanyRecord, sources: readonly string[]) => {
-    const ranks = new Map<string, number>();
-    for (const { scheme, code, main } of [...record.codes].sort((a, b) => Number(b.main) - Number(a.main))) {
-      const rank = main ? 0 : (ranks.get(scheme) ?? 1);
-      if (!main) ranks.set(scheme, rank + 1);
-      addCode.run(id, scheme, code, rank);
-    }
-    for (const label of record.technologies) {
-      const key = technologyKey(label);
+  const writeWords = (id: number, { words }: CompanyParts) => addWords.run(id, words[0], words[1]);
+  const addParts = (id: number, parts: CompanyParts, sources: Iterable<string>) => {
+    for (const [scheme, code, rank] of parts.codes) addCode.run(id, scheme, code, rank);
+    for (const [key, label] of parts.technologies) {
       if (!named.has(key)) {
         nameTechnology.run(key, label);
         named.add(key);
@@ -94,26 +115,24 @@ export function companyWriter(db: Db) {
   };
 
   return {
-    /** The company that a record belongs to by country and registration number, or null. */
-    find(record: CompanyRecord): number | null {
-      const key = registrationKey(record);
-      return key === null ? null : (find.get(key) ?? null);
+    /** Id of the company under a key, or null. */
+    find(key: string): number | null {
+      return find.get(key) ?? null;
     },
-    /** Adds a company; `ownKey` names it where the record has no registration number. */
-    insert(record: CompanyRecord, sources: readonly string[], ownKey: string): number {
-      const id = Number(insert.run(registrationKey(record) ?? ownKey, ...values(record)).lastInsertRowid);
-      addParts(id, record, sources);
-      writeWords(id, record);
-      return id;
+    insert(id: number, key: string, parts: CompanyParts, sources: Iterable<string>): void {
+      insert.run(id, key, ...parts.values);
+      addParts(id, parts, sources);
+      writeWords(id, parts);
     },
-    update(id: number, record: CompanyRecord, sources: readonly string[]): void {
+    update(id: number, parts: CompanyParts, sources: Iterable<string>): void {
       const before = wordsNow.get(id)!;
-      update.run(...values(record), id);
+      update.run(...parts.values, id);
       for (const statement of clear) statement.run(id);
-      addParts(id, record, sources);
-      if (before.name !== record.name || before.description !== record.description) {
+      addParts(id, parts, sources);
+      const { name, description } = wordsNow.get(id)!;
+      if (before.name !== name || before.description !== description) {
         clearWords.run(id);
-        writeWords(id, record);
+        writeWords(id, parts);
       }
     },
     remove(id: number): void {
@@ -124,7 +143,7 @@ export function companyWriter(db: Db) {
   };
 }
 
-function values(record: CompanyRecord): unknown[] {
+function values(record: CompanyRecord): CompanyParts['values'] {
   const { revenue } = record;
   const euro = (amount: number | null) =>
     amount === null || revenue === null ? null : toEuro(amount, revenue.currency, revenue.year);

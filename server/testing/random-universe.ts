@@ -6,7 +6,7 @@ import { SOURCES, TECHNOLOGIES } from '../../core/testing/arbitraries.ts';
 import { openUniverse, type Db } from '../db/open.ts';
 import type { ReferenceData } from '../engine/universe-lookup.ts';
 import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../reference.ts';
-import { companyWriter } from '../tables/company.ts';
+import { companyParts, companyWriter } from '../tables/company.ts';
 import { addSource } from '../tables/source.ts';
 
 /** 2026-09-30 */
@@ -60,7 +60,7 @@ export class RandomUniverse {
       this.db.exec(`DELETE FROM ${table}`);
     const writer = companyWriter(this.db);
     this.db.transaction(() =>
-      records.forEach(([record, sources], i) => writer.insert(record, sources, `k${i}`)),
+      records.forEach(([record, sources], i) => writer.insert(i + 1, `k${i}`, companyParts(record), sources)),
     )();
   }
 

@@ -2,10 +2,10 @@ import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import type { Gazetteer } from '../../core/geo/gazetteer.ts';
 import { mergeRecords, type MergedCompany, type SourcedRecord } from '../../core/records/merge.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
-import { rowReader, type CellProblem, type RowReader } from '../../core/records/read-row.ts';
+import { rowReader, type RowReader } from '../../core/records/read-row.ts';
 import type { Db } from '../db/open.ts';
-import { companyWriter } from '../tables/company.ts';
-import { allSources, setRows, type SourceRow } from '../tables/source.ts';
+import { companyParts, companyWriter } from '../tables/company.ts';
+import { allSources, type SourceRow } from '../tables/source.ts';
 
 /** Reads records of any source back from the cells they came in, and makes companies of them. */
 export class RecordReader {
@@ -53,57 +53,6 @@ export class RecordReader {
   }
 }
 
-/**
- * Adds the rows of one source to the universe. Runs inside a transaction that the caller opens, so
- * that a source lands whole or not at all.
- */
-export class Loader {
-  private readonly db: Db;
-  private readonly source: SourceRow;
-  private readonly reader: RowReader;
-  private readonly companies;
-  private readonly addRecord;
-  private readonly joined = new Set<number>();
-  private read = 0;
-  private refused = 0;
-
-  constructor(db: Db, source: SourceRow, trees: ReadonlyMap<Scheme, CodeTree>, places: Gazetteer) {
-    this.db = db;
-    this.source = source;
-    this.reader = rowReader(
-      JSON.parse(source.header) as string[],
-      JSON.parse(source.mapping) as Mapping,
-      trees,
-      places,
-      source.as_of,
-    );
-    this.companies = companyWriter(db);
-    this.addRecord = db.prepare('INSERT INTO record (source_id, company_id, row, cells) VALUES (?, ?, ?, ?)');
-  }
-
-  /** Loads one row, or says why it cannot be. `row` is its number in the file, the header being 1. */
-  add(cells: readonly string[], row: number): CellProblem[] | null {
-    this.read++;
-    const read = this.reader.read(cells);
-    if ('problems' in read) {
-      this.refused++;
-      return read.problems;
-    }
-    const { record } = read;
-    const known = this.companies.find(record);
-    const company = known ?? this.companies.insert(record, [this.source.key], `${this.source.key}-${row}`);
-    if (known !== null) this.joined.add(company);
-    this.addRecord.run(this.source.id, company, row, JSON.stringify(cells));
-    return null;
-  }
-
-  /** Ends the rows: notes how many there were. The companies in `joined` are then to be remade. */
-  end(): { read: number; refused: number; joined: ReadonlySet<number> } {
-    setRows(this.db, this.source.id, this.read, this.refused);
-    return { read: this.read, refused: this.refused, joined: this.joined };
-  }
-}
-
 /** Makes companies anew from all their records, after some got a further one. */
 export function remakeCompanies(
   db: Db,
@@ -117,7 +66,7 @@ export function remakeCompanies(
   let done = 0;
   for (const company of companies) {
     const merged = reader.merge(company)!;
-    writer.update(company, merged.company, merged.sources);
+    writer.update(company, companyParts(merged.company), merged.sources);
     if (++done % 2000 === 0) progress(done, companies.size);
   }
 }
@@ -139,7 +88,7 @@ export function removeSource(
   db.prepare('DELETE FROM record WHERE source_id = ?').run(source.id);
   companies.forEach((company, i) => {
     const merged = reader.merge(company);
-    if (merged) writer.update(company, merged.company, merged.sources);
+    if (merged) writer.update(company, companyParts(merged.company), merged.sources);
     else writer.remove(company);
     if (i % 2000 === 0) progress(i, companies.length);
   });

@@ -1,0 +1,66 @@
+import { mergeRecords, type SourcedRecord } from '../../core/records/merge.ts';
+import { registrationKey, type CompanyRecord } from '../../core/records/record.ts';
+import { companyParts, type CompanyParts } from '../tables/company.ts';
+
+/** A company ready to be written, as it crosses from the reading thread to the writing one. */
+export interface ReadyCompany extends CompanyParts {
+  key: string;
+  /** Keys of its sources. */
+  sources: string[];
+  /** The rows it was made of; cells as a JSON list. */
+  records: [source: number, row: number, cells: string][];
+}
+
+interface Held {
+  records: SourcedRecord[];
+  sources: Set<string>;
+  rows: ReadyCompany['records'];
+}
+
+/** Companies held back before they are handed on. */
+const MOST_HELD = 500;
+
+/**
+ * Makes companies of the rows of a load. They are held back for a while, so that one whose rows
+ * stand close together is merged in memory and written once.
+ */
+export class CompanyBatcher {
+  private readonly put;
+  private readonly held = new Map<string, Held>();
+  private rows = 0;
+
+  /** `put` is handed each batch, in which every key stands once. */
+  constructor(put: (companies: ReadyCompany[]) => void) {
+    this.put = put;
+  }
+
+  /** Adds one row of a source. Without a registration number it is a company of its own. */
+  add(
+    source: { id: number; key: string },
+    row: number,
+    cells: readonly string[],
+    record: CompanyRecord,
+  ): void {
+    const key = registrationKey(record) ?? `${source.key}-${row}`;
+    let company = this.held.get(key);
+    if (!company) {
+      if (this.held.size >= MOST_HELD) this.flush();
+      company = { records: [], sources: new Set(), rows: [] };
+      this.held.set(key, company);
+    }
+    company.records.push({ id: ++this.rows, source: source.id, record });
+    company.sources.add(source.key);
+    company.rows.push([source.id, row, JSON.stringify(cells)]);
+  }
+
+  /** Hands on what is held back; to be called at the end. */
+  flush(): void {
+    const ready: ReadyCompany[] = [];
+    for (const [key, { records, sources, rows }] of this.held) {
+      const company = records.length === 1 ? records[0]!.record : mergeRecords(records).company;
+      ready.push({ key, sources: [...sources], records: rows, ...companyParts(company) });
+    }
+    this.held.clear();
+    this.put(ready);
+  }
+}

@@ -1,0 +1,30 @@
+import type { Db } from '../db/open.ts';
+import { companyWriter } from '../tables/company.ts';
+import type { ReadyCompany } from './company-batcher.ts';
+
+/**
+ * Writes the companies of a load with their records. Runs inside a transaction that the caller
+ * opens, so that a source lands whole or not at all.
+ */
+export class CompanyLoad {
+  /** Companies that were there before a row of theirs came; they are to be remade from all their records. */
+  readonly joined = new Set<number>();
+  private readonly writer;
+  private readonly addRecord;
+  private last: number;
+
+  constructor(db: Db) {
+    this.writer = companyWriter(db);
+    this.addRecord = db.prepare('INSERT INTO record (source_id, company_id, row, cells) VALUES (?, ?, ?, ?)');
+    this.last = db.prepare<[], number>('SELECT COALESCE(max(id), 0) FROM company').pluck().get()!;
+  }
+
+  write(companies: readonly ReadyCompany[]): void {
+    for (const company of companies) {
+      let id = this.writer.find(company.key);
+      if (id === null) this.writer.insert((id = ++this.last), company.key, company, company.sources);
+      else this.joined.add(id);
+      for (const [source, row, cells] of company.records) this.addRecord.run(source, id, row, cells);
+    }
+  }
+}
