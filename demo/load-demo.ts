@@ -4,6 +4,7 @@ import { feed } from '../server/load/feed.ts';
 import { remakeCompanies } from '../server/load/remake.ts';
 import { CompanyLoad } from '../server/load/write-companies.ts';
 import { loadCodeTrees, loadGazetteer } from '../server/reference.ts';
+import { nextRevision } from '../server/tables/revision.ts';
 import { technologyKey } from '../server/tables/company.ts';
 import { addSource, allSources, setRows } from '../server/tables/source.ts';
 import type { DemoBatch, DemoWorkerData } from './rows-worker.ts';
@@ -25,6 +26,7 @@ export async function loadDemo(
   try {
     if (allSources(db).some((source) => DEMO_SOURCES.some((demo) => demo.key === source.key)))
       throw new Error('The demo is loaded already. Remove its sources first to make it anew.');
+    const revision = nextRevision(db);
     const addTechnology = db.prepare(
       'INSERT OR IGNORE INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)',
     );
@@ -33,7 +35,7 @@ export async function loadDemo(
     const sources = DEMO_SOURCES.map(({ key, name, licence, header, mapping }) =>
       addSource(db, { name, fileName: null, licence, asOf: dayOf(DEMO_AS_OF)!, header, mapping }, key),
     );
-    const load = new CompanyLoad(db);
+    const load = new CompanyLoad(db, revision);
     const data: DemoWorkerData = { companies, seed: SEED, sources };
     let rows: number[] = [];
     for await (const batch of feed<DemoBatch>('demo/rows-worker', data)) {
@@ -42,7 +44,7 @@ export async function loadDemo(
       progress(Math.min(batch.made, companies - 1), companies, 'loading records');
     }
     rows.forEach((count, nth) => setRows(db, sources[nth]!.id, count, 0));
-    remakeCompanies(db, load.joined, loadCodeTrees(), loadGazetteer(), () => {});
+    remakeCompanies(db, revision, load.joined, loadCodeTrees(), loadGazetteer(), () => {});
     db.exec('COMMIT');
     progress(companies, companies, 'done');
     return { asOf: DEMO_AS_OF, rows: rows.reduce((sum, count) => sum + count, 0) };

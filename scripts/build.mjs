@@ -8,6 +8,7 @@ await build({
   entryPoints: [
     'server/main.ts',
     'server/engine/worker.ts',
+    'server/engine/columns-worker.ts',
     'server/load/worker.ts',
     'server/load/remove-worker.ts',
     'server/exports/worker.ts',

@@ -1,9 +1,14 @@
 /** A set of records as bits, 32 a word; record r is bit r & 31 of word r >> 5. Bits beyond the last record stay 0. */
 export type Bits = Uint32Array;
 
-/** An empty set over `size` records, in memory that threads can share. */
+/** Words of a set over `size` records; at least one. */
+export function wordsFor(size: number): number {
+  return Math.max(1, Math.ceil(size / 32));
+}
+
+/** An empty set over `size` records. */
 export function noBits(size: number): Bits {
-  return new Uint32Array(new SharedArrayBuffer(Math.max(4, Math.ceil(size / 32) * 4)));
+  return new Uint32Array(wordsFor(size));
 }
 
 /** The set of all `size` records. */
@@ -12,6 +17,13 @@ export function allBits(size: number): Bits {
   bits.fill(0xffffffff, 0, size >> 5);
   if (size & 31) bits[size >> 5] = (2 ** (size & 31) - 1) >>> 0;
   return bits;
+}
+
+/** The records that are not in a set. */
+export function notBits(bits: Bits, size: number): Bits {
+  const others = allBits(size);
+  for (let w = 0; w < others.length; w++) others[w]! &= ~bits[w]!;
+  return others;
 }
 
 export function setBit(bits: Bits, record: number): void {
@@ -35,14 +47,17 @@ export function countBits(bits: Bits): number {
   return count;
 }
 
-/** Calls `visit` with each record of the set, ascending. */
-export function eachBit(bits: Bits, visit: (record: number) => void): void {
+/** The records of a set, ascending. */
+export function recordsOf(bits: Bits): Uint32Array {
+  const records = new Uint32Array(countBits(bits));
+  let at = 0;
   for (let w = 0; w < bits.length; w++) {
     let word = bits[w]!;
     while (word !== 0) {
       const low = word & -word;
-      visit((w << 5) + 31 - Math.clz32(low));
+      records[at++] = (w << 5) + 31 - Math.clz32(low);
       word ^= low;
     }
   }
+  return records;
 }

@@ -1,11 +1,21 @@
 import type { Scheme } from '../codes/tree.ts';
+import type { PointGrid } from '../geo/grid.ts';
 import type { Bits } from './bits.ts';
+
+/** Small whole numbers, in the narrowest array that holds them. */
+export type SmallNumbers = Uint8Array | Uint16Array | Uint32Array;
 
 /** One value of a fixed few per record: 0 is unknown, n is `dictionary[n - 1]`. */
 export interface CategoryColumn {
   kind: 'category';
   dictionary: string[];
-  values: Uint32Array;
+  values: SmallNumbers;
+}
+
+/** The same values the other way round: the records of value v are `records[starts[v] … starts[v + 1]]`, ascending. */
+export interface Postings {
+  starts: Uint32Array;
+  records: Uint32Array;
 }
 
 /** Any number of values per record: those of record r are `values[offsets[r] … offsets[r + 1]]`, indexes of `dictionary`. */
@@ -13,7 +23,8 @@ export interface ManyColumn {
   kind: 'many';
   dictionary: string[];
   offsets: Uint32Array;
-  values: Uint32Array;
+  values: SmallNumbers;
+  postings: Postings;
   /** Records of which anything was ever recorded. */
   known: Bits;
 }
@@ -68,6 +79,10 @@ export interface CodesColumn {
   scheme: Scheme;
   offsets: Uint32Array;
   nodes: Uint16Array;
+  /** By node. */
+  postings: Postings;
+  /** Records with any code of the scheme. */
+  coded: Bits;
   hasMain: Bits;
 }
 
@@ -80,6 +95,7 @@ export interface PlaceColumn {
   /** Degrees; NaN where unknown. */
   lat: Float64Array;
   lon: Float64Array;
+  grid: PointGrid;
 }
 
 /** Texts are searched outside the core, in an index on disk. */
@@ -87,8 +103,8 @@ export interface TextColumn {
   kind: 'text';
   /** Records with a description. A name every record has. */
   described: Bits;
-  /** The records that hold a term, ascending. */
-  find(term: { words: string[]; prefix: boolean }, where: 'name' | 'description' | 'both'): Iterable<number>;
+  /** The records that hold a term, in any order. */
+  find(term: { words: string[]; prefix: boolean }, where: 'name' | 'description' | 'both'): Uint32Array;
 }
 
 export type Column =

@@ -1,7 +1,8 @@
 import type { CodeTree } from '../codes/tree.ts';
 import { ratePerEuro, RATE_YEARS } from '../money/rates.ts';
 import { distanceKm } from '../geo/distance.ts';
-import { eachBit, type Bits } from './bits.ts';
+import { eachNear } from '../geo/grid.ts';
+import { countBits, recordsOf, type Bits } from './bits.ts';
 import {
   Basis,
   REASONS,
@@ -22,9 +23,8 @@ export interface ValueCounts {
 /** Records of each value of a single-valued field. */
 export function countCategory(column: CategoryColumn, context: Bits): ValueCounts {
   const tallies = new Uint32Array(column.dictionary.length + 1);
-  eachBit(context, (r) => {
-    tallies[column.values[r]!]!++;
-  });
+  const { values } = column;
+  for (const r of recordsOf(context)) tallies[values[r]!]!++;
   return { counts: named(column.dictionary, tallies.subarray(1)), unknown: tallies[0]! };
 }
 
@@ -42,7 +42,7 @@ export function countMany(
   const groupTallies = new Uint32Array(groupKeys.length);
   const lastOfGroup = new Int32Array(groupKeys.length).fill(-1);
   let unknown = 0;
-  eachBit(context, (r) => {
+  for (const r of recordsOf(context)) {
     if (!((column.known[r >> 5]! >>> (r & 31)) & 1)) unknown++;
     for (let i = column.offsets[r]!; i < column.offsets[r + 1]!; i++) {
       const value = column.values[i]!;
@@ -53,33 +53,46 @@ export function countMany(
         groupTallies[group]!++;
       }
     }
-  });
+  }
   const counts = named(column.dictionary, tallies);
   groupKeys.forEach((key, g) => counts.set(key, groupTallies[g]!));
   return { counts, unknown };
 }
 
-/** Records of each code with all that lies below it; a record counts once for a code however many of its codes are there. */
+/**
+ * Records of each code with all that lies below it; a record counts once for a code however many of
+ * its codes are there. Records with one code, which are most, are counted at their own node first
+ * and carried up the tree together.
+ */
 export function countCodes(
   column: CodesColumn,
   tree: CodeTree,
   context: Bits,
   mainOnly: boolean,
 ): { counts: Uint32Array; unknown: number } {
+  const { offsets, nodes, hasMain } = column;
+  const { parents } = tree;
   const counts = new Uint32Array(tree.size);
+  const several = new Uint32Array(tree.size);
   const lastAt = new Int32Array(tree.size).fill(-1);
   let unknown = 0;
-  eachBit(context, (r) => {
-    const start = column.offsets[r]!;
-    let end = column.offsets[r + 1]!;
-    if (mainOnly) end = (column.hasMain[r >> 5]! >>> (r & 31)) & 1 ? start + 1 : start;
+  for (const r of recordsOf(context)) {
+    const start = offsets[r]!;
+    let end = offsets[r + 1]!;
+    if (mainOnly) end = (hasMain[r >> 5]! >>> (r & 31)) & 1 ? start + 1 : start;
     if (start === end) unknown++;
-    for (let i = start; i < end; i++)
-      for (let node = column.nodes[i]!; node >= 0 && lastAt[node] !== r; node = tree.parents[node]!) {
-        lastAt[node] = r;
-        counts[node]!++;
-      }
-  });
+    else if (end === start + 1) counts[nodes[start]!]!++;
+    else
+      for (let i = start; i < end; i++)
+        for (let node = nodes[i]!; node >= 0 && lastAt[node] !== r; node = parents[node]!) {
+          lastAt[node] = r;
+          several[node]!++;
+        }
+  }
+  for (let node = tree.size - 1; node >= 0; node--) {
+    if (parents[node]! >= 0) counts[parents[node]!]! += counts[node]!;
+    counts[node]! += several[node]!;
+  }
   return { counts, unknown };
 }
 
@@ -109,12 +122,12 @@ export function histogram(column: RangeColumn, context: Bits, edges: number[], c
   const why = new Uint32Array(REASONS.length);
   let banded = 0;
   let unknown = 0;
-  eachBit(context, (r) => {
+  for (const r of recordsOf(context)) {
     const basis = column.basis[r]!;
     if (basis === Basis.Unknown) {
       unknown++;
       why[column.why[r]!]!++;
-      return;
+      continue;
     }
     const factor = currency === 'EUR' ? 1 : rates[column.year[r]! - RATE_YEARS.from]!;
     const bar = barOf(edges, column.low[r]! * factor);
@@ -123,7 +136,7 @@ export function histogram(column: RangeColumn, context: Bits, edges: number[], c
       counts[bar]!++;
       if (basis === Basis.Estimate) estimated[bar]!++;
     }
-  });
+  }
   const reasons: Histogram['reasons'] = {};
   REASONS.forEach((reason, i) => {
     if (why[i]) reasons[reason] = why[i];
@@ -144,25 +157,24 @@ function barOf(edges: readonly number[], value: number): number {
 
 /** Records within each of several distances in kilometres, and those whose place is unknown. */
 export function countNear(
-  column: PlaceColumn,
+  { lat: lats, lon: lons, grid }: PlaceColumn,
   context: Bits,
   lat: number,
   lon: number,
   radii: readonly number[],
 ): { within: number[]; unknown: number } {
   const within = radii.map(() => 0);
-  let unknown = 0;
-  eachBit(context, (r) => {
-    if (Number.isNaN(column.lat[r]!)) {
-      unknown++;
-      return;
+  eachNear(grid, lat, lon, Math.max(...radii), (start, end) => {
+    for (let i = start; i < end; i++) {
+      const r = grid.records[i]!;
+      if (!((context[r >> 5]! >>> (r & 31)) & 1)) continue;
+      const km = distanceKm(lat, lon, lats[r]!, lons[r]!);
+      for (let n = 0; n < radii.length; n++) if (km <= radii[n]!) within[n]!++;
     }
-    const km = distanceKm(lat, lon, column.lat[r]!, column.lon[r]!);
-    radii.forEach((radius, i) => {
-      if (km <= radius) within[i]!++;
-    });
   });
-  return { within, unknown };
+  let placed = 0;
+  for (const r of grid.records) placed += (context[r >> 5]! >>> (r & 31)) & 1;
+  return { within, unknown: countBits(context) - placed };
 }
 
 function named(dictionary: readonly string[], tallies: Uint32Array): Map<string, number> {

@@ -52,36 +52,104 @@ function codesKeys(schemes: Map<Scheme, CodesColumn>, keys: Keys): void {
   }
 }
 
+/** Characters of a text that are packed into a number; 7 bits each, they fill the 53 that a double holds exactly. */
+const PACKED = 7;
+
+/**
+ * Sort keys of ASCII texts, as `fold` makes them: records of equal texts have equal keys. The first
+ * characters are packed into a number and sorted as numbers; only texts alike in those are compared.
+ */
+export function textKeys(texts: readonly (string | null)[]): Keys {
+  const prefixes = new Float64Array(texts.length).fill(NaN);
+  for (let r = 0; r < texts.length; r++) {
+    const text = texts[r];
+    if (text === null || text === undefined) continue;
+    let packed = 0;
+    for (let i = 0; i < PACKED; i++)
+      packed = packed * 128 + (i < text.length ? Math.min(127, text.charCodeAt(i)) : 0);
+    prefixes[r] = packed;
+  }
+  const order = orderBy([{ keys: prefixes, descending: false }], texts.length);
+  const keys = new Float64Array(texts.length).fill(NaN);
+  for (let start = 0, end; start < order.length; start = end) {
+    const prefix = prefixes[order[start]!]!;
+    if (Number.isNaN(prefix)) break;
+    end = start + 1;
+    while (end < order.length && prefixes[order[end]!] === prefix) end++;
+    const alike = end - start > 1 ? order.subarray(start, end) : null;
+    alike?.sort((a, b) => (texts[a]! < texts[b]! ? -1 : texts[a]! > texts[b]! ? 1 : a - b));
+    for (let i = start; i < end; i++)
+      keys[order[i]!] = i > start && texts[order[i]!] === texts[order[i - 1]!] ? keys[order[i - 1]!]! : i;
+  }
+  return keys;
+}
+
 /**
  * All records in the order of some keys, the first key weighing most. Unknown comes last in either
  * direction, ties keep the order of the records.
  */
 export function orderBy(sorts: readonly { keys: Keys; descending: boolean }[], size: number): Uint32Array {
-  const order = new Uint32Array(size);
+  let order: Uint32Array = new Uint32Array(size);
   for (let r = 0; r < size; r++) order[r] = r;
-  if (sorts.length === 0) return order;
-  return order.sort((a, b) => {
-    for (const { keys, descending } of sorts) {
-      const one = keys[a]!;
-      const other = keys[b]!;
-      if (one === other) continue;
-      const unknownOne = Number.isNaN(one);
-      const unknownOther = Number.isNaN(other);
-      if (unknownOne && unknownOther) continue;
-      if (unknownOne || unknownOther) return unknownOne ? 1 : -1;
-      return one < other === descending ? 1 : -1;
-    }
-    return a - b;
-  });
+  for (const { keys, descending } of sorts.toReversed()) order = sortedBy(order, keys, descending);
+  return order;
 }
 
-/** The kept records from position `offset` of an order, at most `limit`. */
-export function orderWindow(order: Uint32Array, kept: Bits, offset: number, limit: number): number[] {
-  const window: number[] = [];
-  let at = 0;
-  for (let i = 0; i < order.length && window.length < limit; i++) {
-    const r = order[i]!;
-    if (hasBit(kept, r) && at++ >= offset) window.push(r);
+/** Bits of a key that one pass sorts by. */
+const DIGIT_BITS = 16;
+const DIGITS = 1 << DIGIT_BITS;
+
+/**
+ * A stable radix sort, least digit first. The bits of a double order like the number itself once
+ * negative ones are turned over; passes in which all keys share one digit are left out.
+ */
+function sortedBy(order: Uint32Array, keys: Keys, descending: boolean): Uint32Array {
+  const size = order.length;
+  const known = order.filter((r) => !Number.isNaN(keys[r]!));
+  const flipped = new Uint32Array(2);
+  const double = new Float64Array(flipped.buffer);
+  const low = new Uint32Array(known.length);
+  const high = new Uint32Array(known.length);
+  for (let i = 0; i < known.length; i++) {
+    // Adding 0 turns -0 into 0.
+    double[0] = keys[known[i]!]! + 0;
+    const turn = flipped[1]! >>> 31 === 1 ? 0xffffffff : 0;
+    low[i] = flipped[0]! ^ turn ^ (descending ? 0xffffffff : 0);
+    high[i] = flipped[1]! ^ (turn | 0x80000000) ^ (descending ? 0xffffffff : 0);
   }
-  return window;
+  let from = Uint32Array.from(known.keys());
+  let to = new Uint32Array(known.length);
+  const starts = new Uint32Array(DIGITS + 1);
+  for (const [half, shift] of [
+    [low, 0],
+    [low, DIGIT_BITS],
+    [high, 0],
+    [high, DIGIT_BITS],
+  ] as const) {
+    starts.fill(0);
+    for (let i = 0; i < half.length; i++) starts[((half[i]! >>> shift) & (DIGITS - 1)) + 1]!++;
+    if (known.length > 0 && starts[((half[0]! >>> shift) & (DIGITS - 1)) + 1] === known.length) continue;
+    for (let d = 0; d < DIGITS; d++) starts[d + 1]! += starts[d]!;
+    for (let i = 0; i < from.length; i++) {
+      const at = from[i]!;
+      to[starts[(half[at]! >>> shift) & (DIGITS - 1)]!++] = at;
+    }
+    [from, to] = [to, from];
+  }
+  const sorted = new Uint32Array(size);
+  for (let i = 0; i < from.length; i++) sorted[i] = known[from[i]!]!;
+  let at = known.length;
+  if (at < size) for (let i = 0; i < size; i++) if (Number.isNaN(keys[order[i]!]!)) sorted[at++] = order[i]!;
+  return sorted;
+}
+
+/** The kept records in an order. */
+export function keptInOrder(order: Uint32Array, kept: Bits, count: number): Uint32Array {
+  const records = new Uint32Array(count);
+  let at = 0;
+  for (let i = 0; i < order.length; i++) {
+    const r = order[i]!;
+    if ((kept[r >> 5]! >>> (r & 31)) & 1) records[at++] = r;
+  }
+  return records;
 }

@@ -8,7 +8,7 @@ import {
   type Line,
   type Tape,
 } from '../tape/nodes.ts';
-import { allBits, countBits, eachBit, noBits, popcount, type Bits } from './bits.ts';
+import { allBits, countBits, noBits, popcount, wordsFor, type Bits } from './bits.ts';
 import { Basis, REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
 import { evaluate } from './evaluate.ts';
 import { notVerdict, orVerdict, type Verdict } from './verdict.ts';
@@ -52,7 +52,7 @@ interface LineSets {
 }
 
 /** Verdicts kept between tallies. The sum of their sizes stays under this many bytes. */
-const CACHE_BYTES = 256 * 2 ** 20;
+const CACHE_BYTES = 192 * 2 ** 20;
 
 /** Counts tapes over one universe. Verdicts are cached by the text of the test, so that editing one line costs one line. */
 export class Tally {
@@ -61,6 +61,8 @@ export class Tally {
   private readonly subject: string;
   private readonly all: Bits;
   private readonly verdicts = new Map<string, Verdict>();
+  /** By field: the records that are unknown for each reason. */
+  private readonly unknownFor = new Map<string, Bits[]>();
 
   constructor(universe: Universe, subject: string, lookup: Lookup) {
     this.universe = universe;
@@ -73,8 +75,8 @@ export class Tally {
   tally(tape: Tape): TallyAnswer {
     const live = tape.lines.filter(isLive);
     const sets = live.map((line) => this.setsOf(line));
-    const figures = this.figures(live, sets);
     const kept = this.passAll(sets);
+    const figures = this.figures(live, sets, kept);
     const lines = tape.lines.map((line, at): LineFigures => {
       const found = figures.get(line.id);
       if (found) return found;
@@ -122,33 +124,36 @@ export class Tally {
    * Subtotal, cut, alone, without and unknown of every line in one pass over the words: for each
    * word, `before[i]` is the and of lines 0 … i-1, and `after` grows from the last line back.
    */
-  private figures(lines: readonly Line[], sets: readonly LineSets[]): Map<string, LineFigures> {
+  private figures(lines: readonly Line[], sets: readonly LineSets[], kept: Bits): Map<string, LineFigures> {
     const n = sets.length;
     const subtotal = new Uint32Array(n);
     const alone = new Uint32Array(n);
     const without = new Uint32Array(n);
     const unknown = new Uint32Array(n);
-    const before = new Uint32Array(n + 1);
+    const before = new Int32Array(n + 1);
+    const pass = sets.map((one) => one.pass);
+    const undecided = sets.map((one) => one.verdict.unknown);
     const all = this.all;
     for (let w = 0; w < all.length; w++) {
-      before[0] = all[w]!;
+      let left: number = all[w]! | 0;
+      before[0] = left;
       for (let i = 0; i < n; i++) {
-        const pass = sets[i]!.pass[w]!;
-        alone[i]! += popcount(pass);
-        before[i + 1] = before[i]! & pass;
-        subtotal[i]! += popcount(before[i + 1]!);
+        const word = pass[i]![w]! | 0;
+        alone[i]! += popcount(word);
+        left &= word;
+        before[i + 1] = left;
+        if (left !== 0) subtotal[i]! += popcount(left);
       }
-      let after = 0xffffffff;
-      for (let i = n - 1; i >= 0; i--) {
+      let after = -1;
+      for (let i = n - 1; i >= 0 && after !== 0; i--) {
         const others = before[i]! & after;
         if (others !== 0) {
           without[i]! += popcount(others);
-          unknown[i]! += popcount(others & sets[i]!.verdict.unknown[w]!);
+          unknown[i]! += popcount(others & undecided[i]![w]!);
         }
-        after &= sets[i]!.pass[w]!;
+        after &= pass[i]![w]!;
       }
     }
-    const kept = this.passAll(sets);
     const figures = new Map<string, LineFigures>();
     lines.forEach((line, i) => {
       const one: LineFigures = {
@@ -177,17 +182,25 @@ export class Tally {
     const column = this.universe.columns.get(line.field) as RangeColumn | undefined;
     if (column?.kind !== 'range') return undefined;
     const others = this.passAll(sets.filter((_, i) => i !== at));
-    const unknown = sets[at]!.verdict.unknown;
-    const counts = new Uint32Array(REASONS.length);
+    const { unknown } = sets[at]!.verdict;
     for (let w = 0; w < others.length; w++) others[w]! &= unknown[w]!;
-    eachBit(others, (r) => {
-      if (column.basis[r] === Basis.Unknown) counts[column.why[r]!]!++;
-    });
     const reasons: Partial<Record<Reason, number>> = {};
-    REASONS.forEach((reason, i) => {
-      if (counts[i]) reasons[reason] = counts[i];
+    this.unknownByReason(line.field, column).forEach((records, i) => {
+      const count = countBoth(records, others);
+      if (count) reasons[REASONS[i]!] = count;
     });
     return reasons;
+  }
+
+  private unknownByReason(field: string, { basis, why }: RangeColumn): Bits[] {
+    let sets = this.unknownFor.get(field);
+    if (!sets) {
+      sets = REASONS.map(() => noBits(this.universe.size));
+      for (let r = 0; r < this.universe.size; r++)
+        if (basis[r] === Basis.Unknown) sets[why[r]!]![r >> 5]! |= 1 << (r & 31);
+      this.unknownFor.set(field, sets);
+    }
+    return sets;
   }
 
   private estimatedIn(sets: readonly LineSets[], kept: Bits): number {
@@ -210,17 +223,16 @@ export class Tally {
           ),
         )
       : this.verdictOf(line);
-    if (line.not) verdict = notVerdict(verdict);
-    const pass = noBits(this.universe.size);
-    const keepUnknown = passesUnknown(line) ? 0xffffffff : 0;
-    for (let w = 0; w < pass.length; w++)
-      pass[w] = (verdict.yes[w]! | (verdict.unknown[w]! & keepUnknown)) & this.all[w]!;
+    if (line.not) verdict = notVerdict(verdict, this.universe.size);
+    if (!passesUnknown(line)) return { pass: verdict.yes, verdict };
+    const pass = verdict.yes.slice();
+    for (let w = 0; w < pass.length; w++) pass[w]! |= verdict.unknown[w]!;
     return { pass, verdict };
   }
 
   private branchVerdict(branch: FieldLine): Verdict {
     const verdict = this.verdictOf(branch);
-    return branch.not ? notVerdict(verdict) : verdict;
+    return branch.not ? notVerdict(verdict, this.universe.size) : verdict;
   }
 
   private verdictOf(line: FieldLine): Verdict {

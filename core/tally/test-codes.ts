@@ -1,6 +1,7 @@
 import { Pass } from '../codes/tree.ts';
-import { noBits } from './bits.ts';
+import { hasBit, noBits, notBits, type Bits } from './bits.ts';
 import type { CodesColumn } from './columns.ts';
+import { addPostings } from './postings.ts';
 import type { Verdict } from './verdict.ts';
 
 /**
@@ -8,24 +9,24 @@ import type { Verdict } from './verdict.ts';
  * code is recorded in this scheme. `pass` says what each node of the scheme means for the test.
  */
 export function testCodes(column: CodesColumn, pass: Uint8Array, mainOnly: boolean, size: number): Verdict {
-  const { offsets, nodes, hasMain } = column;
   const yes = noBits(size);
-  const unknown = noBits(size);
-  for (let r = 0; r < size; r++) {
-    const start = offsets[r]!;
-    let end = offsets[r + 1]!;
-    if (mainOnly) end = (hasMain[r >> 5]! >>> (r & 31)) & 1 ? start + 1 : start;
-    let best: number = start === end ? Pass.Unknown : Pass.No;
-    for (let i = start; i < end; i++) {
-      const state = pass[nodes[i]!]!;
-      if (state === Pass.Yes) {
-        best = Pass.Yes;
-        break;
-      }
-      if (state === Pass.Unknown) best = Pass.Unknown;
-    }
-    if (best === Pass.Yes) yes[r >> 5]! |= 1 << (r & 31);
-    else if (best === Pass.Unknown) unknown[r >> 5]! |= 1 << (r & 31);
+  const unknown = notBits(mainOnly ? column.hasMain : column.coded, size);
+  for (let node = 0; node < pass.length; node++) {
+    if (pass[node] === Pass.No) continue;
+    const holders = pass[node] === Pass.Yes ? yes : unknown;
+    if (mainOnly) addMainHolders(holders, column, node);
+    else addPostings(holders, column.postings, node);
   }
+  for (let w = 0; w < unknown.length; w++) unknown[w]! &= ~yes[w]!;
   return { yes, unknown };
+}
+
+/** Adds the records whose main code is at a node. */
+function addMainHolders(bits: Bits, column: CodesColumn, node: number): void {
+  const { starts, records } = column.postings;
+  for (let i = starts[node]!; i < starts[node + 1]!; i++) {
+    const r = records[i]!;
+    if (column.nodes[column.offsets[r]!] === node && hasBit(column.hasMain, r))
+      bits[r >> 5]! |= 1 << (r & 31);
+  }
 }

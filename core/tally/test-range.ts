@@ -28,28 +28,40 @@ export function testRange(
     to *= 12;
   }
 
-  for (let r = 0; r < size; r++) {
-    const word = r >> 5;
-    const bit = 1 << (r & 31);
-    const rests = basis[r]!;
-    if (rests === Basis.Unknown || (rests === Basis.Estimate && !estimates)) {
-      unknown[word]! |= bit;
-      continue;
+  for (let w = 0, r = 0; r < size; w++) {
+    const end = Math.min(size, r + 32);
+    let yesWord = 0;
+    let unknownWord = 0;
+    let estimatedWord = 0;
+    let straddlingWord = 0;
+    for (let bit = 1; r < end; r++, bit <<= 1) {
+      const rests = basis[r]!;
+      if (rests === Basis.Unknown || (rests === Basis.Estimate && !estimates)) {
+        unknownWord |= bit;
+        continue;
+      }
+      if (byYear) {
+        const at = (year[r]! - RATE_YEARS.from) * 2;
+        from = byYear[at]!;
+        to = byYear[at + 1]!;
+      }
+      const least = low[r]!;
+      const most = high[r]!;
+      if (least >= from && most <= to) yesWord |= bit;
+      else if (!(most < from || least > to)) unknownWord |= bit;
+      if (rests === Basis.Estimate) {
+        estimatedWord |= bit;
+        const below = rangeLow[r]!;
+        const above = rangeHigh[r]!;
+        if ((below < from && above > from) || (below < to && above > to)) straddlingWord |= bit;
+      }
     }
-    if (byYear) {
-      const at = (year[r]! - RATE_YEARS.from) * 2;
-      from = byYear[at]!;
-      to = byYear[at + 1]!;
-    }
-    if (low[r]! >= from && high[r]! <= to) yes[word]! |= bit;
-    else if (!(high[r]! < from || low[r]! > to)) unknown[word]! |= bit;
-    if (rests === Basis.Estimate) {
-      estimated[word]! |= bit;
-      const [least, most] = [rangeLow[r]!, rangeHigh[r]!];
-      if ((least < from && most > from) || (least < to && most > to)) straddling[word]! |= bit;
-    }
+    yes[w] = yesWord;
+    unknown[w] = unknownWord;
+    estimated[w] = estimatedWord;
+    straddling[w] = straddlingWord;
   }
-  return { yes, unknown, estimated, straddling };
+  return estimates ? { yes, unknown, estimated, straddling } : { yes, unknown };
 }
 
 function limitsByYear(test: MoneyTest): Float64Array {

@@ -1,6 +1,6 @@
 import type { TextTest } from '../tape/nodes.ts';
 import { parseWords, type WordsQuery } from '../tape/words-query.ts';
-import { noBits, setBit } from './bits.ts';
+import { noBits, notBits } from './bits.ts';
 import type { TextColumn } from './columns.ts';
 import { andVerdict, notVerdict, orVerdict, type Verdict } from './verdict.ts';
 
@@ -17,14 +17,13 @@ export function testText(column: TextColumn, test: TextTest, size: number): Verd
       case 'or':
         return orVerdict(query.parts.map(verdictOf));
       case 'not':
-        return notVerdict(verdictOf(query.part));
+        return notVerdict(verdictOf(query.part), size);
       case 'term': {
         const yes = noBits(size);
-        for (const record of column.find(query, where)) setBit(yes, record);
-        const unknown = noBits(size);
-        if (where !== 'name')
-          for (let w = 0; w < unknown.length; w++) unknown[w] = ~(column.described[w]! | yes[w]!);
-        if (size & 31) unknown[size >> 5]! &= (2 ** (size & 31) - 1) >>> 0;
+        const records = column.find(query, where);
+        for (let i = 0; i < records.length; i++) yes[records[i]! >> 5]! |= 1 << (records[i]! & 31);
+        const unknown = where === 'name' ? noBits(size) : notBits(column.described, size);
+        for (let w = 0; w < unknown.length; w++) unknown[w]! &= ~yes[w]!;
         return { yes, unknown };
       }
     }

@@ -1,4 +1,5 @@
-import type { Bits } from './bits.ts';
+import { notBits, noBits, type Bits } from './bits.ts';
+import type { SmallNumbers } from './columns.ts';
 
 /** What a test says of every record: yes, unknown, or (in neither) no. */
 export interface Verdict {
@@ -10,10 +11,36 @@ export interface Verdict {
   straddling?: Bits;
 }
 
+/** What a test says of one value. */
+export const enum State {
+  No = 0,
+  Yes = 1,
+  Unknown = 2,
+}
+
+/** The verdict of a test on records with one value each, from what it says of each value. */
+export function verdictOfStates(values: SmallNumbers, states: Uint8Array, size: number): Verdict {
+  const yes = noBits(size);
+  const unknown = noBits(size);
+  for (let w = 0, r = 0; r < size; w++) {
+    const end = Math.min(size, r + 32);
+    let yesWord = 0;
+    let unknownWord = 0;
+    for (let shift = 0; r < end; r++, shift++) {
+      const state = states[values[r]!]!;
+      yesWord |= (state & State.Yes) << shift;
+      unknownWord |= (state >> 1) << shift;
+    }
+    yes[w] = yesWord;
+    unknown[w] = unknownWord;
+  }
+  return { yes, unknown };
+}
+
 /** Kleene not. */
-export function notVerdict(verdict: Verdict): Verdict {
-  const yes = new Uint32Array(verdict.yes.length);
-  for (let w = 0; w < yes.length; w++) yes[w] = ~(verdict.yes[w]! | verdict.unknown[w]!);
+export function notVerdict(verdict: Verdict, size: number): Verdict {
+  const yes = notBits(verdict.yes, size);
+  for (let w = 0; w < yes.length; w++) yes[w]! &= ~verdict.unknown[w]!;
   return { ...verdict, yes };
 }
 
@@ -31,9 +58,18 @@ export function orVerdict(verdicts: readonly Verdict[]): Verdict {
   return { yes, unknown, estimated: union(verdicts, 'estimated'), straddling: union(verdicts, 'straddling') };
 }
 
-/** Kleene and. */
+/** Kleene and: yes if all are yes, unknown if none is no and one is unknown. Only text is joined so, which has no estimates. */
 export function andVerdict(verdicts: readonly Verdict[]): Verdict {
-  return notVerdict(orVerdict(verdicts.map(notVerdict)));
+  const yes = verdicts[0]!.yes.slice();
+  const possible = yes.slice();
+  for (let w = 0; w < possible.length; w++) possible[w]! |= verdicts[0]!.unknown[w]!;
+  for (const verdict of verdicts.slice(1))
+    for (let w = 0; w < yes.length; w++) {
+      yes[w]! &= verdict.yes[w]!;
+      possible[w]! &= verdict.yes[w]! | verdict.unknown[w]!;
+    }
+  for (let w = 0; w < yes.length; w++) possible[w]! &= ~yes[w]!;
+  return { yes, unknown: possible };
 }
 
 function union(verdicts: readonly Verdict[], part: 'estimated' | 'straddling'): Bits | undefined {

@@ -71,4 +71,19 @@ export const universeMigrations: readonly string[] = [
   -- Folded name and description; rowid is the company.
   CREATE VIRTUAL TABLE company_words USING fts5 (name, description, content = '', contentless_delete = 1, tokenize = 'unicode61');
   `,
+  `
+  -- One row: which universe this is, and how often it was changed.
+  CREATE TABLE universe (stamp TEXT NOT NULL, revision INTEGER NOT NULL) STRICT;
+  INSERT INTO universe VALUES (lower(hex(randomblob(12))), 0);
+
+  -- Companies remade or removed by the last few changes, so that columns need not be built anew.
+  CREATE TABLE company_change (
+    revision INTEGER NOT NULL,
+    company_id INTEGER NOT NULL,
+    PRIMARY KEY (revision, company_id)
+  ) STRICT, WITHOUT ROWID;
+
+  -- Removing a source reads all records once; finding them by source cost every load.
+  DROP INDEX record_of_source;
+  `,
 ];

@@ -1,57 +1,106 @@
-import { noBits, setBit } from '../../core/tally/bits.ts';
+import type { Bits } from '../../core/tally/bits.ts';
 import {
   Basis,
   NO_DAY,
   REASONS,
   type CategoryColumn,
-  type Column,
   type DateColumn,
   type PlaceColumn,
   type RangeColumn,
-  type Reason,
 } from '../../core/tally/columns.ts';
-import type { Bits } from '../../core/tally/bits.ts';
 
-type Value = string | number | null;
+export type Value = string | number | null;
 
 /**
- * Fills one column from the `company` table: names the expressions it needs and takes their values
- * for each record, so that all columns are filled in one pass over the table.
+ * Fills columns from the `company` table: names the expressions it needs and takes their values for
+ * each record, so that all columns are filled in one pass over the table. A value costs more to
+ * bring over from SQLite than to compute there, so readers ask for few: small things packed into
+ * one number, texts that go together as one.
  */
-export interface CompanyReader<C extends Column | Bits = Column | Bits> {
-  column: C;
+export interface CompanyReader {
   expressions: readonly string[];
   /** The values of record `r` begin at `row[at]`. */
   take(r: number, row: readonly Value[], at: number): void;
 }
 
-const BASES: Record<string, Basis> = {
-  reported: Basis.Reported,
-  band: Basis.Band,
-  estimate: Basis.Estimate,
-};
+const SEPARATOR = '\u001f';
 
-export function readCategories(expression: string, size: number): CompanyReader<CategoryColumn> {
-  const dictionary: string[] = [];
-  const codeOf = new Map<string, number>();
-  const values = new Uint32Array(size);
+/** Texts joined into one, null as nothing. */
+function joined(expressions: readonly string[]): string {
+  return `concat_ws(char(31), ${expressions.map((one) => `COALESCE(${one}, '')`).join(', ')})`;
+}
+
+/** The code of a value in a growing dictionary; 0 for nothing. */
+function coder(dictionary: string[]): (value: string) => number {
+  const codeOf = new Map(dictionary.map((value, i) => [value, i + 1]));
+  return (value) => {
+    if (value === '') return 0;
+    let code = codeOf.get(value);
+    if (code === undefined) codeOf.set(value, (code = dictionary.push(value)));
+    return code;
+  };
+}
+
+/** Fields of one value each, such as status and legal form, and the sets of companies of which an expression is not null. */
+export function readCategories(
+  categories: readonly [expression: string, column: CategoryColumn][],
+  known: readonly [expression: string, set: Bits][],
+): CompanyReader {
+  const coders = categories.map(([, column]) => coder(column.dictionary));
+  const seen = new Map<string, number[]>();
+  const read = (text: string) =>
+    text.split(SEPARATOR).map((value, i) => (i < coders.length ? coders[i]!(value) : Number(value)));
   return {
-    column: { kind: 'category', dictionary, values },
-    expressions: [expression],
+    expressions: [
+      joined([
+        ...categories.map(([expression]) => expression),
+        ...known.map(([expression]) => `(${expression} IS NOT NULL)`),
+      ]),
+    ],
     take(r, row, at) {
-      const value = row[at] as string | null;
-      if (value === null) return;
-      let code = codeOf.get(value);
-      if (code === undefined) codeOf.set(value, (code = dictionary.push(value)));
-      values[r] = code;
+      const text = row[at] as string;
+      let codes = seen.get(text);
+      if (!codes) seen.set(text, (codes = read(text)));
+      let i = 0;
+      for (const [, column] of categories) column.values[r] = codes[i++]!;
+      for (const [, set] of known) {
+        if (codes[i++] === 1) set[r >> 5]! |= 1 << (r & 31);
+        else set[r >> 5]! &= ~(1 << (r & 31));
+      }
     },
   };
 }
 
-export function readDates(expression: string, size: number): CompanyReader<DateColumn> {
-  const days = new Int32Array(size);
+export function readPlaces(column: PlaceColumn): CompanyReader {
+  const { country, region, town, lat, lon } = column;
+  const [countryCode, regionCode, townCode] = [country, region, town].map((one) => coder(one.dictionary));
+  const known = new Map<string, [country: number, region: number, town: number]>();
+  const codesOf = (text: string): [number, number, number] => {
+    const [inCountry, inRegion, inTown] = text.split(SEPARATOR) as [string, string, string];
+    const where = inRegion || inCountry;
+    return [
+      countryCode!(inCountry),
+      regionCode!(inRegion),
+      inTown === '' || where === '' ? 0 : townCode!(`${inTown}, ${where}`),
+    ];
+  };
   return {
-    column: { kind: 'date', days },
+    expressions: [joined(['country', 'region', 'town']), 'lat', 'lon'],
+    take(r, row, at) {
+      const text = row[at] as string;
+      let codes = known.get(text);
+      if (!codes) known.set(text, (codes = codesOf(text)));
+      country.values[r] = codes[0];
+      region.values[r] = codes[1];
+      town.values[r] = codes[2];
+      lat[r] = (row[at + 1] as number | null) ?? NaN;
+      lon[r] = (row[at + 2] as number | null) ?? NaN;
+    },
+  };
+}
+
+export function readDates(expression: string, { days }: DateColumn): CompanyReader {
+  return {
     expressions: [expression],
     take(r, row, at) {
       days[r] = (row[at] as number | null) ?? NO_DAY;
@@ -59,92 +108,61 @@ export function readDates(expression: string, size: number): CompanyReader<DateC
   };
 }
 
-function emptyRange(size: number): RangeColumn {
-  const numbers = () => new Float64Array(size);
-  return {
-    kind: 'range',
-    low: numbers(),
-    high: numbers(),
-    rangeLow: numbers(),
-    rangeHigh: numbers(),
-    basis: new Uint8Array(size),
-    why: new Uint8Array(size),
-    year: new Uint16Array(size),
-  };
-}
-
 /** Exact numbers, such as years. */
-export function readNumbers(expression: string, size: number): CompanyReader<RangeColumn> {
-  const column = emptyRange(size);
+export function readNumbers(expression: string, column: RangeColumn): CompanyReader {
   return {
-    column,
     expressions: [expression],
     take(r, row, at) {
       const value = row[at] as number | null;
-      if (value === null) return;
-      column.low[r] = column.high[r] = column.rangeLow[r] = column.rangeHigh[r] = value;
-      column.basis[r] = Basis.Reported;
+      column.basis[r] = value === null ? Basis.Unknown : Basis.Reported;
+      column.low[r] = column.high[r] = value ?? 0;
     },
   };
 }
 
-/** Numbers that may be exact, banded or estimated; money in euros. */
-export function readRanges(stem: string, money: boolean, size: number): CompanyReader<RangeColumn> {
-  const column = emptyRange(size);
+/** Reasons and bases packed into one number: below zero why it is unknown, else the basis and the year. */
+const BASES = 4;
+
+/** Numbers that may be exact, banded or estimated; money in euros. A reported one comes as a number, others as a text of low, high and point. */
+export function readRanges(stem: string, money: boolean, column: RangeColumn): CompanyReader {
   const value = money ? `${stem}_eur` : stem;
+  const why = REASONS.map((reason, i) => `WHEN '${reason}' THEN ${-1 - i}`).join(' ');
+  const basis = `CASE ${stem}_basis WHEN 'reported' THEN ${Basis.Reported} WHEN 'band' THEN ${Basis.Band} ELSE ${Basis.Estimate} END`;
   return {
-    column,
     expressions: [
-      ...['low', 'high', 'point'].map((end) => `${value}_${end}`),
-      ...['basis', 'year', 'why'].map((part) => `${stem}_${part}`),
+      `CASE WHEN ${value}_low IS NULL THEN CASE ${stem}_why ${why} ELSE -1 END
+        ELSE ${basis} + ${BASES} * COALESCE(${stem}_year, 0) END`,
+      `CASE ${stem}_basis WHEN 'reported' THEN ${value}_low
+        ELSE ${value}_low || ' ' || ${value}_high || ' ' || COALESCE(${value}_point, '') END`,
     ],
     take(r, row, at) {
-      const low = row[at] as number | null;
-      const high = row[at + 1] as number | null;
-      const basis = row[at + 3] as string | null;
-      if (low === null || high === null || basis === null) {
-        column.why[r] = Math.max(0, REASONS.indexOf((row[at + 5] ?? 'not collected') as Reason));
+      const packed = row[at] as number;
+      if (packed < 0) {
+        column.low[r] = column.high[r] = column.rangeLow[r] = column.rangeHigh[r] = 0;
+        column.basis[r] = Basis.Unknown;
+        column.why[r] = -1 - packed;
+        column.year[r] = 0;
         return;
       }
-      const point = row[at + 2] as number | null;
-      const estimated = basis === 'estimate';
-      column.basis[r] = BASES[basis]!;
+      column.basis[r] = (packed % BASES) as Basis;
+      column.why[r] = 0;
+      column.year[r] = Math.floor(packed / BASES);
+      const figures = row[at + 1] as number | string;
+      if (typeof figures === 'number') {
+        column.low[r] = column.high[r] = column.rangeLow[r] = column.rangeHigh[r] = figures;
+        return;
+      }
+      const [low, high, point] = figures.split(' ').map(sqlNumber) as [number, number, number];
+      const estimate = column.basis[r] === Basis.Estimate;
       column.rangeLow[r] = low;
       column.rangeHigh[r] = high;
-      column.low[r] = estimated ? point! : low;
-      column.high[r] = estimated ? point! : high;
-      column.year[r] = (row[at + 4] as number | null) ?? 0;
+      column.low[r] = estimate ? point : low;
+      column.high[r] = estimate ? point : high;
     },
   };
 }
 
-export function readPlaces(size: number): CompanyReader<PlaceColumn> {
-  const country = readCategories('country', size);
-  const region = readCategories('region', size);
-  const town = readCategories(`town || ', ' || COALESCE(region, country)`, size);
-  const lat = new Float64Array(size);
-  const lon = new Float64Array(size);
-  return {
-    column: { kind: 'place', country: country.column, region: region.column, town: town.column, lat, lon },
-    expressions: [...country.expressions, ...region.expressions, ...town.expressions, 'lat', 'lon'],
-    take(r, row, at) {
-      country.take(r, row, at);
-      region.take(r, row, at + 1);
-      town.take(r, row, at + 2);
-      lat[r] = (row[at + 3] as number | null) ?? NaN;
-      lon[r] = (row[at + 4] as number | null) ?? NaN;
-    },
-  };
-}
-
-/** The records of which an expression is not null. */
-export function readKnown(expression: string, size: number): CompanyReader<Bits> {
-  const bits = noBits(size);
-  return {
-    column: bits,
-    expressions: [`${expression} IS NOT NULL`],
-    take(r, row, at) {
-      if (row[at] === 1) setBit(bits, r);
-    },
-  };
+/** A number as SQLite writes it; it writes all digits of a double, so nothing is lost. */
+function sqlNumber(text: string): number {
+  return text === 'Inf' ? Infinity : text === '-Inf' ? -Infinity : Number(text);
 }

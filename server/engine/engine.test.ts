@@ -15,6 +15,7 @@ import type { Tape } from '../../core/tape/nodes.ts';
 import { compileTape } from '../../core/tape/sql/compile.ts';
 import { validateTape } from '../../core/tape/validate.ts';
 import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
+import { buildUniverse } from './build-universe.ts';
 import { Engine } from './engine.ts';
 
 /** What pickers and the sheet ask, held to SQL over the same tables. */
@@ -38,7 +39,12 @@ function overUniverses(
   fc.assert(
     fc.property(anyRecords, fc.array(anyTape, { minLength: 4, maxLength: 4 }), (records, tapes) => {
       random.fill(records);
-      const engine = new Engine(random.db, random.reference, AS_OF);
+      const engine = new Engine(
+        random.db,
+        random.reference,
+        AS_OF,
+        buildUniverse(random.db, random.reference.trees),
+      );
       for (const raw of [{ ...tapes[0]!, lines: [] }, ...tapes]) {
         const tape = validateTape(raw, engine.lookup);
         const compiled = compileTape(tape, engine.lookup);

@@ -11,20 +11,20 @@ import type {
 } from '../../contract/responses.ts';
 import { columnFields, fieldOf } from '../../core/fields/registry.ts';
 import { yearOf } from '../../core/dates.ts';
-import { countBits, eachBit, type Bits } from '../../core/tally/bits.ts';
+import { countBits, noBits, recordsOf, type Bits } from '../../core/tally/bits.ts';
 import type {
   CategoryColumn,
   CodesColumn,
   ManyColumn,
   PlaceColumn,
   RangeColumn,
+  Universe,
 } from '../../core/tally/columns.ts';
 import { countCategory, countMany, histogram } from '../../core/tally/counts.ts';
 import { groupsOf } from '../../core/tally/evaluate.ts';
-import { keysOf, orderBy, orderWindow, type Keys } from '../../core/tally/order.ts';
 import { Tally } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
-import type { Line, SortKey } from '../../core/tape/nodes.ts';
+import type { Line, SortKey, Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { compileTape } from '../../core/tape/sql/compile.ts';
 import type { Sql } from '../../core/tape/sql/dialect.ts';
@@ -35,11 +35,13 @@ import { validateSort, validateTape } from '../../core/tape/validate.ts';
 import { wordLine, wordTape } from '../../core/tape/wording.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
-import { buildUniverse, type Built } from './build-universe.ts';
+import { Orders } from './orders.ts';
 import { codeCounts, logEdges, placeCounts, yearEdges, type CountsRequest } from './picker-counts.ts';
 import { readProfile } from './profile.ts';
 import { RowSource } from './read-rows.ts';
+import { recordsById, type StoredUniverse } from './stored-universe.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
+import { searchable } from './words.ts';
 
 /** People from which a town is named on the map. */
 const CITY_FROM = 90_000;
@@ -47,25 +49,31 @@ const CITY_FROM = 90_000;
 /** One universe, opened: counts, rows and typed lines over it. Runs in a worker thread. */
 export class Engine {
   private readonly db: Db;
-  private readonly built: Built;
+  private readonly universe: Universe;
+  private readonly ids: Uint32Array;
+  /** Record of each company id, or -1. */
+  private readonly recordOf: Int32Array;
   private readonly reference: ReferenceData;
   private readonly rowSource: RowSource;
   private readonly tallier: Tally;
   readonly lookup: Lookup;
-  private readonly orders = new Map<string, Uint32Array>();
-  private readonly keys = new Map<string, Keys>();
+  private readonly orders: Orders;
 
-  constructor(db: Db, reference: ReferenceData, asOf: number) {
+  /** `db` must go on showing the state that `stored` was built from. */
+  constructor(db: Db, reference: ReferenceData, asOf: number, stored: StoredUniverse) {
     this.db = db;
     this.reference = reference;
-    this.built = buildUniverse(db, reference.trees);
-    this.lookup = universeLookup(db, reference, asOf);
+    this.ids = stored.ids;
+    this.recordOf = recordsById(stored.ids);
+    this.universe = searchable(stored, db, this.recordOf);
+    this.lookup = universeLookup(db, reference, asOf, stored);
     this.rowSource = new RowSource(db, this.lookup);
-    this.tallier = new Tally(this.built.universe, 'companies', this.lookup);
+    this.tallier = new Tally(this.universe, 'companies', this.lookup);
+    this.orders = new Orders(db, this.universe);
   }
 
   get size(): number {
-    return this.built.universe.size;
+    return this.universe.size;
   }
 
   tally(input: unknown): Omit<WordedTally, 'generation'> {
@@ -121,12 +129,18 @@ export class Engine {
             .map((field) => field.id)
             .join(', ')}`,
         });
-    const kept = this.tallier.kept(tape);
-    const window = orderWindow(this.order(validateSort(sort ?? [], tape.subject)), kept, offset, limit);
+    const records = this.listed(tape, validateSort(sort ?? [], tape.subject));
     return {
-      total: countBits(kept),
-      rows: window.map((r) => this.rowSource.row(this.built.ids[r]!, columns)),
+      total: records.length,
+      rows: [...records.subarray(offset, offset + limit)].map((r) =>
+        this.rowSource.row(this.ids[r]!, columns),
+      ),
     };
+  }
+
+  /** The records of a tape in an order. */
+  private listed(tape: Tape, sort: readonly SortKey[]): Uint32Array {
+    return this.orders.list(JSON.stringify(tape.lines), sort, () => this.tallier.kept(tape));
   }
 
   /** Ids of the companies of a tape in order: all of them, only those picked, or all but some. */
@@ -136,31 +150,31 @@ export class Engine {
     picks: { keys?: readonly string[]; except?: readonly string[] } = {},
   ): Uint32Array {
     const tape = validateTape(input, this.lookup);
-    const order = this.order(validateSort(sort ?? tape.sort ?? [], tape.subject));
-    const kept = picks.keys ? this.bitsOf(picks.keys) : this.tallier.kept(tape);
-    if (picks.except) {
-      const left = this.bitsOf(picks.except);
+    const order = validateSort(sort ?? tape.sort ?? [], tape.subject);
+    let records = this.listed(tape, order);
+    if (picks.keys ?? picks.except) {
+      const kept = picks.keys ? this.bitsOf(picks.keys) : this.tallier.kept(tape);
+      const left = this.bitsOf(picks.except ?? []);
       for (let w = 0; w < kept.length; w++) kept[w]! &= ~left[w]!;
+      records = this.orders.list(`picked ${JSON.stringify([tape.lines, picks])}`, order, () => kept);
     }
-    const records = orderWindow(order, kept, 0, tape.first ?? Infinity);
-    return Uint32Array.from(records, (r) => this.built.ids[r]!);
+    return records.subarray(0, tape.first ?? records.length).map((r) => this.ids[r]!);
   }
 
   /** Position of a company within a tape's order, with its neighbours; null where it is not among the kept. */
   position(input: unknown, sort: unknown, key: string): PositionAnswer['position'] {
     const tape = validateTape(input, this.lookup);
-    const kept = this.tallier.kept(tape);
-    const order = orderWindow(this.order(validateSort(sort ?? [], tape.subject)), kept, 0, Infinity);
+    const order = this.listed(tape, validateSort(sort ?? [], tape.subject));
     const id = this.db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck().get(key);
-    const at = id === undefined ? -1 : order.indexOf(this.built.recordOf[id] ?? -1);
+    const at = id === undefined ? -1 : order.indexOf(this.recordOf[id] ?? -1);
     if (at < 0) return null;
     const keyOf = this.db.prepare<[number], string>('SELECT key FROM company WHERE id = ?').pluck();
-    const keyAt = (i: number) => (order[i] === undefined ? null : keyOf.get(this.built.ids[order[i]]!)!);
+    const keyAt = (i: number) => (order[i] === undefined ? null : keyOf.get(this.ids[order[i]]!)!);
     return { at, total: order.length, previous: keyAt(at - 1), next: keyAt(at + 1) };
   }
 
   private bitsOf(keys: readonly string[]): Bits {
-    const bits = new Uint32Array(Math.max(1, Math.ceil(this.size / 32)));
+    const bits = noBits(this.size);
     const find = this.db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
     for (const key of keys) {
       const id = find.get(key);
@@ -170,59 +184,17 @@ export class Engine {
           value: key,
           rule: 'keys of companies in this universe',
         });
-      const r = this.built.recordOf[id]!;
+      const r = this.recordOf[id]!;
       bits[r >> 5]! |= 1 << (r & 31);
     }
     return bits;
-  }
-
-  private order(sort: readonly SortKey[]): Uint32Array {
-    const text = JSON.stringify(sort);
-    let order = this.orders.get(text);
-    if (!order) {
-      order = orderBy(
-        sort.map(({ by, descending }) => ({ keys: this.keysFor(by), descending: descending === true })),
-        this.size,
-      );
-      if (this.orders.size >= 24) this.orders.delete(this.orders.keys().next().value!);
-      this.orders.set(text, order);
-    }
-    return order;
-  }
-
-  private keysFor(by: string): Keys {
-    let keys = this.keys.get(by);
-    if (!keys) {
-      const column = this.built.universe.columns.get(by);
-      keys = column ? keysOf(column, this.size) : this.labelKeys(by);
-      this.keys.set(by, keys);
-    }
-    return keys;
-  }
-
-  private labelKeys(by: string): Keys {
-    const { store } = fieldOf('companies', by)!;
-    if (store.at !== 'column') throw new Error(`${by} has no order.`);
-    const texts = this.db
-      .prepare<[], string | null>(`SELECT ${store.column} FROM company ORDER BY id`)
-      .pluck()
-      .all()
-      .map((text) => (text === null ? null : fold(text)));
-    const keys = new Float64Array(this.size).fill(NaN);
-    const known = [...texts.keys()]
-      .filter((r) => texts[r] !== null)
-      .sort((a, b) => (texts[a]! < texts[b]! ? -1 : texts[a]! > texts[b]! ? 1 : 0));
-    known.forEach(
-      (r, i) => (keys[r] = i > 0 && texts[known[i - 1]!] === texts[r] ? keys[known[i - 1]!]! : i),
-    );
-    return keys;
   }
 
   counts(request: CountsRequest): Record<string, unknown> {
     const tape = validateTape(request.tape, this.lookup);
     const context = this.tallier.kept(tape, request.at);
     const field = fieldOf(tape.subject, request.field);
-    const column = this.built.universe.columns.get(request.field);
+    const column = this.universe.columns.get(request.field);
     if (!field || !column)
       throw new Problem('unknown-field', `There is no condition on "${request.field}".`, {
         field: 'field',
@@ -265,11 +237,8 @@ export class Engine {
   /** Points of the kept companies for a map: at most `limit`, evenly taken from all; the full number beside. */
   points(input: unknown, at: string | undefined, limit: number): { points: number[]; located: number } {
     const tape = validateTape(input, this.lookup);
-    const { lat, lon } = this.built.universe.columns.get('place') as PlaceColumn;
-    const located: number[] = [];
-    eachBit(this.tallier.kept(tape, at), (r) => {
-      if (!Number.isNaN(lat[r]!)) located.push(r);
-    });
+    const { lat, lon } = this.universe.columns.get('place') as PlaceColumn;
+    const located = recordsOf(this.tallier.kept(tape, at)).filter((r) => !Number.isNaN(lat[r]!));
     const step = Math.max(1, located.length / limit);
     const points: number[] = [];
     for (let i = 0; i < located.length; i += step) {
@@ -329,7 +298,7 @@ export class Engine {
   describe() {
     return {
       universe: this.size,
-      schemes: [...(this.built.universe.columns.get('industry') as Map<Scheme, CodesColumn>).keys()],
+      schemes: [...(this.universe.columns.get('industry') as Map<Scheme, CodesColumn>).keys()],
       technologies: this.lookup.choices('technology').length,
     };
   }

@@ -2,7 +2,8 @@ import type { Worker } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
 import { startWorker } from '../threads.ts';
 import type { Engine } from './engine.ts';
-import type { EngineMethod, EngineReply, EngineWorkerData } from './worker.ts';
+import type { StoredUniverse } from './stored-universe.ts';
+import type { EngineMethod, EngineReady, EngineReply, EngineWorkerData } from './worker.ts';
 
 interface Waiting {
   method: EngineMethod;
@@ -17,21 +18,22 @@ export class GivenUp extends Error {}
 
 /** One engine thread with the calls that wait for it. Calls given up before their turn are never made. */
 class EngineThread {
-  readonly ready: Promise<void>;
+  /** The columns the thread counts over, once it can answer. */
+  readonly ready: Promise<StoredUniverse>;
   private readonly worker: Worker;
   private readonly queue: Waiting[] = [];
   private current: Waiting | null = null;
-  private isReady = false;
+  isReady = false;
   private retired = false;
   private calls = 0;
 
   constructor(data: EngineWorkerData) {
     this.worker = startWorker('server/engine/worker', data);
     this.ready = new Promise((resolve, reject) => {
-      this.worker.on('message', (message: 'ready' | EngineReply) => {
-        if (message === 'ready') {
+      this.worker.on('message', (message: EngineReady | EngineReply) => {
+        if ('ready' in message) {
           this.isReady = true;
-          resolve();
+          resolve(message.ready);
         } else this.settle(message);
         this.next();
       });
@@ -87,9 +89,58 @@ class EngineThread {
   }
 }
 
-/** The engine as the server sees it. After the data changed, a second thread reads it while the first goes on answering. */
+/**
+ * Two threads over the same columns, so that the figures of a tape need not wait for its rows. The
+ * second starts once the first has opened the columns; until then the first answers all.
+ */
+class EnginePair {
+  readonly ready: Promise<void>;
+  private readonly first: EngineThread;
+  private second: EngineThread | null = null;
+  private ended = false;
+
+  constructor(dir: string, asOf: number) {
+    this.first = new EngineThread({ dir, asOf, stored: null });
+    this.ready = this.first.ready.then((stored) => {
+      if (this.ended) return;
+      this.second = new EngineThread({ dir, asOf, stored });
+    });
+    this.ready.catch(() => {});
+  }
+
+  call(method: EngineMethod, args: unknown[], signal?: AbortSignal): Promise<unknown> {
+    const thread = this.second?.isReady && OF_SECOND.has(method) ? this.second : this.first;
+    return thread.call(method, args, signal);
+  }
+
+  retire(): void {
+    this.ended = true;
+    this.first.retire();
+    this.second?.retire();
+  }
+
+  async stop(): Promise<void> {
+    this.ended = true;
+    await Promise.all([this.first.stop(), this.second?.stop()]);
+  }
+}
+
+/** What the second thread answers: all that looks at the companies rather than counts a tape. */
+const OF_SECOND: ReadonlySet<EngineMethod> = new Set<EngineMethod>([
+  'rows',
+  'idsOf',
+  'position',
+  'counts',
+  'points',
+  'profile',
+  'jump',
+  'towns',
+  'cities',
+]);
+
+/** The engine as the server sees it. After the data changed, a second pair of threads reads it while the first goes on answering. */
 export class EngineHost {
-  private thread: EngineThread;
+  private pair: EnginePair;
   private readonly dir: string;
   private asOf: number;
   /** Grows with every change of the universe, so that clients know when to ask again. */
@@ -98,19 +149,19 @@ export class EngineHost {
   constructor(dir: string, asOf: number) {
     this.dir = dir;
     this.asOf = asOf;
-    this.thread = new EngineThread({ dir, asOf });
+    this.pair = new EnginePair(dir, asOf);
   }
 
   ready(): Promise<void> {
-    return this.thread.ready;
+    return this.pair.ready;
   }
 
   async reload(asOf = this.asOf): Promise<void> {
     this.asOf = asOf;
-    const fresh = new EngineThread({ dir: this.dir, asOf });
+    const fresh = new EnginePair(this.dir, asOf);
     await fresh.ready;
-    this.thread.retire();
-    this.thread = fresh;
+    this.pair.retire();
+    this.pair = fresh;
     this.generation++;
   }
 
@@ -119,10 +170,10 @@ export class EngineHost {
     args: Parameters<Engine[M]>,
     signal?: AbortSignal,
   ): Promise<ReturnType<Engine[M]>> {
-    return this.thread.call(method, args, signal) as Promise<ReturnType<Engine[M]>>;
+    return this.pair.call(method, args, signal) as Promise<ReturnType<Engine[M]>>;
   }
 
-  stop(): Promise<number> {
-    return this.thread.stop();
+  stop(): Promise<void> {
+    return this.pair.stop();
   }
 }

@@ -11,7 +11,9 @@ import { validateTape } from '../../core/tape/validate.ts';
 import type { Db } from '../db/open.ts';
 import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
 import { buildUniverse } from './build-universe.ts';
+import { recordsById } from './stored-universe.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
+import { searchable } from './words.ts';
 
 /** The tally held to what SQLite answers to the SQL compiled from the same tape. */
 
@@ -40,9 +42,10 @@ describe('a tally of a random tape over a random universe', () => {
         fc.array(anyTape, { minLength: 25, maxLength: 25 }),
         (records, drawn) => {
           random.fill(records);
-          const lookup = universeLookup(db, reference, AS_OF);
-          const { universe, ids } = buildUniverse(db, reference.trees);
-          const tally = new Tally(universe, 'companies', lookup);
+          const stored = buildUniverse(db, reference.trees);
+          const { ids } = stored;
+          const lookup = universeLookup(db, reference, AS_OF, stored);
+          const tally = new Tally(searchable(stored, db, recordsById(ids)), 'companies', lookup);
           for (const raw of drawn) {
             tapes++;
             const tape = validateTape(raw, lookup);
@@ -87,7 +90,7 @@ describe('a tally of a random tape over a random universe', () => {
 });
 
 test('typed lines are a lossless spelling of the tape', () => {
-  const lookup = universeLookup(db, reference, AS_OF);
+  const lookup = universeLookup(db, reference, AS_OF, buildUniverse(db, reference.trees));
   const nameless = (lines: readonly Line[]) =>
     JSON.parse(JSON.stringify(lines, (key, value: unknown) => (key === 'id' ? undefined : value))) as unknown;
   fc.assert(

@@ -8,6 +8,7 @@ import { spellLines } from '../../core/tape/typed/spell.ts';
 import { wordTape } from '../../core/tape/wording.ts';
 import { ROOT } from '../reference.ts';
 import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
+import { buildUniverse } from './build-universe.ts';
 import { universeLookup } from './universe-lookup.ts';
 
 let random: RandomUniverse;
@@ -24,7 +25,12 @@ beforeAll(() => {
     .prepare('INSERT INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)')
     .run('saldibra', 'Saldibra', 'accounting', 'accounting');
   random.db.prepare(`INSERT INTO company (key, name, legal_form) VALUES ('x', 'X', 's.r.o.')`).run();
-  lookup = universeLookup(random.db, random.reference, AS_OF);
+  lookup = universeLookup(
+    random.db,
+    random.reference,
+    AS_OF,
+    buildUniverse(random.db, random.reference.trees),
+  );
 });
 afterAll(() => random.close());
 

@@ -3,7 +3,10 @@ import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
 import type { Gazetteer } from '../../core/geo/gazetteer.ts';
 import type { Choice, Lookup } from '../../core/tape/lookup.ts';
+import type { CategoryColumn } from '../../core/tally/columns.ts';
 import type { Db } from '../db/open.ts';
+
+import type { StoredUniverse } from './stored-universe.ts';
 
 export interface ReferenceData {
   trees: ReadonlyMap<Scheme, CodeTree>;
@@ -12,7 +15,12 @@ export interface ReferenceData {
 }
 
 /** What the tapes of this universe may name: the reference data, and the values found in the tables. */
-export function universeLookup(db: Db, reference: ReferenceData, asOf: number): Lookup {
+export function universeLookup(
+  db: Db,
+  reference: ReferenceData,
+  asOf: number,
+  stored: Pick<StoredUniverse, 'columns'>,
+): Lookup {
   const choices = new Map<string, readonly Choice[]>();
   for (const field of SUBJECTS.get('companies')!.fields) {
     if (field.kind !== 'category') continue;
@@ -23,14 +31,8 @@ export function universeLookup(db: Db, reference: ReferenceData, asOf: number): 
         db.prepare<[], Choice>('SELECT key, name AS label FROM source ORDER BY id').all(),
       );
     else if (field.id === 'technology') choices.set('technology', technologies(db));
-    else if (field.store.at === 'column') {
-      const { column } = field.store;
-      const values = db
-        .prepare<[], string>(
-          `SELECT ${column} FROM company WHERE ${column} IS NOT NULL GROUP BY 1 ORDER BY count(*) DESC, 1`,
-        )
-        .pluck()
-        .all();
+    else if (stored.columns.has(field.id)) {
+      const values = byFrequency(stored.columns.get(field.id) as CategoryColumn);
       choices.set(
         field.id,
         values.map((value) => ({ key: value, label: value })),
@@ -44,6 +46,17 @@ export function universeLookup(db: Db, reference: ReferenceData, asOf: number): 
     choices: (field) => choices.get(field) ?? [],
     asOf,
   };
+}
+
+/** The values that any company has, the most frequent first. */
+function byFrequency({ dictionary, values }: CategoryColumn): string[] {
+  const counts = new Uint32Array(dictionary.length + 1);
+  for (let r = 0; r < values.length; r++) counts[values[r]!]!++;
+  return dictionary
+    .map((value, i) => ({ value, count: counts[i + 1]! }))
+    .filter(({ count }) => count > 0)
+    .sort((a, b) => b.count - a.count || (a.value < b.value ? -1 : 1))
+    .map(({ value }) => value);
 }
 
 /** Categories first, then their products. */

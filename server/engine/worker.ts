@@ -3,12 +3,25 @@ import { Problem } from '../../core/tape/problem.ts';
 import { openUniverse } from '../db/open.ts';
 import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../reference.ts';
 import { Engine } from './engine.ts';
+import { openColumns } from './open-universe.ts';
+import type { StoredUniverse } from './stored-universe.ts';
 
-/** The thread that counts: opens one universe and answers the calls of EngineHost in order. */
+/**
+ * A thread that counts. The first opens the columns and hands them to the others, which share them.
+ * Each holds one read transaction for its whole life, so that rows and columns show one state of
+ * the universe whatever is loaded meanwhile.
+ */
 
 export interface EngineWorkerData {
   dir: string;
   asOf: number;
+  /** Columns that another thread has opened; null to open them here. */
+  stored: StoredUniverse | null;
+}
+
+/** Said once, when the thread can answer. */
+export interface EngineReady {
+  ready: StoredUniverse;
 }
 
 export type EngineCall = { id: number; method: EngineMethod; args: unknown[] };
@@ -33,14 +46,13 @@ export type EngineReply =
   | { id: number; problem: { code: string; message: string; field?: string; value?: unknown; rule?: string } }
   | { id: number; failure: string };
 
-const { dir, asOf } = workerData as EngineWorkerData;
+const { dir, asOf, stored } = workerData as EngineWorkerData;
 const trees = loadCodeTrees();
 const searches = loadCodeSearches(trees);
-const engine = new Engine(
-  openUniverse(dir, { readonly: true }),
-  { trees, searches, places: loadGazetteer() },
-  asOf,
-);
+const db = openUniverse(dir, { readonly: true });
+db.exec('BEGIN');
+const universe = stored ?? (await openColumns(dir, db, trees)).universe;
+const engine = new Engine(db, { trees, searches, places: loadGazetteer() }, asOf, universe);
 
 parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   let reply: EngineReply;
@@ -56,6 +68,6 @@ parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   parentPort!.postMessage(reply);
 });
 
-parentPort!.postMessage('ready');
+parentPort!.postMessage({ ready: universe } satisfies EngineReady);
 // The first typed word should not wait for this.
 setImmediate(() => searches.of('nace-2.1'));

@@ -39,7 +39,9 @@ async function writeExport(data: ExportWorkerData): Promise<Record<string, unkno
   const trees = loadCodeTrees();
   const rows = new RowSource(
     db,
-    universeLookup(db, { trees, searches: loadCodeSearches(trees), places: loadGazetteer() }, 0),
+    universeLookup(db, { trees, searches: loadCodeSearches(trees), places: loadGazetteer() }, 0, {
+      columns: new Map(),
+    }),
   );
   const columns = exportColumns('companies', data.fields, data.currency);
   const partial = `${data.path}.part`;

@@ -4,6 +4,7 @@ import { mergeRecords, type MergedCompany, type SourcedRecord } from '../../core
 import type { Mapping } from '../../core/records/mapping.ts';
 import { rowReader, type RowReader } from '../../core/records/read-row.ts';
 import type { Db } from '../db/open.ts';
+import { nextRevision } from '../tables/revision.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
 import { allSources, type SourceRow } from '../tables/source.ts';
 
@@ -56,13 +57,14 @@ export class RecordReader {
 /** Makes companies anew from all their records, after some got a further one. */
 export function remakeCompanies(
   db: Db,
+  revision: number,
   companies: ReadonlySet<number>,
   trees: ReadonlyMap<Scheme, CodeTree>,
   places: Gazetteer,
   progress: (done: number, total: number) => void,
 ): void {
   const reader = new RecordReader(db, trees, places);
-  const writer = companyWriter(db);
+  const writer = companyWriter(db, revision);
   let done = 0;
   for (const company of companies) {
     const merged = reader.merge(company)!;
@@ -83,7 +85,7 @@ export function removeSource(
     .prepare<[number], number>('SELECT DISTINCT company_id FROM record WHERE source_id = ?')
     .pluck()
     .all(source.id);
-  const writer = companyWriter(db);
+  const writer = companyWriter(db, nextRevision(db));
   const reader = new RecordReader(db, trees, places);
   db.prepare('DELETE FROM record WHERE source_id = ?').run(source.id);
   companies.forEach((company, i) => {

@@ -7,6 +7,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import { openUniverse } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { nextRevision } from '../tables/revision.ts';
 import { technologyKey } from '../tables/company.ts';
 import { addSource, setRows } from '../tables/source.ts';
 import { CompanyLoad } from './write-companies.ts';
@@ -46,6 +47,7 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
   let refusedCells = 0;
   db.exec('BEGIN IMMEDIATE');
   try {
+    const revision = nextRevision(db);
     const source = addSource(
       db,
       {
@@ -58,7 +60,7 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
       },
       technologyKey(data.name),
     );
-    const companies = new CompanyLoad(db);
+    const companies = new CompanyLoad(db, revision);
     refusals.write(stringify([['row', 'column', 'value', 'rule']]));
     let landed = { read: 0, refused: 0 };
     const rows: RowsWorkerData = { path: data.path, reading: data.reading, source };
@@ -77,7 +79,7 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
     }
     stopIfCancelled();
     setRows(db, source.id, landed.read, landed.refused);
-    remakeCompanies(db, companies.joined, trees, places, (done, all) => {
+    remakeCompanies(db, revision, companies.joined, trees, places, (done, all) => {
       stopIfCancelled();
       tellProgress(
         total,

@@ -13,8 +13,8 @@ export class CompanyLoad {
   private readonly addRecord;
   private last: number;
 
-  constructor(db: Db) {
-    this.writer = companyWriter(db);
+  constructor(db: Db, revision: number) {
+    this.writer = companyWriter(db, revision);
     this.addRecord = db.prepare('INSERT INTO record (source_id, company_id, row, cells) VALUES (?, ?, ?, ?)');
     this.last = db.prepare<[], number>('SELECT COALESCE(max(id), 0) FROM company').pluck().get()!;
   }

@@ -75,8 +75,9 @@ export function companyParts(record: CompanyRecord): CompanyParts {
   };
 }
 
-/** Writes companies with their codes, technologies, sources and words. */
-export function companyWriter(db: Db) {
+/** Writes companies with their codes, technologies, sources and words, as part of a change of the universe. */
+export function companyWriter(db: Db, revision: number) {
+  const noteChange = db.prepare('INSERT OR IGNORE INTO company_change (revision, company_id) VALUES (?, ?)');
   const find = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
   const insert = db.prepare(
     `INSERT INTO company (id, key, ${COLUMNS.join(', ')}) VALUES (?, ?, ${COLUMNS.map(() => '?').join(', ')})`,
@@ -125,6 +126,7 @@ export function companyWriter(db: Db) {
       writeWords(id, parts);
     },
     update(id: number, parts: CompanyParts, sources: Iterable<string>): void {
+      noteChange.run(revision, id);
       const before = wordsNow.get(id)!;
       update.run(...parts.values, id);
       for (const statement of clear) statement.run(id);
@@ -136,6 +138,7 @@ export function companyWriter(db: Db) {
       }
     },
     remove(id: number): void {
+      noteChange.run(revision, id);
       for (const statement of clear) statement.run(id);
       clearWords.run(id);
       remove.run(id);

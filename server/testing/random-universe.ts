@@ -6,6 +6,7 @@ import { SOURCES, TECHNOLOGIES } from '../../core/testing/arbitraries.ts';
 import { openUniverse, type Db } from '../db/open.ts';
 import type { ReferenceData } from '../engine/universe-lookup.ts';
 import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { nextRevision } from '../tables/revision.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
 import { addSource } from '../tables/source.ts';
 
@@ -16,7 +17,7 @@ const GROUPED = ['rutavel', 'planodor'];
 
 /** A universe on disk that can be filled anew with random companies. */
 export class RandomUniverse {
-  private readonly dir = mkdtempSync(join(tmpdir(), 'just-tally-universe-'));
+  readonly dir = mkdtempSync(join(tmpdir(), 'just-tally-universe-'));
   readonly db: Db = openUniverse(this.dir);
   readonly reference: ReferenceData;
 
@@ -58,7 +59,7 @@ export class RandomUniverse {
   fill(records: readonly (readonly [CompanyRecord, readonly string[]])[]): void {
     for (const table of ['company_code', 'company_technology', 'company_source', 'company', 'company_words'])
       this.db.exec(`DELETE FROM ${table}`);
-    const writer = companyWriter(this.db);
+    const writer = companyWriter(this.db, nextRevision(this.db));
     this.db.transaction(() =>
       records.forEach(([record, sources], i) => writer.insert(i + 1, `k${i}`, companyParts(record), sources)),
     )();

@@ -1,0 +1,143 @@
+import { closeSync, openSync, readSync, renameSync, rmSync, writeSync, existsSync, fstatSync } from 'node:fs';
+import { join } from 'node:path';
+import { crc32 } from 'node:zlib';
+import type { StoredUniverse } from './stored-universe.ts';
+
+/**
+ * The columns of a universe as one file, opened again without building anything:
+ *
+ *     magic │ version │ crc32 │ length of outline │ outline (JSON) │ arrays, each on a multiple of 8
+ *
+ * The outline is the universe itself with each typed array replaced by its kind, place and length.
+ * All arrays are read into one block of shared memory and are views of it. The file belongs to one
+ * revision of one universe; a damaged or older one counts as none.
+ */
+
+const MAGIC = 0x4a544c59;
+const VERSION = 1;
+const HEAD_BYTES = 16;
+/** Bytes read or written at a time. */
+const PIECE = 1 << 24;
+
+const KINDS = { Uint8Array, Uint16Array, Uint32Array, Int32Array, Float64Array } as const;
+type Kind = keyof typeof KINDS;
+type AnyArray = InstanceType<(typeof KINDS)[Kind]>;
+
+type Outline =
+  | string
+  | number
+  | boolean
+  | null
+  | Outline[]
+  | { array: Kind; at: number; length: number }
+  | { map: [string, Outline][] }
+  | { object: Record<string, Outline> };
+
+export function snapshotPath(dir: string): string {
+  return join(dir, 'universe.columns');
+}
+
+/** Writes the file whole or not at all. */
+export function saveSnapshot(dir: string, universe: StoredUniverse): void {
+  const arrays = new Map<AnyArray, number>();
+  let end = 0;
+  const outlineOf = (value: unknown): Outline => {
+    if (ArrayBuffer.isView(value)) {
+      const array = value as AnyArray;
+      let at = arrays.get(array);
+      if (at === undefined) {
+        arrays.set(array, (at = end));
+        end += Math.ceil(array.byteLength / 8) * 8;
+      }
+      return { array: array.constructor.name as Kind, at, length: array.length };
+    }
+    if (value instanceof Map)
+      return { map: [...value].map(([key, one]): [string, Outline] => [String(key), outlineOf(one)]) };
+    if (Array.isArray(value)) return value.map(outlineOf);
+    if (typeof value === 'object' && value !== null)
+      return {
+        object: Object.fromEntries(Object.entries(value).map(([key, one]) => [key, outlineOf(one)])),
+      };
+    return value as Outline;
+  };
+  const outline = padded(Buffer.from(JSON.stringify({ outline: outlineOf(universe), bytes: end })));
+  const path = snapshotPath(dir);
+  const partial = `${path}.part`;
+  const file = openSync(partial, 'w');
+  try {
+    const head = Buffer.alloc(HEAD_BYTES);
+    let crc = 0;
+    let at = HEAD_BYTES;
+    const write = (bytes: Uint8Array) => {
+      crc = crc32(bytes, crc);
+      at += writeSync(file, bytes, 0, bytes.length, at);
+    };
+    write(outline);
+    for (const array of arrays.keys()) {
+      const bytes = new Uint8Array(array.buffer, array.byteOffset, array.byteLength);
+      for (let from = 0; from < bytes.length; from += PIECE) write(bytes.slice(from, from + PIECE));
+      if (bytes.length % 8) write(new Uint8Array(8 - (bytes.length % 8)));
+    }
+    [MAGIC, VERSION, crc, outline.length].forEach((number, i) => head.writeUInt32LE(number, i * 4));
+    writeSync(file, head, 0, HEAD_BYTES, 0);
+  } catch (error) {
+    closeSync(file);
+    rmSync(partial, { force: true });
+    throw error;
+  }
+  closeSync(file);
+  renameSync(partial, path);
+}
+
+/** The columns last saved, of whatever revision, or null where there are none that can be used. */
+export function openSnapshot(dir: string): StoredUniverse | null {
+  if (!existsSync(snapshotPath(dir))) return null;
+  const file = openSync(snapshotPath(dir), 'r');
+  try {
+    const head = Buffer.alloc(HEAD_BYTES);
+    readSync(file, head, 0, HEAD_BYTES, 0);
+    const [magic, version, expected, outlineBytes] = [0, 4, 8, 12].map((at) => head.readUInt32LE(at));
+    const total = fstatSync(file).size;
+    if (magic !== MAGIC || version !== VERSION || HEAD_BYTES + outlineBytes! > total) return null;
+    const text = Buffer.alloc(outlineBytes!);
+    readSync(file, text, 0, outlineBytes!, HEAD_BYTES);
+    let crc = crc32(text);
+    const { outline, bytes } = JSON.parse(text.toString()) as { outline: Outline; bytes: number };
+    if (HEAD_BYTES + outlineBytes! + bytes !== total) return null;
+    const block = new SharedArrayBuffer(bytes);
+    for (let from = 0; from < bytes; from += PIECE) {
+      const piece = new Uint8Array(block, from, Math.min(PIECE, bytes - from));
+      readSync(file, piece, 0, piece.length, HEAD_BYTES + outlineBytes! + from);
+      crc = crc32(piece, crc);
+    }
+    return crc === expected ? (revive(outline, block, new Map()) as StoredUniverse) : null;
+  } catch {
+    return null;
+  } finally {
+    closeSync(file);
+  }
+}
+
+function revive(outline: Outline, block: SharedArrayBuffer, seen: Map<number, unknown>): unknown {
+  if (Array.isArray(outline)) return outline.map((one) => revive(one, block, seen));
+  if (typeof outline !== 'object' || outline === null) return outline;
+  if ('array' in outline) {
+    let array = seen.get(outline.at);
+    if (!array || (array as AnyArray).length !== outline.length)
+      seen.set(
+        outline.at,
+        (array = new (
+          KINDS[outline.array] as new (block: SharedArrayBuffer, at: number, length: number) => AnyArray
+        )(block, outline.at, outline.length)),
+      );
+    return array;
+  }
+  if ('map' in outline) return new Map(outline.map.map(([key, one]) => [key, revive(one, block, seen)]));
+  return Object.fromEntries(
+    Object.entries(outline.object).map(([key, one]) => [key, revive(one, block, seen)]),
+  );
+}
+
+function padded(bytes: Buffer): Buffer {
+  return Buffer.concat([bytes, Buffer.alloc((8 - (bytes.length % 8)) % 8, ' ')]);
+}
