@@ -47,6 +47,13 @@ export function countBits(bits: Bits): number {
   return count;
 }
 
+/** How many records are in both sets. */
+export function countBoth(a: Bits, b: Bits): number {
+  let count = 0;
+  for (let w = 0; w < a.length; w++) count += popcount(a[w]! & b[w]!);
+  return count;
+}
+
 /** The records of a set, ascending. */
 export function recordsOf(bits: Bits): Uint32Array {
   const records = new Uint32Array(countBits(bits));

@@ -1,6 +1,7 @@
 import type { Scheme } from '../codes/tree.ts';
 import type { PointGrid } from '../geo/grid.ts';
 import type { Bits } from './bits.ts';
+import type { RangeIndex } from './range-index.ts';
 
 /** Small whole numbers, in the narrowest array that holds them. */
 export type SmallNumbers = Uint8Array | Uint16Array | Uint32Array;
@@ -64,12 +65,17 @@ export interface RangeColumn {
   why: Uint8Array;
   /** Calendar year of the value; 0 where it has none. Only money compares by it. */
   year: Uint16Array;
+  index: RangeIndex;
 }
 
 /** Days since 1970-01-01, or NO_DAY. */
 export interface DateColumn {
   kind: 'date';
   days: Int32Array;
+  /** Records with a day, by day. */
+  records: Uint32Array;
+  /** Records without one. */
+  undated: Bits;
 }
 export const NO_DAY = -0x80000000;
 
@@ -95,6 +101,8 @@ export interface PlaceColumn {
   /** Degrees; NaN where unknown. */
   lat: Float64Array;
   lon: Float64Array;
+  /** Records with both. */
+  located: Bits;
   grid: PointGrid;
 }
 

@@ -2,7 +2,8 @@ import type { CodeTree } from '../codes/tree.ts';
 import { ratePerEuro, RATE_YEARS } from '../money/rates.ts';
 import { distanceKm } from '../geo/distance.ts';
 import { eachNear } from '../geo/grid.ts';
-import { countBits, recordsOf, type Bits } from './bits.ts';
+import { countBits, countBoth, recordsOf, type Bits } from './bits.ts';
+import { countRecords, firstAbove } from './sorted.ts';
 import {
   Basis,
   REASONS,
@@ -117,47 +118,54 @@ export function histogram(column: RangeColumn, context: Bits, edges: number[], c
     { length: RATE_YEARS.to - RATE_YEARS.from + 1 },
     (_, i) => ratePerEuro(currency, RATE_YEARS.from + i) ?? NaN,
   );
+  const { index } = column;
+  const rateOf = (year: number) => (currency === 'EUR' ? 1 : (rates[year - RATE_YEARS.from] ?? NaN));
   const counts = new Uint32Array(edges.length);
   const estimated = new Uint32Array(edges.length);
-  const why = new Uint32Array(REASONS.length);
-  let banded = 0;
-  let unknown = 0;
-  for (const r of recordsOf(context)) {
-    const basis = column.basis[r]!;
-    if (basis === Basis.Unknown) {
-      unknown++;
-      why[column.why[r]!]!++;
-      continue;
-    }
-    const factor = currency === 'EUR' ? 1 : rates[column.year[r]! - RATE_YEARS.from]!;
-    const bar = barOf(edges, column.low[r]! * factor);
-    if (basis === Basis.Band && bar !== barOf(edges, column.high[r]! * factor)) banded++;
-    else {
-      counts[bar]!++;
-      if (basis === Basis.Estimate) estimated[bar]!++;
+  for (const { basis, year, start, end } of index.runs) {
+    const rate = rateOf(year);
+    let from = start;
+    for (let bar = 0; bar < edges.length; bar++) {
+      const to = bar + 1 < edges.length ? firstScaled(index.values, rate, edges[bar + 1]!, from, end) : end;
+      const count = countRecords(context, index.records, from, to);
+      counts[bar]! += count;
+      if (basis === Basis.Estimate) estimated[bar]! += count;
+      from = to;
     }
   }
+  let banded = 0;
+  for (const { year, low, high, start, end } of index.bands) {
+    const rate = rateOf(year);
+    const bar = barOf(edges, low * rate);
+    const count = countRecords(context, index.bandRecords, start, end);
+    if (bar === barOf(edges, high * rate)) counts[bar]! += count;
+    else banded += count;
+  }
   const reasons: Histogram['reasons'] = {};
-  REASONS.forEach((reason, i) => {
-    if (why[i]) reasons[reason] = why[i];
+  index.reasons.forEach((records, i) => {
+    const count = records ? countBoth(records, context) : 0;
+    if (count) reasons[REASONS[i]!] = count;
   });
-  return { edges, counts, estimated, banded, unknown, reasons };
+  return { edges, counts, estimated, banded, unknown: countBoth(index.unknown, context), reasons };
+}
+
+/** The first position whose value in the wanted currency is not under an edge. */
+function firstScaled(values: Float64Array, rate: number, edge: number, start: number, end: number): number {
+  while (start < end) {
+    const middle = (start + end) >>> 1;
+    if (values[middle]! * rate < edge) start = middle + 1;
+    else end = middle;
+  }
+  return start;
 }
 
 function barOf(edges: readonly number[], value: number): number {
-  let low = 0;
-  let high = edges.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (edges[middle]! <= value) low = middle;
-    else high = middle - 1;
-  }
-  return low;
+  return Math.max(0, firstAbove(edges, value, 0, edges.length) - 1);
 }
 
 /** Records within each of several distances in kilometres, and those whose place is unknown. */
 export function countNear(
-  { lat: lats, lon: lons, grid }: PlaceColumn,
+  { lat: lats, lon: lons, grid, located }: PlaceColumn,
   context: Bits,
   lat: number,
   lon: number,
@@ -172,9 +180,7 @@ export function countNear(
       for (let n = 0; n < radii.length; n++) if (km <= radii[n]!) within[n]!++;
     }
   });
-  let placed = 0;
-  for (const r of grid.records) placed += (context[r >> 5]! >>> (r & 31)) & 1;
-  return { within, unknown: countBits(context) - placed };
+  return { within, unknown: countBits(context) - countBoth(context, located) };
 }
 
 function named(dictionary: readonly string[], tallies: Uint32Array): Map<string, number> {

@@ -3,8 +3,9 @@ import fc from 'fast-check';
 import type { Lookup } from '../tape/lookup.ts';
 import type { Line, Tape } from '../tape/nodes.ts';
 import { allBits, countBits, recordsOf, hasBit, noBits, popcount, setBit } from './bits.ts';
-import { Basis, type Column, type RangeColumn, type Universe } from './columns.ts';
+import { Basis, type Column, type Universe } from './columns.ts';
 import { orderBy, keptInOrder } from './order.ts';
+import { rangeIndex, type UnindexedRange } from './range-index.ts';
 import { Tally } from './tally.ts';
 import { andVerdict, notVerdict, orVerdict, type Verdict } from './verdict.ts';
 
@@ -19,8 +20,13 @@ const HEADCOUNTS: [low: number, high: number, basis: Basis, rangeLow?: number, r
   [0, 0, Basis.Unknown],
 ];
 
+const ARRAYS = {
+  uint32: (length: number) => new Uint32Array(length),
+  float64: (length: number) => new Float64Array(length),
+};
+
 function universe(): Universe {
-  const headcount: RangeColumn = {
+  const headcount: UnindexedRange = {
     kind: 'range',
     low: Float64Array.from(HEADCOUNTS, ([low]) => low),
     high: Float64Array.from(HEADCOUNTS, ([, high]) => high),
@@ -36,7 +42,7 @@ function universe(): Universe {
     values: Uint32Array.from([1, 1, 2, 1, 0, 1, 0]),
   };
   const columns = new Map<string, Column>([
-    ['headcount', headcount],
+    ['headcount', { ...headcount, index: rangeIndex(headcount, false, ARRAYS) }],
     ['status', status],
   ]);
   return { size: 7, columns };

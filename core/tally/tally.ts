@@ -8,8 +8,8 @@ import {
   type Line,
   type Tape,
 } from '../tape/nodes.ts';
-import { allBits, countBits, noBits, popcount, wordsFor, type Bits } from './bits.ts';
-import { Basis, REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
+import { allBits, countBits, countBoth, noBits, popcount, type Bits } from './bits.ts';
+import { REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
 import { evaluate } from './evaluate.ts';
 import { notVerdict, orVerdict, type Verdict } from './verdict.ts';
 
@@ -61,8 +61,6 @@ export class Tally {
   private readonly subject: string;
   private readonly all: Bits;
   private readonly verdicts = new Map<string, Verdict>();
-  /** By field: the records that are unknown for each reason. */
-  private readonly unknownFor = new Map<string, Bits[]>();
 
   constructor(universe: Universe, subject: string, lookup: Lookup) {
     this.universe = universe;
@@ -76,7 +74,7 @@ export class Tally {
     const live = tape.lines.filter(isLive);
     const sets = live.map((line) => this.setsOf(line));
     const kept = this.passAll(sets);
-    const figures = this.figures(live, sets, kept);
+    const figures = this.figures(live, sets);
     const lines = tape.lines.map((line, at): LineFigures => {
       const found = figures.get(line.id);
       if (found) return found;
@@ -121,86 +119,58 @@ export class Tally {
   }
 
   /**
-   * Subtotal, cut, alone, without and unknown of every line in one pass over the words: for each
-   * word, `before[i]` is the and of lines 0 … i-1, and `after` grows from the last line back.
+   * Subtotal, cut, alone, without and unknown of every line, in one walk down the tape and one up:
+   * `before[i]` is the and of lines 0 … i-1, and `after` grows from the last line back, so that
+   * what passes all lines but i is `before[i] & after`.
    */
-  private figures(lines: readonly Line[], sets: readonly LineSets[], kept: Bits): Map<string, LineFigures> {
+  private figures(lines: readonly Line[], sets: readonly LineSets[]): Map<string, LineFigures> {
     const n = sets.length;
-    const subtotal = new Uint32Array(n);
-    const alone = new Uint32Array(n);
-    const without = new Uint32Array(n);
-    const unknown = new Uint32Array(n);
-    const before = new Int32Array(n + 1);
-    const pass = sets.map((one) => one.pass);
-    const undecided = sets.map((one) => one.verdict.unknown);
-    const all = this.all;
-    for (let w = 0; w < all.length; w++) {
-      let left: number = all[w]! | 0;
-      before[0] = left;
-      for (let i = 0; i < n; i++) {
-        const word = pass[i]![w]! | 0;
-        alone[i]! += popcount(word);
-        left &= word;
-        before[i + 1] = left;
-        if (left !== 0) subtotal[i]! += popcount(left);
-      }
-      let after = -1;
-      for (let i = n - 1; i >= 0 && after !== 0; i--) {
-        const others = before[i]! & after;
-        if (others !== 0) {
-          without[i]! += popcount(others);
-          unknown[i]! += popcount(others & undecided[i]![w]!);
-        }
-        after &= pass[i]![w]!;
-      }
+    const before = [this.all];
+    const figures: LineFigures[] = [];
+    for (let i = 0; i < n; i++) {
+      before.push(new Uint32Array(this.all.length));
+      const subtotal = intersect(before[i + 1]!, before[i]!, sets[i]!.pass);
+      figures.push({
+        id: lines[i]!.id,
+        subtotal,
+        cut: (i === 0 ? this.universe.size : figures[i - 1]!.subtotal) - subtotal,
+        alone: countBits(sets[i]!.pass),
+        without: 0,
+        unknown: 0,
+      });
     }
-    const figures = new Map<string, LineFigures>();
-    lines.forEach((line, i) => {
-      const one: LineFigures = {
-        id: line.id,
-        subtotal: subtotal[i]!,
-        cut: (i === 0 ? this.universe.size : subtotal[i - 1]!) - subtotal[i]!,
-        alone: alone[i]!,
-        without: without[i]!,
-        unknown: unknown[i]!,
-      };
-      const { estimated, straddling } = sets[i]!.verdict;
-      if (estimated) one.estimated = countBoth(estimated, kept);
-      if (straddling) one.straddling = countBoth(straddling, kept);
+    const kept = before[n]!;
+    const after = this.all.slice();
+    const others = new Uint32Array(after.length);
+    for (let i = n - 1; i >= 0; i--) {
+      const line = lines[i]!;
+      const { pass, verdict } = sets[i]!;
+      const one = figures[i]!;
+      one.without = intersect(others, before[i]!, after);
+      intersect(after, after, pass);
+      one.unknown = intersect(others, others, verdict.unknown);
+      if (verdict.estimated) one.estimated = countBoth(verdict.estimated, kept);
+      if (verdict.straddling) one.straddling = countBoth(verdict.straddling, kept);
       if (isBlock(line))
         one.branches = line.either.map((branch) => ({
           id: branch.id,
-          alone: countBoth(this.branchVerdict(branch).yes, this.all),
+          alone: countBits(this.branchVerdict(branch).yes),
         }));
-      else if (one.unknown > 0) one.reasons = this.reasonsOf(line, sets, i);
-      figures.set(line.id, one);
-    });
-    return figures;
+      else if (one.unknown > 0) one.reasons = this.reasonsOf(line, others);
+    }
+    return new Map(figures.map((one) => [one.id, one]));
   }
 
-  private reasonsOf(line: FieldLine, sets: readonly LineSets[], at: number): LineFigures['reasons'] {
+  /** Why a line does not know of the given records. */
+  private reasonsOf(line: FieldLine, unknown: Bits): LineFigures['reasons'] {
     const column = this.universe.columns.get(line.field) as RangeColumn | undefined;
     if (column?.kind !== 'range') return undefined;
-    const others = this.passAll(sets.filter((_, i) => i !== at));
-    const { unknown } = sets[at]!.verdict;
-    for (let w = 0; w < others.length; w++) others[w]! &= unknown[w]!;
     const reasons: Partial<Record<Reason, number>> = {};
-    this.unknownByReason(line.field, column).forEach((records, i) => {
-      const count = countBoth(records, others);
+    column.index.reasons.forEach((records, i) => {
+      const count = records ? countBoth(records, unknown) : 0;
       if (count) reasons[REASONS[i]!] = count;
     });
     return reasons;
-  }
-
-  private unknownByReason(field: string, { basis, why }: RangeColumn): Bits[] {
-    let sets = this.unknownFor.get(field);
-    if (!sets) {
-      sets = REASONS.map(() => noBits(this.universe.size));
-      for (let r = 0; r < this.universe.size; r++)
-        if (basis[r] === Basis.Unknown) sets[why[r]!]![r >> 5]! |= 1 << (r & 31);
-      this.unknownFor.set(field, sets);
-    }
-    return sets;
   }
 
   private estimatedIn(sets: readonly LineSets[], kept: Bits): number {
@@ -251,8 +221,13 @@ export class Tally {
   }
 }
 
-function countBoth(a: Bits, b: Bits): number {
+/** Writes what is in both sets to `into`, which may be one of them, and counts it. */
+function intersect(into: Bits, a: Bits, b: Bits): number {
   let count = 0;
-  for (let w = 0; w < a.length; w++) count += popcount(a[w]! & b[w]!);
+  for (let w = 0; w < into.length; w++) {
+    const word = a[w]! & b[w]!;
+    into[w] = word;
+    count += popcount(word);
+  }
   return count;
 }

@@ -1,26 +1,32 @@
 import { daysOf } from '../tape/dates.ts';
 import type { DateTest } from '../tape/nodes.ts';
 import { noBits } from './bits.ts';
-import { NO_DAY, type DateColumn } from './columns.ts';
+import type { DateColumn } from './columns.ts';
+import { addRecords } from './sorted.ts';
 import type { Verdict } from './verdict.ts';
 
-export function testDate({ days }: DateColumn, test: DateTest, asOf: number, size: number): Verdict {
-  const limits = daysOf(test, asOf);
-  const from = limits.from ?? -0x7fffffff;
-  const to = limits.to ?? 0x7fffffff;
+export function testDate(
+  { days, records, undated }: DateColumn,
+  test: DateTest,
+  asOf: number,
+  size: number,
+): Verdict {
+  const { from, to } = daysOf(test, asOf);
   const yes = noBits(size);
-  const unknown = noBits(size);
-  for (let w = 0, r = 0; r < size; w++) {
-    const end = Math.min(size, r + 32);
-    let yesWord = 0;
-    let unknownWord = 0;
-    for (let bit = 1; r < end; r++, bit <<= 1) {
-      const day = days[r]!;
-      if (day >= from && day <= to) yesWord |= bit;
-      else if (day === NO_DAY) unknownWord |= bit;
-    }
-    yes[w] = yesWord;
-    unknown[w] = unknownWord;
+  const first = from === undefined || from === null ? 0 : firstDay(days, records, from);
+  const end = to === undefined || to === null ? records.length : firstDay(days, records, to + 1);
+  addRecords(yes, records, first, end);
+  return { yes, unknown: undated };
+}
+
+/** The first position in order of days that is not before `day`. */
+function firstDay(days: Int32Array, records: Uint32Array, day: number): number {
+  let low = 0;
+  let high = records.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (days[records[middle]!]! < day) low = middle + 1;
+    else high = middle;
   }
-  return { yes, unknown };
+  return low;
 }

@@ -2,7 +2,7 @@ import { distanceKm, KM_A_MILE } from '../geo/distance.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 import { eachNear } from '../geo/grid.ts';
 import type { NearTest, PlaceTest } from '../tape/nodes.ts';
-import { allBits, noBits } from './bits.ts';
+import { noBits, notBits } from './bits.ts';
 import type { CategoryColumn, PlaceColumn } from './columns.ts';
 import { wantedValues } from './test-category.ts';
 import { orVerdict, State, verdictOfStates, type Verdict } from './verdict.ts';
@@ -45,21 +45,16 @@ function testNamed(
 }
 
 function testNear(column: PlaceColumn, near: NearTest, size: number): Verdict {
-  const { lat, lon, grid } = column;
+  const { lat, lon, grid, located } = column;
   const km = nearKm(near);
   const yes = noBits(size);
-  const unknown = allBits(size);
-  for (let i = 0; i < grid.records.length; i++) {
-    const r = grid.records[i]!;
-    unknown[r >> 5]! &= ~(1 << (r & 31));
-  }
   eachNear(grid, near.lat, near.lon, km, (start, end, sure) => {
     for (let i = start; i < end; i++) {
       const r = grid.records[i]!;
       if (sure || distanceKm(near.lat, near.lon, lat[r]!, lon[r]!) <= km) yes[r >> 5]! |= 1 << (r & 31);
     }
   });
-  return { yes, unknown };
+  return { yes, unknown: notBits(located, size) };
 }
 
 /** The radius of a distance test in kilometres. */

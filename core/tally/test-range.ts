@@ -1,8 +1,8 @@
 import { euroLimits, isMoney } from '../money/limits.ts';
-import { RATE_YEARS } from '../money/rates.ts';
 import type { MoneyTest, NumberTest } from '../tape/nodes.ts';
 import { noBits } from './bits.ts';
 import { Basis, type RangeColumn } from './columns.ts';
+import { addRecords, firstAbove, firstAtLeast } from './sorted.ts';
 import type { Verdict } from './verdict.ts';
 
 /**
@@ -15,57 +15,55 @@ export function testRange(
   estimates: boolean,
   size: number,
 ): Verdict {
-  const { low, high, rangeLow, rangeHigh, basis, year } = column;
+  const { index } = column;
+  const limits = limitsOf(test);
   const yes = noBits(size);
-  const unknown = noBits(size);
-  const estimated = noBits(size);
-  const straddling = noBits(size);
-  let from = test.from ?? -Infinity;
-  let to = test.to ?? Infinity;
-  const byYear = isMoney(test) && test.currency !== 'EUR' ? limitsByYear(test) : null;
-  if (isMoney(test) && test.per === 'month') {
-    from *= 12;
-    to *= 12;
-  }
-
-  for (let w = 0, r = 0; r < size; w++) {
-    const end = Math.min(size, r + 32);
-    let yesWord = 0;
-    let unknownWord = 0;
-    let estimatedWord = 0;
-    let straddlingWord = 0;
-    for (let bit = 1; r < end; r++, bit <<= 1) {
-      const rests = basis[r]!;
-      if (rests === Basis.Unknown || (rests === Basis.Estimate && !estimates)) {
-        unknownWord |= bit;
-        continue;
-      }
-      if (byYear) {
-        const at = (year[r]! - RATE_YEARS.from) * 2;
-        from = byYear[at]!;
-        to = byYear[at + 1]!;
-      }
-      const least = low[r]!;
-      const most = high[r]!;
-      if (least >= from && most <= to) yesWord |= bit;
-      else if (!(most < from || least > to)) unknownWord |= bit;
-      if (rests === Basis.Estimate) {
-        estimatedWord |= bit;
-        const below = rangeLow[r]!;
-        const above = rangeHigh[r]!;
-        if ((below < from && above > from) || (below < to && above > to)) straddlingWord |= bit;
-      }
+  const unknown = index.unknown.slice();
+  for (const { basis, year, start, end } of index.runs) {
+    const { from, to } = limits(year);
+    if (basis === Basis.Estimate && !estimates) continue;
+    if (Number.isNaN(from) || Number.isNaN(to)) addRecords(unknown, index.records, start, end);
+    else {
+      const first = firstAtLeast(index.values, from, start, end);
+      addRecords(yes, index.records, first, firstAbove(index.values, to, first, end));
     }
-    yes[w] = yesWord;
-    unknown[w] = unknownWord;
-    estimated[w] = estimatedWord;
-    straddling[w] = straddlingWord;
   }
-  return estimates ? { yes, unknown, estimated, straddling } : { yes, unknown };
+  for (const { year, low, high, start, end } of index.bands) {
+    const { from, to } = limits(year);
+    if (low >= from && high <= to) addRecords(yes, index.bandRecords, start, end);
+    else if (!(high < from || low > to)) addRecords(unknown, index.bandRecords, start, end);
+  }
+  if (!estimates) {
+    for (let w = 0; w < unknown.length; w++) unknown[w]! |= index.estimated[w]!;
+    return { yes, unknown };
+  }
+  return { yes, unknown, estimated: index.estimated, straddling: straddlersOf(column, limits, size) };
 }
 
-function limitsByYear(test: MoneyTest): Float64Array {
-  const limits = new Float64Array((RATE_YEARS.to - RATE_YEARS.from + 1) * 2).fill(NaN);
-  for (const { year, from, to } of euroLimits(test)) limits.set([from, to], (year - RATE_YEARS.from) * 2);
-  return limits;
+/** Records decided by an estimate whose range reaches over a limit. */
+function straddlersOf({ index, rangeLow, rangeHigh }: RangeColumn, limits: LimitsOf, size: number) {
+  const straddling = noBits(size);
+  for (const { basis, year, start, end } of index.runs) {
+    if (basis !== Basis.Estimate) continue;
+    const { from, to } = limits(year);
+    for (let i = start; i < end; i++) {
+      const r = index.records[i]!;
+      const least = rangeLow[r]!;
+      const most = rangeHigh[r]!;
+      if ((least < from && most > from) || (least < to && most > to)) straddling[r >> 5]! |= 1 << (r & 31);
+    }
+  }
+  return straddling;
+}
+
+/** Both ends of a test for values of a year, in the column's unit; NaN where the year has no rate. */
+type LimitsOf = (year: number) => { from: number; to: number };
+
+function limitsOf(test: NumberTest | MoneyTest): LimitsOf {
+  const times = isMoney(test) && test.per === 'month' ? 12 : 1;
+  const plain = { from: (test.from ?? -Infinity) * times, to: (test.to ?? Infinity) * times };
+  if (!isMoney(test) || test.currency === 'EUR') return () => plain;
+  const byYear = new Map(euroLimits(test).map(({ year, from, to }) => [year, { from, to }]));
+  const none = { from: NaN, to: NaN };
+  return (year) => byYear.get(year) ?? none;
 }

@@ -11,6 +11,8 @@ import type {
   PlaceColumn,
   RangeColumn,
 } from '../../core/tally/columns.ts';
+import { dateIndex, rangeIndex } from '../../core/tally/range-index.ts';
+import { addRecords } from '../../core/tally/sorted.ts';
 import type { Db } from '../db/open.ts';
 import { revisionOf } from '../tables/revision.ts';
 import {
@@ -22,15 +24,9 @@ import {
   type CompanyReader,
   type Value,
 } from './company-readers.ts';
+import { ColumnCopier, type UnindexedPlace } from './column-copier.ts';
 import { readCodes, readMany, type Plan } from './list-readers.ts';
-import {
-  narrowed,
-  sharedFloat64,
-  sharedInt32,
-  sharedUint16,
-  sharedUint32,
-  sharedUint8,
-} from './shared-arrays.ts';
+import { narrowed, sharedFloat64, sharedUint32 } from './shared-arrays.ts';
 import { recordsById, type StoredColumn, type StoredUniverse } from './stored-universe.ts';
 
 /** Companies brought over from the database at a time. */
@@ -89,47 +85,49 @@ export function buildColumns(
   trees: ReadonlyMap<Scheme, CodeTree>,
   fields: readonly string[],
 ): Map<string, StoredColumn> {
-  const copy = new Copier(plan);
+  const copy = new ColumnCopier(plan.size, plan.from);
   const columns = new Map<string, StoredColumn>();
   const readers: CompanyReader[] = [];
   const categories: [expression: string, column: CategoryColumn][] = [];
   const known: [expression: string, set: Bits][] = [];
-  let place: PlaceColumn | null = null;
-  for (const field of lineFields()) {
-    if (!fields.includes(field.id)) continue;
-    const { store } = field;
-    const before = plan.earlier?.columns.get(field.id);
+  /** What is made of a column's own values once they are all read. */
+  const endings: (() => void)[] = [];
+  for (const { id, kind, store } of lineFields()) {
+    if (!fields.includes(id)) continue;
+    const before = plan.earlier?.columns.get(id);
     switch (store.at) {
       case 'column':
-        if (field.kind === 'date') {
-          const column: DateColumn = { kind: 'date', days: copy.int32((before as DateColumn)?.days) };
-          readers.push(readDates(store.column, column));
-          columns.set(field.id, column);
-        } else if (field.kind === 'number') {
+        if (kind === 'date') {
+          const days = copy.int32((before as DateColumn | undefined)?.days);
+          readers.push(readDates(store.column, days));
+          endings.push(() => columns.set(id, { kind: 'date', days, ...dateIndex(days, ARRAYS) }));
+        } else if (kind === 'number') {
           const column = copy.exactNumbers(before as RangeColumn | undefined);
           readers.push(readNumbers(store.column, column));
-          columns.set(field.id, column);
+          endings.push(() => columns.set(id, { ...column, index: rangeIndex(column, false, ARRAYS) }));
         } else {
           const column = copy.category(before as CategoryColumn | undefined);
           categories.push([store.column, column]);
-          columns.set(field.id, column);
+          endings.push(() => columns.set(id, narrowest(column)));
         }
         break;
       case 'range': {
+        const money = kind === 'money';
         const column = copy.range(before as RangeColumn | undefined);
-        readers.push(readRanges(store.stem, field.kind === 'money', column));
-        columns.set(field.id, column);
+        readers.push(readRanges(store.stem, money, column));
+        endings.push(() => columns.set(id, { ...column, index: rangeIndex(column, money, ARRAYS) }));
         break;
       }
-      case 'place':
-        place = copy.place(before as PlaceColumn | undefined);
+      case 'place': {
+        const place = copy.place(before as PlaceColumn | undefined);
         readers.push(readPlaces(place));
-        columns.set(field.id, place);
+        endings.push(() => columns.set(id, placeColumn(place)));
         break;
+      }
       case 'words': {
         const described = copy.bits((before as { described: Bits } | undefined)?.described);
         known.push(['description', described]);
-        columns.set(field.id, { kind: 'text', described });
+        columns.set(id, { kind: 'text', described });
         break;
       }
       case 'many': {
@@ -138,37 +136,51 @@ export function buildColumns(
           column.known = copy.bits((before as ManyColumn | undefined)?.known);
           known.push([store.known, column.known]);
         }
-        columns.set(field.id, column);
+        columns.set(id, column);
         break;
       }
       case 'codes':
-        columns.set(field.id, readCodes(db, plan, trees, before as Map<Scheme, CodesColumn> | undefined));
+        columns.set(id, readCodes(db, plan, trees, before as Map<Scheme, CodesColumn> | undefined));
         break;
     }
   }
   if (categories.length || known.length) readers.push(readCategories(categories, known));
   if (readers.length) readCompanies(db, readers, plan);
-  for (const [, column] of categories) narrow(column);
-  if (place) {
-    for (const column of [place.country, place.region, place.town]) narrow(column);
-    place.grid = pointGrid(place.lat, place.lon, sharedUint32);
-  }
+  for (const end of endings) end();
   return columns;
 }
 
-/** Leaves out values that no company has any more, and keeps the rest in the narrowest array. */
-function narrow(column: CategoryColumn): void {
-  const wide = column.values as Uint32Array;
-  const used = new Uint8Array(column.dictionary.length + 1);
-  for (let r = 0; r < wide.length; r++) used[wide[r]!] = 1;
+const ARRAYS = { uint32: sharedUint32, float64: sharedFloat64 };
+
+function placeColumn(place: UnindexedPlace): PlaceColumn {
+  const grid = pointGrid(place.lat, place.lon, sharedUint32);
+  const located = sharedUint32(wordsFor(place.lat.length));
+  addRecords(located, grid.records, 0, grid.records.length);
+  return {
+    ...place,
+    country: narrowest(place.country),
+    region: narrowest(place.region),
+    town: narrowest(place.town),
+    located,
+    grid,
+  };
+}
+
+/** The same column without values that no company has any more, and in the narrowest array. */
+function narrowest({ dictionary, values }: CategoryColumn): CategoryColumn {
+  const used = new Uint8Array(dictionary.length + 1);
+  for (let r = 0; r < values.length; r++) used[values[r]!] = 1;
   const renumbered = new Uint32Array(used.length);
-  const dictionary = column.dictionary.filter((_, i) => used[i + 1]);
   for (let i = 1, next = 0; i < used.length; i++) if (used[i]) renumbered[i] = ++next;
-  if (dictionary.length < column.dictionary.length) {
-    for (let r = 0; r < wide.length; r++) wide[r] = renumbered[wide[r]!]!;
-    column.dictionary = dictionary;
-  }
-  column.values = narrowed(wide, dictionary.length);
+  const left = dictionary.filter((_, i) => used[i + 1]);
+  return {
+    kind: 'category',
+    dictionary: left,
+    values: narrowed(
+      left.length < dictionary.length ? values.map((v) => renumbered[v]!) : values,
+      left.length,
+    ),
+  };
 }
 
 function readCompanies(db: Db, readers: readonly CompanyReader[], plan: Plan): void {
@@ -195,89 +207,5 @@ function readCompanies(db: Db, readers: readonly CompanyReader[], plan: Plan): v
     const rows = following.all(last);
     for (const row of rows) take(r++, row);
     last = rows.at(-1)![next] as number;
-  }
-}
-
-/** Fresh arrays for columns, filled with what an earlier universe had of the same companies. */
-class Copier {
-  private readonly size: number;
-  private readonly from: Int32Array | null;
-
-  constructor(plan: BuildPlan) {
-    this.size = plan.size;
-    this.from = plan.from;
-  }
-
-  private filled<T extends { length: number; [r: number]: number }>(
-    target: T,
-    before: ArrayLike<number> | undefined,
-  ): T {
-    if (this.from && before)
-      for (let r = 0; r < this.size; r++) if (this.from[r]! >= 0) target[r] = before[this.from[r]!]!;
-    return target;
-  }
-
-  int32(before?: Int32Array): Int32Array {
-    return this.filled(sharedInt32(this.size), before);
-  }
-
-  float64(before?: Float64Array): Float64Array {
-    return this.filled(sharedFloat64(this.size), before);
-  }
-
-  bits(before?: Bits): Bits {
-    const bits = sharedUint32(wordsFor(this.size));
-    if (this.from && before)
-      for (let r = 0; r < this.size; r++) {
-        const from = this.from[r]!;
-        if (from >= 0 && (before[from >> 5]! >>> (from & 31)) & 1) bits[r >> 5]! |= 1 << (r & 31);
-      }
-    return bits;
-  }
-
-  /** Wide until all values are known. */
-  category(before?: CategoryColumn): CategoryColumn {
-    return {
-      kind: 'category',
-      dictionary: before ? [...before.dictionary] : [],
-      values: this.filled(new Uint32Array(this.size), before?.values),
-    };
-  }
-
-  range(before?: RangeColumn): RangeColumn {
-    return {
-      ...this.exactNumbers(before),
-      rangeLow: this.float64(before?.rangeLow),
-      rangeHigh: this.float64(before?.rangeHigh),
-    };
-  }
-
-  /** Without ranges of their own, which only estimates have. */
-  exactNumbers(before?: RangeColumn): RangeColumn {
-    const low = this.float64(before?.low);
-    const high = this.float64(before?.high);
-    return {
-      kind: 'range',
-      low,
-      high,
-      rangeLow: low,
-      rangeHigh: high,
-      basis: this.filled(sharedUint8(this.size), before?.basis),
-      why: this.filled(sharedUint8(this.size), before?.why),
-      year: this.filled(sharedUint16(this.size), before?.year),
-    };
-  }
-
-  place(before?: PlaceColumn): PlaceColumn {
-    const none = new Uint32Array(0);
-    return {
-      kind: 'place',
-      country: this.category(before?.country),
-      region: this.category(before?.region),
-      town: this.category(before?.town),
-      lat: this.float64(before?.lat),
-      lon: this.float64(before?.lon),
-      grid: { starts: none, records: none },
-    };
   }
 }

@@ -1,13 +1,8 @@
 import type { Bits } from '../../core/tally/bits.ts';
-import {
-  Basis,
-  NO_DAY,
-  REASONS,
-  type CategoryColumn,
-  type DateColumn,
-  type PlaceColumn,
-  type RangeColumn,
-} from '../../core/tally/columns.ts';
+import { Basis, NO_DAY, REASONS, type CategoryColumn } from '../../core/tally/columns.ts';
+
+import type { UnindexedRange } from '../../core/tally/range-index.ts';
+import type { UnindexedPlace } from './column-copier.ts';
 
 export type Value = string | number | null;
 
@@ -71,7 +66,7 @@ export function readCategories(
   };
 }
 
-export function readPlaces(column: PlaceColumn): CompanyReader {
+export function readPlaces(column: UnindexedPlace): CompanyReader {
   const { country, region, town, lat, lon } = column;
   const [countryCode, regionCode, townCode] = [country, region, town].map((one) => coder(one.dictionary));
   const known = new Map<string, [country: number, region: number, town: number]>();
@@ -99,7 +94,7 @@ export function readPlaces(column: PlaceColumn): CompanyReader {
   };
 }
 
-export function readDates(expression: string, { days }: DateColumn): CompanyReader {
+export function readDates(expression: string, days: Int32Array): CompanyReader {
   return {
     expressions: [expression],
     take(r, row, at) {
@@ -109,7 +104,7 @@ export function readDates(expression: string, { days }: DateColumn): CompanyRead
 }
 
 /** Exact numbers, such as years. */
-export function readNumbers(expression: string, column: RangeColumn): CompanyReader {
+export function readNumbers(expression: string, column: UnindexedRange): CompanyReader {
   return {
     expressions: [expression],
     take(r, row, at) {
@@ -124,7 +119,7 @@ export function readNumbers(expression: string, column: RangeColumn): CompanyRea
 const BASES = 4;
 
 /** Numbers that may be exact, banded or estimated; money in euros. A reported one comes as a number, others as a text of low, high and point. */
-export function readRanges(stem: string, money: boolean, column: RangeColumn): CompanyReader {
+export function readRanges(stem: string, money: boolean, column: UnindexedRange): CompanyReader {
   const value = money ? `${stem}_eur` : stem;
   const why = REASONS.map((reason, i) => `WHEN '${reason}' THEN ${-1 - i}`).join(' ');
   const basis = `CASE ${stem}_basis WHEN 'reported' THEN ${Basis.Reported} WHEN 'band' THEN ${Basis.Band} ELSE ${Basis.Estimate} END`;
@@ -144,7 +139,7 @@ export function readRanges(stem: string, money: boolean, column: RangeColumn): C
         column.year[r] = 0;
         return;
       }
-      column.basis[r] = (packed % BASES) as Basis;
+      column.basis[r] = packed % BASES;
       column.why[r] = 0;
       column.year[r] = Math.floor(packed / BASES);
       const figures = row[at + 1] as number | string;

@@ -13,7 +13,7 @@ export const sharedInt32 = (length: number) => shared(Int32Array, 4, length);
 export const sharedFloat64 = (length: number) => shared(Float64Array, 8, length);
 
 /** The same numbers in the narrowest array that holds them. */
-export function narrowed(numbers: Uint32Array, most: number): SmallNumbers {
+export function narrowed(numbers: SmallNumbers, most: number): SmallNumbers {
   const narrow =
     most < 0x100
       ? sharedUint8(numbers.length)

@@ -1,0 +1,110 @@
+import { noBits, setBit, type Bits } from './bits.ts';
+import { Basis, NO_DAY, REASONS, type DateColumn, type RangeColumn } from './columns.ts';
+import { orderBy } from './order.ts';
+
+/**
+ * A number column the other way round, so that a test on it touches what it keeps and not every
+ * record: single values sorted, bands by their ends, and unknowns by reason. Comparing record by
+ * record would guess wrong at every other branch, which costs more than all the rest.
+ */
+export interface RangeIndex {
+  /** Stretches of `values` and `records`, each of one basis and, for money, one year; values ascend within. */
+  runs: { basis: Basis; year: number; start: number; end: number }[];
+  values: Float64Array;
+  records: Uint32Array;
+  /** Records of one band each, as stretches of `bandRecords`. */
+  bands: { year: number; low: number; high: number; start: number; end: number }[];
+  bandRecords: Uint32Array;
+  /** Records without a value, and by the order of REASONS those unknown for each; null where none is. */
+  unknown: Bits;
+  reasons: (Bits | null)[];
+  /** Records that rest on an estimate. */
+  estimated: Bits;
+}
+
+/** Arrays that the index is made of. */
+export interface NewArrays {
+  uint32(length: number): Uint32Array;
+  float64(length: number): Float64Array;
+}
+
+export type UnindexedRange = Omit<RangeColumn, 'index'>;
+
+/** Builds the index. `byYear` keeps the years of values apart, which money needs. */
+export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArrays): RangeIndex {
+  const { low, high, basis, why, year } = column;
+  const size = basis.length;
+  const words = noBits(size).length;
+  const unknown = make.uint32(words);
+  const estimated = make.uint32(words);
+  const reasons: (Bits | null)[] = REASONS.map(() => null);
+  const single = new Float64Array(size).fill(NaN);
+  let singles = 0;
+  const bandOf = new Map<string, { year: number; low: number; high: number; records: number[] }>();
+  for (let r = 0; r < size; r++) {
+    if (basis[r] === Basis.Unknown) {
+      setBit(unknown, r);
+      setBit((reasons[why[r]!] ??= make.uint32(words)), r);
+      continue;
+    }
+    if (basis[r] === Basis.Estimate) setBit(estimated, r);
+    if (low[r] === high[r]) {
+      single[r] = low[r]!;
+      singles++;
+      continue;
+    }
+    const of = byYear ? year[r]! : 0;
+    const key = `${of} ${low[r]} ${high[r]}`;
+    const band = bandOf.get(key);
+    if (band) band.records.push(r);
+    else bandOf.set(key, { year: of, low: low[r]!, high: high[r]!, records: [r] });
+  }
+
+  const order = orderBy([{ keys: single, descending: false }], size).subarray(0, singles);
+  const runOf = (r: number) => basis[r]! * 0x10000 + (byYear ? year[r]! : 0);
+  const counts = new Map<number, number>();
+  for (const r of order) counts.set(runOf(r), (counts.get(runOf(r)) ?? 0) + 1);
+  const runs: RangeIndex['runs'] = [];
+  const next = new Map<number, number>();
+  let start = 0;
+  for (const [run, count] of [...counts].sort((a, b) => a[0] - b[0])) {
+    runs.push({ basis: run >> 16, year: run & 0xffff, start, end: start + count });
+    next.set(run, start);
+    start += count;
+  }
+  const values = make.float64(singles);
+  const records = make.uint32(singles);
+  for (const r of order) {
+    const at = next.get(runOf(r))!;
+    next.set(runOf(r), at + 1);
+    values[at] = single[r]!;
+    records[at] = r;
+  }
+
+  const bands: RangeIndex['bands'] = [];
+  let banded = 0;
+  for (const band of bandOf.values()) banded += band.records.length;
+  const bandRecords = make.uint32(banded);
+  let at = 0;
+  for (const { records: members, ...band } of bandOf.values()) {
+    bandRecords.set(members, at);
+    bands.push({ ...band, start: at, end: (at += members.length) });
+  }
+  return { runs, values, records, bands, bandRecords, unknown, reasons, estimated };
+}
+
+/** The days of a date column in order. */
+export function dateIndex(days: Int32Array, make: NewArrays): Omit<DateColumn, 'kind' | 'days'> {
+  const keys = new Float64Array(days.length).fill(NaN);
+  const undated = make.uint32(noBits(days.length).length);
+  let dated = 0;
+  for (let r = 0; r < days.length; r++)
+    if (days[r] === NO_DAY) setBit(undated, r);
+    else {
+      keys[r] = days[r]!;
+      dated++;
+    }
+  const records = make.uint32(dated);
+  records.set(orderBy([{ keys, descending: false }], days.length).subarray(0, dated));
+  return { records, undated };
+}
