@@ -1,2 +1,24 @@
 import { build } from 'esbuild';
-await build({ entryPoints: ['server/main.ts','server/engine/worker.ts','server/engine/columns-worker.ts','server/load/worker.ts','server/load/remove-worker.ts','server/exports/worker.ts','demo/worker.ts','demo/rows-worker.ts','server/load/rows-worker.ts','demo/make.ts'], outdir:'dist', outbase:'.', bundle:true, packages:'external', platform:'node', format:'esm', target:'node20', sourcemap:true, logLevel:'warning'});
+await build({
+  entryPoints: [
+    'server/main.ts',
+    'server/engine/worker.ts',
+    'server/engine/columns-worker.ts',
+    'server/load/worker.ts',
+    'server/load/remove-worker.ts',
+    'server/exports/worker.ts',
+    'demo/worker.ts',
+    'demo/rows-worker.ts',
+    'server/load/rows-worker.ts',
+    'demo/make.ts',
+  ],
+  outdir: 'dist',
+  outbase: '.',
+  bundle: true,
+  packages: 'external',
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  logLevel: 'warning',
+});

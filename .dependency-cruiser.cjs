@@ -38,6 +38,12 @@ module.exports = {
       from: { path: '^server/' },
       to: { path: '^(web|demo|bench|e2e)/' },
     },
+    {
+      name: 'bench-knows-core-and-server',
+      severity: 'error',
+      from: { path: '^bench/' },
+      to: { path: '^(web|e2e)/' },
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -21,12 +21,18 @@ import {
 } from 'class-validator';
 import { SCHEMES } from '../core/codes/tree.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
+import { DIALECTS, type Dialect } from '../core/tape/sql/compile.ts';
 
 /** Bodies of requests. A tape is checked by `validateTape`, which knows the universe; here it is only an object. */
 
 export class TapeBody {
   @IsObject()
   tape!: object;
+}
+
+export class SqlBody extends TapeBody {
+  @IsIn(DIALECTS)
+  dialect: Dialect = 'sqlite';
 }
 
 export class TypedBody {

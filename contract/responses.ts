@@ -6,6 +6,7 @@ import type { CompanyRecord } from '../core/records/record.ts';
 import type { Reason } from '../core/tally/columns.ts';
 import type { LineFigures, TallyAnswer } from '../core/tally/tally.ts';
 import type { Line } from '../core/tape/nodes.ts';
+import type { Dialect } from '../core/tape/sql/compile.ts';
 import type { Wording } from '../core/tape/wording.ts';
 
 /** Answers of the API, as both sides know them. */
@@ -152,6 +153,16 @@ export interface SourceView {
   rowsRefused: number;
   companies: number;
   countries: { country: string; companies: number }[];
+}
+
+/** A tape as SQL that selects the ids of its companies. */
+export interface SqlAnswer {
+  dialect: Dialect;
+  /** With placeholders, and their values in order. */
+  text: string;
+  values: readonly (string | number)[];
+  /** The same with the values written in. */
+  statement: string;
 }
 
 export interface UploadAnswer {

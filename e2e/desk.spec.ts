@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import Database from 'better-sqlite3';
 import { readFile } from 'node:fs/promises';
 import { Hand } from './hand.ts';
 
@@ -165,6 +166,30 @@ test('a tape is saved as a file and opened again; a broken one is refused by nam
     .setInputFiles({ name: 'broken.tape.json', mimeType: 'application/json', buffer: Buffer.from(broken) });
   await expect(page.getByText('There is no condition on "mood".')).toBeVisible();
   await expect(page.locator('[data-line]')).toHaveCount(4);
+});
+
+test('the count is shown as SQL for three databases; that for SQLite, copied, gives the tally', async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const hand = await desk(page);
+  const left = await hand.tally();
+  await hand.click('More for the tape');
+  await hand.click('This count as SQL', 'menuitem');
+  for (const [database, sign] of [
+    ['PostgreSQL', 'c.headcount_low'],
+    ['DuckDB', 'c.revenue_eur_point'],
+    ['SQLite', 'company_code'],
+  ] as const) {
+    await hand.click(database, 'radio');
+    await expect(page.getByLabel('Statement')).toContainText(sign);
+  }
+  await hand.click('Copy');
+  const statement = await page.evaluate(() => navigator.clipboard.readText());
+  const db = new Database('test-results/data-demo/universe.sqlite', { readonly: true });
+  expect(db.prepare(statement).all()).toHaveLength(left);
+  db.close();
 });
 
 test('an export is listed with its tape and had again', async ({ page }) => {

@@ -7,6 +7,7 @@ rmSync('dist', { recursive: true, force: true });
 await build({
   entryPoints: [
     'server/main.ts',
+    'server/write-parquet.ts',
     'server/engine/worker.ts',
     'server/engine/columns-worker.ts',
     'server/load/worker.ts',

@@ -1,7 +1,6 @@
 import type { Scheme } from '../codes/tree.ts';
 import type { PointGrid } from '../geo/grid.ts';
 import type { Bits } from './bits.ts';
-import type { RangeIndex } from './range-index.ts';
 
 /** Small whole numbers, in the narrowest array that holds them. */
 export type SmallNumbers = Uint8Array | Uint16Array | Uint32Array;
@@ -66,6 +65,26 @@ export interface RangeColumn {
   /** Calendar year of the value; 0 where it has none. Only money compares by it. */
   year: Uint16Array;
   index: RangeIndex;
+}
+
+/**
+ * A number column the other way round, so that a test on it touches what it keeps and not every
+ * record: single values sorted, bands by their ends, and unknowns by reason. Comparing record by
+ * record would guess wrong at every other branch, which costs more than all the rest.
+ */
+export interface RangeIndex {
+  /** Stretches of `values` and `records`, each of one basis and, for money, one year; values ascend within. */
+  runs: { basis: Basis; year: number; start: number; end: number }[];
+  values: Float64Array;
+  records: Uint32Array;
+  /** Records of one band each, as stretches of `bandRecords`. */
+  bands: { year: number; low: number; high: number; start: number; end: number }[];
+  bandRecords: Uint32Array;
+  /** Records without a value, and by the order of REASONS those unknown for each; null where none is. */
+  unknown: Bits;
+  reasons: (Bits | null)[];
+  /** Records that rest on an estimate. */
+  estimated: Bits;
 }
 
 /** Days since 1970-01-01, or NO_DAY. */

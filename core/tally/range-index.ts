@@ -1,26 +1,6 @@
 import { noBits, setBit, type Bits } from './bits.ts';
-import { Basis, NO_DAY, REASONS, type DateColumn, type RangeColumn } from './columns.ts';
+import { Basis, NO_DAY, REASONS, type DateColumn, type RangeColumn, type RangeIndex } from './columns.ts';
 import { orderBy } from './order.ts';
-
-/**
- * A number column the other way round, so that a test on it touches what it keeps and not every
- * record: single values sorted, bands by their ends, and unknowns by reason. Comparing record by
- * record would guess wrong at every other branch, which costs more than all the rest.
- */
-export interface RangeIndex {
-  /** Stretches of `values` and `records`, each of one basis and, for money, one year; values ascend within. */
-  runs: { basis: Basis; year: number; start: number; end: number }[];
-  values: Float64Array;
-  records: Uint32Array;
-  /** Records of one band each, as stretches of `bandRecords`. */
-  bands: { year: number; low: number; high: number; start: number; end: number }[];
-  bandRecords: Uint32Array;
-  /** Records without a value, and by the order of REASONS those unknown for each; null where none is. */
-  unknown: Bits;
-  reasons: (Bits | null)[];
-  /** Records that rest on an estimate. */
-  estimated: Bits;
-}
 
 /** Arrays that the index is made of. */
 export interface NewArrays {

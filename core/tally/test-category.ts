@@ -37,8 +37,8 @@ function holdersOf(column: ManyColumn, keys: readonly string[], size: number): B
   return held;
 }
 
-/** 1 for each entry of the dictionary that is among the keys. */
+/** Yes for each entry of the dictionary that is among the keys. */
 export function wantedValues(dictionary: readonly string[], keys: readonly string[]): Uint8Array {
   const among = new Set(keys);
-  return Uint8Array.from(dictionary, (key) => (among.has(key) ? 1 : 0));
+  return Uint8Array.from(dictionary, (key) => (among.has(key) ? State.Yes : State.No));
 }

@@ -12,7 +12,7 @@ import { columnFields } from '../../core/fields/registry.ts';
 import { distanceKm } from '../../core/geo/distance.ts';
 import { anyRecord, anyTape, SOURCES } from '../../core/testing/arbitraries.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
-import { compileTape } from '../../core/tape/sql/compile.ts';
+import { TapeCompiler } from '../../core/tape/sql/compile.ts';
 import { validateTape } from '../../core/tape/validate.ts';
 import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
 import { buildUniverse } from './build-universe.ts';
@@ -34,7 +34,7 @@ const anyRecords = fc.array(fc.tuple(anyRecord, fc.subarray([...SOURCES], { minL
 /** Runs `check` over random universes, each with some random tapes and the SQL that selects the tape's companies. */
 function overUniverses(
   runs: number,
-  check: (engine: Engine, tape: Tape, kept: { sql: string; values: (string | number)[] }) => void,
+  check: (engine: Engine, tape: Tape, kept: { sql: string; values: readonly (string | number)[] }) => void,
 ): void {
   fc.assert(
     fc.property(anyRecords, fc.array(anyTape, { minLength: 4, maxLength: 4 }), (records, tapes) => {
@@ -47,7 +47,7 @@ function overUniverses(
       );
       for (const raw of [{ ...tapes[0]!, lines: [] }, ...tapes]) {
         const tape = validateTape(raw, engine.lookup);
-        const compiled = compileTape(tape, engine.lookup);
+        const compiled = new TapeCompiler('sqlite', engine.lookup).kept(tape);
         check(engine, tape, { sql: `c.id IN (${compiled.text})`, values: compiled.values });
       }
     }),
@@ -55,7 +55,7 @@ function overUniverses(
   );
 }
 
-const all = <T>(sql: string, values: (string | number)[]) =>
+const all = <T>(sql: string, values: readonly (string | number)[]) =>
   random.db.prepare<(string | number)[], T>(sql).all(...values);
 const nonZero = (counts: Iterable<readonly [string, number]>) =>
   Object.fromEntries([...counts].filter(([, count]) => count > 0));

@@ -5,6 +5,7 @@ import type {
   JumpAnswer,
   PositionAnswer,
   ProfileAnswer,
+  SqlAnswer,
   TownsAnswer,
   ValueCount,
   WordedTally,
@@ -26,8 +27,8 @@ import { Tally } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Line, SortKey, Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
-import { compileTape } from '../../core/tape/sql/compile.ts';
-import type { Sql } from '../../core/tape/sql/dialect.ts';
+import { TapeCompiler, type Dialect } from '../../core/tape/sql/compile.ts';
+import { written } from '../../core/tape/sql/statement.ts';
 import { complete, type Completion } from '../../core/tape/typed/complete.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLine } from '../../core/tape/typed/spell.ts';
@@ -108,8 +109,11 @@ export class Engine {
     return [...counted.filter(({ count }) => count > 0), ...counted.filter(({ count }) => count === 0)];
   }
 
-  sql(input: unknown): Sql {
-    return compileTape(validateTape(input, this.lookup), this.lookup);
+  /** The tape as SQL: with placeholders and their values, and with the values written in. */
+  sql(input: unknown, dialect: Dialect): SqlAnswer {
+    const compiler = new TapeCompiler(dialect, this.lookup);
+    const statement = compiler.kept(validateTape(input, this.lookup));
+    return { dialect, ...compiler.prepared(statement), statement: written(statement) };
   }
 
   rows(

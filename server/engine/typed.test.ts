@@ -1,10 +1,14 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { anyLines } from '../../core/testing/arbitraries.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
+import type { Line } from '../../core/tape/nodes.ts';
 import { complete } from '../../core/tape/typed/complete.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLines } from '../../core/tape/typed/spell.ts';
+import { validateTape } from '../../core/tape/validate.ts';
 import { wordTape } from '../../core/tape/wording.ts';
 import { ROOT } from '../reference.ts';
 import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
@@ -164,4 +168,21 @@ describe('completions', () => {
     ])
       for (const one of typed(text)) expect(read(one).length).toBeGreaterThan(0);
   });
+});
+
+test('typed lines are a lossless spelling of the tape', () => {
+  const nameless = (lines: readonly Line[]) =>
+    JSON.parse(JSON.stringify(lines, (key, value: unknown) => (key === 'id' ? undefined : value))) as unknown;
+  fc.assert(
+    fc.property(anyLines, (raw) => {
+      const lines = validateTape(
+        { format: 'just-tally.tape', version: 1, subject: 'companies', lines: raw },
+        lookup,
+      ).lines;
+      const typed = spellLines(lines, 'companies', lookup);
+      let n = 0;
+      expect(nameless(parseTyped(typed, 'companies', lookup, () => `t${++n}`))).toEqual(nameless(lines));
+    }),
+    { numRuns: 1500, seed: 20260930 },
+  );
 });

@@ -5,6 +5,7 @@ import {
   PointsBody,
   PositionBody,
   RowsBody,
+  SqlBody,
   TapeBody,
   TypedBody,
 } from '../../contract/requests.ts';
@@ -45,7 +46,8 @@ export function countingRoutes({ engine }: Services): Router {
     response.json({ completions: await engine.call('complete', [text, tape], goneSignal(response)) });
   });
   routes.post('/sql', async (request, response) => {
-    response.json(await engine.call('sql', [body(TapeBody, request).tape]));
+    const { tape, dialect } = body(SqlBody, request);
+    response.json(await engine.call('sql', [tape, dialect]));
   });
   routes.get('/fields', (_request, response) => {
     response.json({ subjects: [...SUBJECTS.values()] });

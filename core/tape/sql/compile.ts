@@ -1,59 +1,133 @@
 import type { Lookup } from '../lookup.ts';
-import {
-  isBlock,
-  isLive,
-  liveBranches,
-  passesUnknown,
-  type FieldLine,
-  type Line,
-  type Tape,
-} from '../nodes.ts';
-import type { Dialect, Sql } from './dialect.ts';
-import { sqliteDialect } from './sqlite.ts';
+import { isBlock, isLive, liveBranches, passesUnknown, type Line, type Tape } from '../nodes.ts';
+import { DuckDbCompiler } from './duckdb.ts';
+import { PostgreSqlCompiler } from './postgresql.ts';
+import { SqliteCompiler } from './sqlite.ts';
+import { filled, joined, sql, type Sql } from './statement.ts';
+import { TOWN, type TestCompiler } from './test-compiler.ts';
 
-/**
- * The tape as one SELECT of company ids. SQL's three values are Kleene's: a test is a condition
- * that is true, false or null, and each line's policy says what null becomes.
- */
-export function compileTape(tape: Tape, lookup: Lookup, dialect: Dialect = sqliteDialect): Sql {
-  const conditions = tape.lines
-    .filter(isLive)
-    .map((line) => compileLine(line, tape.subject, lookup, dialect));
-  return {
-    text: `SELECT c.id FROM company c${conditions.length ? `\nWHERE ${conditions.map((one) => one.text).join('\n  AND ')}` : ''}\nORDER BY c.id`,
-    values: conditions.flatMap((one) => one.values),
-  };
+/** The databases that a tape can be compiled for. */
+export const DIALECTS = ['sqlite', 'duckdb', 'postgresql'] as const;
+export type Dialect = (typeof DIALECTS)[number];
+
+const COMPILERS = { sqlite: SqliteCompiler, duckdb: DuckDbCompiler, postgresql: PostgreSqlCompiler };
+
+/** Values that a tape's companies can be counted by in SQL; codes by their own and every code above them. */
+export type CountsBy =
+  | { by: 'column'; expression: string }
+  | { by: 'many'; table: string; value: string; groups: boolean }
+  | { by: 'codes'; scheme: string; mainOnly: boolean };
+
+/** What a company's places are counted by. */
+export const PLACE_COLUMNS = { countries: 'c.country', regions: 'c.region', towns: TOWN };
+
+/** Compiles whole tapes to the SQL of one database. Every statement counts what the tally counts. */
+export class TapeCompiler {
+  private readonly tests: TestCompiler;
+
+  constructor(dialect: Dialect, lookup: Lookup) {
+    this.tests = new COMPILERS[dialect](lookup);
+  }
+
+  /** The ids of the companies that a tape keeps, ascending. */
+  kept(tape: Tape): Sql {
+    return filled('SELECT c.id FROM company c@\nORDER BY c.id', this.where(tape));
+  }
+
+  /**
+   * All figures of a tape in one row: `universe`, `tally`, and for every live line i, counted from
+   * 0, `subtotal_i`, `alone_i`, `without_i` and `unknown_i`. Each test is made once a company.
+   */
+  figures(tape: Tape): Sql {
+    const lines = tape.lines.filter(isLive);
+    const pass = lines.map((_, i) => `p${i}`);
+    const count = (passed: readonly string[], name: string) =>
+      `count(*)${passed.length ? ` FILTER (WHERE ${passed.join(' AND ')})` : ''} AS ${name}`;
+    const counts = lines.flatMap((_, i) => {
+      const others = pass.toSpliced(i, 1);
+      return [
+        count(pass.slice(0, i + 1), `subtotal_${i}`),
+        count([pass[i]!], `alone_${i}`),
+        count(others, `without_${i}`),
+        count([...others, `t${i} IS NULL`], `unknown_${i}`),
+      ];
+    });
+    const tested = lines.map((line, i) => filled(`@ AS t${i}`, this.test(line, tape.subject)));
+    return filled(
+      `WITH tested AS MATERIALIZED (SELECT @ FROM company c),
+  passed AS MATERIALIZED (SELECT @ FROM tested)
+SELECT ${[count([], 'universe'), count(pass, 'tally'), ...counts].join(',\n  ')}
+FROM passed`,
+      lines.length ? joined(tested, ',\n    ') : sql('1'),
+      sql(
+        lines.length
+          ? lines.map((line, i) => `t${i}, ${passing(line, `t${i}`)} AS p${i}`).join(',\n    ')
+          : '1',
+      ),
+    );
+  }
+
+  /** The companies of a tape by value, as rows of `value` and `companies`; values of none are left out. */
+  counts(tape: Tape, by: CountsBy): Sql {
+    const where = this.where(tape);
+    switch (by.by) {
+      case 'column':
+        return filled(
+          `SELECT ${by.expression} AS value, count(*) AS companies FROM company c@ GROUP BY 1`,
+          where,
+        );
+      case 'many': {
+        const from = `company c JOIN ${by.table} v ON v.company_id = c.id`;
+        const values = filled(
+          `SELECT v.${by.value} AS value, count(*) AS companies FROM ${from}@ GROUP BY 1`,
+          where,
+        );
+        if (!by.groups) return values;
+        return filled(
+          `@\nUNION ALL SELECT g.category, count(DISTINCT c.id) FROM ${from} JOIN technology g ON g.key = v.${by.value} AND g.category IS NOT NULL@ GROUP BY 1`,
+          values,
+          where,
+        );
+      }
+      case 'codes':
+        return filled(
+          `SELECT b.above AS value, count(DISTINCT c.id) AS companies FROM company c JOIN company_code k ON k.company_id = c.id AND k.scheme = @${by.mainOnly ? ' AND k.rank = 0' : ''} JOIN code_branch b ON b.scheme = k.scheme AND b.code = k.code@ GROUP BY 1`,
+          sql('?', by.scheme),
+          where,
+        );
+    }
+  }
+
+  /** A statement as the database prepares it: with its own placeholders. */
+  prepared(statement: Sql): Sql {
+    return this.tests.prepared(statement);
+  }
+
+  private where(tape: Tape): Sql {
+    const lines = tape.lines.filter(isLive).map((line) => {
+      const test = this.test(line, tape.subject);
+      return { ...test, text: passing(line, test.text) };
+    });
+    return lines.length ? filled('\nWHERE @', joined(lines, '\n  AND ')) : sql('');
+  }
+
+  /** A line's test as a condition of three values, before *not* and policy. */
+  private test(line: Line, subject: string): Sql {
+    if (!isBlock(line)) return this.tests.test(line, subject);
+    return filled(
+      '(@)',
+      joined(
+        liveBranches(line).map((branch) =>
+          filled(branch.not ? '(NOT @)' : '@', this.tests.test(branch, subject)),
+        ),
+        ' OR ',
+      ),
+    );
+  }
 }
 
-/** A line as a condition that is 0 or 1, never null. */
-export function compileLine(
-  line: Line,
-  subject: string,
-  lookup: Lookup,
-  dialect: Dialect = sqliteDialect,
-): Sql {
-  const test = compileTest(line, subject, lookup, dialect);
-  return {
-    text: `COALESCE(${line.not ? `NOT (${test.text})` : test.text}, ${passesUnknown(line) ? 1 : 0}) = 1`,
-    values: test.values,
-  };
-}
-
-/** A line's test as a condition of three values, before *not* and policy. */
-export function compileTest(
-  line: Line,
-  subject: string,
-  lookup: Lookup,
-  dialect: Dialect = sqliteDialect,
-): Sql {
-  if (!isBlock(line)) return dialect.test(line, subject, lookup);
-  const live = liveBranches(line).length ? liveBranches(line) : line.either;
-  const branches = live.map((branch: FieldLine) => {
-    const test = dialect.test(branch, subject, lookup);
-    return branch.not ? { ...test, text: `NOT (${test.text})` } : test;
-  });
-  return {
-    text: `(${branches.map((one) => `(${one.text})`).join(' OR ')})`,
-    values: branches.flatMap((one) => one.values),
-  };
+/** When a line lets a company through, as a condition that is true exactly then. */
+function passing(line: Line, test: string): string {
+  if (passesUnknown(line)) return line.not ? `(${test}) IS NOT TRUE` : `(${test}) IS NOT FALSE`;
+  return line.not ? `NOT (${test})` : test;
 }

@@ -4,9 +4,10 @@ import { useRef, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { emptyTape, type Tape } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
-import { Button, Dialog } from '../../ui/controls.tsx';
-import { countedPart, useTally } from '../queries.ts';
+import { Button } from '../../ui/controls.tsx';
+import { useTally } from '../queries.ts';
 import { useDesk } from '../store.ts';
+import { SqlDialog } from './SqlDialog.tsx';
 
 const LARGEST = 1_500_000;
 
@@ -17,7 +18,7 @@ export function TapeMenu() {
   const sort = useDesk((state) => state.sort);
   const { data: tally } = useTally();
   const file = useRef<HTMLInputElement>(null);
-  const [sql, setSql] = useState<string | null>(null);
+  const [sqlOpen, setSqlOpen] = useState(false);
 
   const save = () => {
     const whole: Tape = { ...tape, ...(sort.length ? { sort } : {}) };
@@ -54,14 +55,6 @@ export function TapeMenu() {
     await navigator.clipboard.writeText((tally?.lines ?? []).map((line) => line.typed).join('; '));
     toast('Copied as typed lines');
   };
-  const showSql = async () => {
-    const { text, values } = await call<{ text: string; values: (string | number)[] }>('POST', '/sql', {
-      tape: countedPart(tape),
-    });
-    let at = 0;
-    setSql(text.replace(/\?/g, () => literal(values[at++]!)));
-  };
-
   return (
     <>
       <Button onClick={save} disabled={tape.lines.length === 0}>
@@ -82,7 +75,7 @@ export function TapeMenu() {
           >
             <Item onSelect={() => file.current?.click()}>Open a tape file …</Item>
             <Item onSelect={() => void copyTyped()}>Copy as typed lines</Item>
-            <Item onSelect={() => void showSql()}>This count as SQL</Item>
+            <Item onSelect={() => setSqlOpen(true)}>This count as SQL</Item>
             <Item
               onSelect={() => {
                 change(emptyTape());
@@ -106,26 +99,7 @@ export function TapeMenu() {
           if (chosen) void open(chosen);
         }}
       />
-      <Dialog
-        title="This count as SQL"
-        description="over universe.sqlite; the number of rows is the tally"
-        open={sql !== null}
-        onClose={() => setSql(null)}
-        width={820}
-      >
-        <pre className="figure overflow-auto rounded border border-rule bg-ground p-3 text-[12px] whitespace-pre-wrap select-all">
-          {sql}
-        </pre>
-        <Button
-          className="mt-3"
-          onClick={() => {
-            void navigator.clipboard.writeText(sql ?? '');
-            toast('Copied');
-          }}
-        >
-          Copy
-        </Button>
-      </Dialog>
+      <SqlDialog open={sqlOpen} onClose={() => setSqlOpen(false)} />
     </>
   );
 }
@@ -139,8 +113,4 @@ function Item({ onSelect, children }: { onSelect(): void; children: ReactNode })
       {children}
     </DropdownMenu.Item>
   );
-}
-
-function literal(value: string | number): string {
-  return typeof value === 'string' ? `'${value.replaceAll("'", "''")}'` : String(value);
 }

@@ -1,0 +1,96 @@
+import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api';
+import Database from 'better-sqlite3';
+import { join } from 'node:path';
+import type { CodeTree, Scheme } from '../core/codes/tree.ts';
+import { written, type Sql } from '../core/tape/sql/statement.ts';
+import type { Dialect } from '../core/tape/sql/compile.ts';
+import { codeBranches } from '../server/exports/parquet.ts';
+
+/** The databases that the tally is held against. */
+
+export type Answer = Record<string, string | number | null>[];
+
+export interface Peer {
+  dialect: Dialect;
+  name: string;
+  ask(statement: Sql): Promise<Answer>;
+}
+
+/** SQLite over a universe, with the code trees beside it. */
+export class SqlitePeer implements Peer {
+  readonly dialect = 'sqlite';
+  readonly name = 'SQLite';
+  readonly db: Database.Database;
+
+  constructor(db: Database.Database, trees: ReadonlyMap<Scheme, CodeTree>) {
+    this.db = db;
+    db.exec(
+      'CREATE TEMP TABLE code_branch (scheme TEXT, code TEXT, above TEXT, PRIMARY KEY (scheme, code, above)) WITHOUT ROWID',
+    );
+    const add = db.prepare('INSERT INTO code_branch VALUES (?, ?, ?)');
+    db.transaction(() => {
+      for (const branch of codeBranches(trees)) add.run(...branch);
+    })();
+  }
+
+  ask({ text, values }: Sql): Promise<Answer> {
+    return Promise.resolve(
+      this.db.prepare<unknown[], Answer[number]>(text).all(...(values as (string | number)[])),
+    );
+  }
+}
+
+const TABLES = [
+  'company',
+  'company_code',
+  'company_technology',
+  'company_source',
+  'technology',
+  'code_branch',
+];
+
+/** DuckDB in memory, over tables read from the exported Parquet files. */
+export class DuckPeer implements Peer {
+  readonly dialect = 'duckdb';
+  readonly name = 'DuckDB';
+  private readonly connection: DuckDBConnection;
+
+  private constructor(connection: DuckDBConnection) {
+    this.connection = connection;
+  }
+
+  static async open(threads: number): Promise<DuckPeer> {
+    const instance = await DuckDBInstance.create(':memory:', { threads: String(threads) });
+    return new DuckPeer(await instance.connect());
+  }
+
+  async load(dir: string): Promise<void> {
+    for (const table of TABLES)
+      await this.connection.run(
+        `CREATE OR REPLACE TABLE ${table} AS SELECT * FROM read_parquet('${join(dir, `${table}.parquet`)}')`,
+      );
+  }
+
+  async run(text: string): Promise<void> {
+    await this.connection.run(text);
+  }
+
+  async ask(statement: Sql): Promise<Answer> {
+    const reader = await this.connection.runAndReadAll(written(statement));
+    const names = reader.columnNames();
+    return reader
+      .getRows()
+      .map((row) =>
+        Object.fromEntries(
+          row.map((value, i) => [
+            names[i]!,
+            typeof value === 'bigint' ? Number(value) : (value as string | number | null),
+          ]),
+        ),
+      );
+  }
+
+  close(): void {
+    this.connection.closeSync();
+  }
+}
