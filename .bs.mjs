@@ -1,7 +1,13 @@
 import { build } from 'esbuild';
+
+
+
+/** Builds the server with its worker threads and the demo maker, then the interface; both into dist/. */
+
 await build({
   entryPoints: [
     'server/main.ts',
+    'server/write-parquet.ts',
     'server/engine/worker.ts',
     'server/engine/columns-worker.ts',
     'server/load/worker.ts',
@@ -11,6 +17,8 @@ await build({
     'demo/rows-worker.ts',
     'server/load/rows-worker.ts',
     'demo/make.ts',
+    'bench/main.ts',
+    'bench/peer-process.ts',
   ],
   outdir: 'dist',
   outbase: '.',
@@ -22,3 +30,4 @@ await build({
   sourcemap: true,
   logLevel: 'warning',
 });
+

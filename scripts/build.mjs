@@ -17,6 +17,8 @@ await build({
     'demo/rows-worker.ts',
     'server/load/rows-worker.ts',
     'demo/make.ts',
+    'bench/main.ts',
+    'bench/peer-process.ts',
   ],
   outdir: 'dist',
   outbase: '.',

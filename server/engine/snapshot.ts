@@ -14,7 +14,7 @@ import type { StoredUniverse } from './stored-universe.ts';
  */
 
 const MAGIC = 0x4a544c59;
-const VERSION = 1;
+const VERSION = 2;
 const HEAD_BYTES = 16;
 /** Bytes read or written at a time. */
 const PIECE = 1 << 24;
@@ -29,6 +29,7 @@ type Outline =
   | boolean
   | null
   | Outline[]
+  | { infinite: string }
   | { array: Kind; at: number; length: number }
   | { map: [string, Outline][] }
   | { object: Record<string, Outline> };
@@ -58,6 +59,7 @@ export function saveSnapshot(dir: string, universe: StoredUniverse): void {
       return {
         object: Object.fromEntries(Object.entries(value).map(([key, one]) => [key, outlineOf(one)])),
       };
+    if (typeof value === 'number' && !Number.isFinite(value)) return { infinite: String(value) };
     return value as Outline;
   };
   const outline = padded(Buffer.from(JSON.stringify({ outline: outlineOf(universe), bytes: end })));
@@ -132,6 +134,7 @@ function revive(outline: Outline, block: SharedArrayBuffer, seen: Map<number, un
       );
     return array;
   }
+  if ('infinite' in outline) return Number(outline.infinite);
   if ('map' in outline) return new Map(outline.map.map(([key, one]) => [key, revive(one, block, seen)]));
   return Object.fromEntries(
     Object.entries(outline.object).map(([key, one]) => [key, revive(one, block, seen)]),

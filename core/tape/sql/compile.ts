@@ -103,7 +103,8 @@ FROM passed`,
     return this.tests.prepared(statement);
   }
 
-  private where(tape: Tape): Sql {
+  /** The conditions of a tape on `c`, with WHERE before them; empty where the tape keeps all. */
+  where(tape: Tape): Sql {
     const lines = tape.lines.filter(isLive).map((line) => {
       const test = this.test(line, tape.subject);
       return { ...test, text: passing(line, test.text) };

@@ -1,0 +1,131 @@
+import { Chance } from '../demo/random.ts';
+import { SECTORS } from '../demo/sectors.ts';
+import { TECHNOLOGIES } from '../demo/technologies.ts';
+import type { Tape } from '../core/tape/nodes.ts';
+import { technologyKey } from '../server/tables/company.ts';
+
+/** Seeded tapes such as prospectors make, over values that the demo universe has. */
+
+type Chances = readonly [weight: number, make: (chance: Chance) => RawLine][];
+type RawLine = Record<string, unknown>;
+
+const COUNTRIES = ['CZ', 'PL', 'AT', 'DE', 'SK', 'HU', 'FR', 'IT', 'ES', 'NL', 'SE', 'GB'];
+const REGIONS = ['CZ-64', 'CZ-10', 'PL-10', 'AT-9', 'DE-BY', 'DE-NW', 'CZ-80'];
+const TOWNS: readonly [name: string, lat: number, lon: number][] = [
+  ['Brno', 49.195, 16.608],
+  ['Wien', 48.208, 16.372],
+  ['Łódź', 51.75, 19.467],
+  ['München', 48.137, 11.575],
+  ['Lyon', 45.749, 4.848],
+];
+const WORDS = ['steel', 'oak', 'stair*', 'paint*', '"family firm"', 'windows or doors', 'kitchens not shop*'];
+const CODES = [...new Set(SECTORS.flatMap((sector) => [sector.nace, ...sector.also]))];
+
+const some = <T>(chance: Chance, list: readonly T[], most: number): T[] => [
+  ...new Set(Array.from({ length: chance.whole(1, most) }, () => chance.pick(list))),
+];
+
+const LINES: Chances = [
+  [
+    5,
+    (chance) => {
+      const codes = some(chance, CODES, 4);
+      return {
+        field: 'industry',
+        test: {
+          scheme: 'nace-2.1',
+          any: chance.in(0.3) ? [...new Set(codes.map((code) => code.slice(0, 2)))] : codes,
+          rank: chance.in(0.5) ? 'main' : 'any',
+        },
+      };
+    },
+  ],
+  [
+    4,
+    (chance) => {
+      const from = Math.round(10 ** (chance.next() * 2.2));
+      const test = { from, to: Math.round(from * (1 + chance.next() * 30)) };
+      return { field: 'headcount', test: chance.in(0.3) ? { from } : test, ...estimates(chance) };
+    },
+  ],
+  [
+    4,
+    (chance) => {
+      const from = Math.round(10 ** (5 + chance.next() * 2));
+      return {
+        field: 'revenue',
+        test: {
+          from,
+          to: Math.round(from * (1 + chance.next() * 40)),
+          currency: chance.in(0.7) ? 'EUR' : 'CZK',
+          per: chance.in(0.8) ? 'year' : 'month',
+        },
+        ...estimates(chance),
+      };
+    },
+  ],
+  [3, (chance) => ({ field: 'place', test: { countries: some(chance, COUNTRIES, 6) } })],
+  [1, (chance) => ({ field: 'place', test: { regions: some(chance, REGIONS, 3) } })],
+  [
+    2,
+    (chance) => {
+      const [label, lat, lon] = chance.pick(TOWNS);
+      return { field: 'place', test: { near: { lat, lon, km: chance.whole(10, 250), label } } };
+    },
+  ],
+  [
+    3,
+    (chance) => {
+      const group = chance.pick(TECHNOLOGIES);
+      const keys = chance.in(0.4)
+        ? [group.category]
+        : some(chance, TECHNOLOGIES.flatMap((one) => one.products).map(technologyKey), 3);
+      return { field: 'technology', test: chance.in(0.2) ? { all: keys } : { any: keys } };
+    },
+  ],
+  [1, (chance) => ({ field: 'status', test: { any: [chance.in(0.8) ? 'active' : 'dormant'] } })],
+  [
+    1,
+    (chance) => {
+      const from = chance.whole(1950, 2020);
+      return { field: 'founded', test: { from, to: from + chance.whole(1, 30) } };
+    },
+  ],
+  [2, (chance) => ({ field: 'checked', test: { past: `${chance.whole(3, 36)} months` } })],
+  [2, (chance) => ({ field: 'words', test: { text: chance.pick(WORDS) } })],
+];
+
+const estimates = (chance: Chance) => (chance.in(0.5) ? { estimates: true } : {});
+
+const WHOLE = LINES.reduce((sum, [weight]) => sum + weight, 0);
+
+function anyTest(chance: Chance): RawLine {
+  let at = chance.next() * WHOLE;
+  for (const [weight, make] of LINES) if ((at -= weight) < 0) return make(chance);
+  throw new Error('The weights do not add up.');
+}
+
+/** One line, with one either-block in eight, one *not* in seven and its own policy for unknowns in six. */
+function anyLine(chance: Chance, id: string): RawLine {
+  const marks = {
+    id,
+    ...(chance.in(1 / 7) ? { not: true } : {}),
+    ...(chance.in(1 / 6) ? { unknown: chance.in(0.5) ? 'keep' : 'drop' } : {}),
+  };
+  if (!chance.in(1 / 8)) return { ...marks, ...anyTest(chance) };
+  return {
+    ...marks,
+    either: Array.from({ length: chance.whole(2, 3) }, (_, i) => ({ id: `${id}-${i}`, ...anyTest(chance) })),
+  };
+}
+
+/** Tapes of two to eight lines, to be validated; the same seed makes the same tapes. */
+export function seededTapes(count: number, seed = 20_260_930): Tape[] {
+  const chance = new Chance(seed);
+  return Array.from({ length: count }, () => ({
+    format: 'just-tally.tape',
+    version: 1,
+    subject: 'companies',
+    lines: Array.from({ length: chance.whole(2, 8) }, (_, i) => anyLine(chance, `l${i}`)),
+  })) as unknown as Tape[];
+}
