@@ -1,4 +1,4 @@
-import { distanceKm, latitudeReach } from './distance.ts';
+import { distanceKm, EARTH_KM, latitudeReach } from './distance.ts';
 
 /** Width and height of a cell in degrees. */
 const CELL = 0.5;
@@ -9,6 +9,8 @@ const ROWS = 180 / CELL;
 export interface PointGrid {
   starts: Uint32Array;
   records: Uint32Array;
+  /** The same records as points x, y, z of a globe of radius 1. */
+  points: Float32Array;
 }
 
 /** A kilometre figure by which rounding could tip a comparison; far above the error of the formula, far below anything asked for. */
@@ -17,9 +19,9 @@ const HAIR_KM = 1e-6;
 export function pointGrid(
   lat: Float64Array,
   lon: Float64Array,
-  newArray: (length: number) => Uint32Array,
+  make: { uint32(length: number): Uint32Array; float32(length: number): Float32Array },
 ): PointGrid {
-  const starts = newArray(ROWS * COLUMNS + 1);
+  const starts = make.uint32(ROWS * COLUMNS + 1);
   let located = 0;
   for (let r = 0; r < lat.length; r++)
     if (isPlaced(lat[r]!, lon[r]!)) {
@@ -28,10 +30,31 @@ export function pointGrid(
     }
   for (let c = 0; c < ROWS * COLUMNS; c++) starts[c + 1]! += starts[c]!;
   const next = starts.slice();
-  const records = newArray(located);
+  const records = make.uint32(located);
   for (let r = 0; r < lat.length; r++)
     if (isPlaced(lat[r]!, lon[r]!)) records[next[cellOf(lat[r]!, lon[r]!)]!++] = r;
-  return { starts, records };
+  const points = make.float32(3 * located);
+  for (let i = 0; i < located; i++) points.set(pointOf(lat[records[i]!]!, lon[records[i]!]!), 3 * i);
+  return { starts, records, points };
+}
+
+/** A place as a point of a globe of radius 1. */
+export function pointOf(lat: number, lon: number): [x: number, y: number, z: number] {
+  const [phi, lambda] = [(lat * Math.PI) / 180, (lon * Math.PI) / 180];
+  return [Math.cos(phi) * Math.cos(lambda), Math.cos(phi) * Math.sin(lambda), Math.sin(phi)];
+}
+
+/** How far the straight line between two rounded points may be off, in radii of the globe: some 13 m. */
+const CHORD_HAIR = 2e-6;
+
+/**
+ * Squares of straight lines through a globe of radius 1 that tell most points within `km` at a
+ * glance: at most `surely` is within, above `atMost` is not, and what lies between is to be measured.
+ */
+export function chordsOf(km: number): { surely: number; atMost: number } {
+  const chord = 2 * Math.sin(Math.min(Math.PI, km / EARTH_KM) / 2);
+  const surely = chord - CHORD_HAIR;
+  return { surely: surely < 0 ? -1 : surely * surely, atMost: (chord + CHORD_HAIR) ** 2 };
 }
 
 /** False where either coordinate is unknown (NaN). */

@@ -26,6 +26,21 @@ export function notBits(bits: Bits, size: number): Bits {
   return others;
 }
 
+/** Adds the records of another set to a set. */
+export function addBits(bits: Bits, others: Bits): void {
+  for (let w = 0; w < bits.length; w++) bits[w]! |= others[w]!;
+}
+
+/** Takes the records of another set out of a set. */
+export function dropBits(bits: Bits, others: Bits): void {
+  for (let w = 0; w < bits.length; w++) bits[w]! &= ~others[w]!;
+}
+
+/** Leaves only what is in another set too. */
+export function keepBits(bits: Bits, others: Bits): void {
+  for (let w = 0; w < bits.length; w++) bits[w]! &= others[w]!;
+}
+
 export function setBit(bits: Bits, record: number): void {
   bits[record >> 5]! |= 1 << (record & 31);
 }

@@ -10,6 +10,8 @@ export interface CategoryColumn {
   kind: 'category';
   dictionary: string[];
   values: SmallNumbers;
+  /** By value, the unknown ones at 0. */
+  postings: Postings;
 }
 
 /** The same values the other way round: the records of value v are `records[starts[v] … starts[v + 1]]`, ascending. */
@@ -73,10 +75,14 @@ export interface RangeColumn {
  * record would guess wrong at every other branch, which costs more than all the rest.
  */
 export interface RangeIndex {
-  /** Stretches of `values` and `records`, each of one basis and, for money, one year; values ascend within. */
-  runs: { basis: Basis; year: number; start: number; end: number }[];
+  /** Stretches of `values` and `records`, each of one basis and, for money, one year; values ascend within. `members` are all its records. */
+  runs: { basis: Basis; year: number; start: number; end: number; members: Bits }[];
   values: Float64Array;
   records: Uint32Array;
+  /** The ranges of estimates, whose runs come last: the first is that of position `firstEstimate`. */
+  firstEstimate: number;
+  rangeLow: Float64Array;
+  rangeHigh: Float64Array;
   /** Records of one band each, as stretches of `bandRecords`. */
   bands: { year: number; low: number; high: number; start: number; end: number }[];
   bandRecords: Uint32Array;
@@ -104,8 +110,9 @@ export interface CodesColumn {
   scheme: Scheme;
   offsets: Uint32Array;
   nodes: Uint16Array;
-  /** By node. */
+  /** By node; those of main codes alone beside all. */
   postings: Postings;
+  mainPostings: Postings;
   /** Records with any code of the scheme. */
   coded: Bits;
   hasMain: Bits;

@@ -1,5 +1,6 @@
 import type { Bits } from './bits.ts';
 import type { Postings, SmallNumbers } from './columns.ts';
+import { addRecords } from './sorted.ts';
 
 /** Turns values by record round into records by value: a counting sort, so records of a value stay ascending. */
 export function postingsOf(
@@ -20,11 +21,22 @@ export function postingsOf(
   return { starts, records };
 }
 
+/** The same for records with one value each. */
+export function postingsOfOne(
+  values: SmallNumbers,
+  valueCount: number,
+  newArray: (length: number) => Uint32Array,
+): Postings {
+  const starts = newArray(valueCount + 1);
+  for (let r = 0; r < values.length; r++) starts[values[r]! + 1]!++;
+  for (let v = 0; v < valueCount; v++) starts[v + 1]! += starts[v]!;
+  const next = starts.slice();
+  const records = newArray(values.length);
+  for (let r = 0; r < values.length; r++) records[next[values[r]!]!++] = r;
+  return { starts, records };
+}
+
 /** Adds the records of one value to a set. */
 export function addPostings(bits: Bits, { starts, records }: Postings, value: number): void {
-  const end = starts[value + 1]!;
-  for (let i = starts[value]!; i < end; i++) {
-    const r = records[i]!;
-    bits[r >> 5]! |= 1 << (r & 31);
-  }
+  addRecords(bits, records, starts[value]!, starts[value + 1]!);
 }

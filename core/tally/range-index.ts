@@ -1,6 +1,7 @@
 import { noBits, setBit, type Bits } from './bits.ts';
 import { Basis, NO_DAY, REASONS, type DateColumn, type RangeColumn, type RangeIndex } from './columns.ts';
 import { orderBy } from './order.ts';
+import { addRecords } from './sorted.ts';
 
 /** Arrays that the index is made of. */
 export interface NewArrays {
@@ -12,7 +13,7 @@ export type UnindexedRange = Omit<RangeColumn, 'index'>;
 
 /** Builds the index. `byYear` keeps the years of values apart, which money needs. */
 export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArrays): RangeIndex {
-  const { low, high, basis, why, year } = column;
+  const { low, high, rangeLow, rangeHigh, basis, why, year } = column;
   const size = basis.length;
   const words = noBits(size).length;
   const unknown = make.uint32(words);
@@ -48,7 +49,13 @@ export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArr
   const next = new Map<number, number>();
   let start = 0;
   for (const [run, count] of [...counts].sort((a, b) => a[0] - b[0])) {
-    runs.push({ basis: run >> 16, year: run & 0xffff, start, end: start + count });
+    runs.push({
+      basis: run >> 16,
+      year: run & 0xffff,
+      start,
+      end: start + count,
+      members: make.uint32(words),
+    });
     next.set(run, start);
     start += count;
   }
@@ -61,6 +68,15 @@ export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArr
     records[at] = r;
   }
 
+  for (const { start, end, members } of runs) addRecords(members, records, start, end);
+  const firstEstimate = runs.find((run) => run.basis === Basis.Estimate)?.start ?? singles;
+  const lows = make.float64(singles - firstEstimate);
+  const highs = make.float64(singles - firstEstimate);
+  for (let i = firstEstimate; i < singles; i++) {
+    lows[i - firstEstimate] = rangeLow[records[i]!]!;
+    highs[i - firstEstimate] = rangeHigh[records[i]!]!;
+  }
+
   const bands: RangeIndex['bands'] = [];
   let banded = 0;
   for (const band of bandOf.values()) banded += band.records.length;
@@ -70,7 +86,19 @@ export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArr
     bandRecords.set(members, at);
     bands.push({ ...band, start: at, end: (at += members.length) });
   }
-  return { runs, values, records, bands, bandRecords, unknown, reasons, estimated };
+  return {
+    runs,
+    values,
+    records,
+    firstEstimate,
+    rangeLow: lows,
+    rangeHigh: highs,
+    bands,
+    bandRecords,
+    unknown,
+    reasons,
+    estimated,
+  };
 }
 
 /** The days of a date column in order. */

@@ -28,6 +28,14 @@ export function addRecords(bits: Bits, records: Uint32Array, start: number, end:
   }
 }
 
+/** Takes a stretch of records out of a set. */
+export function dropRecords(bits: Bits, records: Uint32Array, start: number, end: number): void {
+  for (let i = start; i < end; i++) {
+    const r = records[i]!;
+    bits[r >> 5]! &= ~(1 << (r & 31));
+  }
+}
+
 /** How many of a stretch of records are in a set. */
 export function countRecords(bits: Bits, records: Uint32Array, start: number, end: number): number {
   let count = 0;

@@ -4,6 +4,7 @@ import type { Lookup } from '../tape/lookup.ts';
 import type { Line, Tape } from '../tape/nodes.ts';
 import { allBits, countBits, recordsOf, hasBit, noBits, popcount, setBit } from './bits.ts';
 import { Basis, type Column, type Universe } from './columns.ts';
+import { postingsOfOne } from './postings.ts';
 import { orderBy, keptInOrder } from './order.ts';
 import { rangeIndex, type UnindexedRange } from './range-index.ts';
 import { Tally } from './tally.ts';
@@ -36,10 +37,12 @@ function universe(): Universe {
     why: Uint8Array.from([0, 0, 0, 0, 0, 0, 2]),
     year: new Uint16Array(7),
   };
+  const values = Uint32Array.from([1, 1, 2, 1, 0, 1, 0]);
   const status = {
     kind: 'category' as const,
     dictionary: ['active', 'closed'],
-    values: Uint32Array.from([1, 1, 2, 1, 0, 1, 0]),
+    values,
+    postings: postingsOfOne(values, 3, ARRAYS.uint32),
   };
   const columns = new Map<string, Column>([
     ['headcount', { ...headcount, index: rangeIndex(headcount, false, ARRAYS) }],

@@ -8,7 +8,8 @@ import {
   type Line,
   type Tape,
 } from '../tape/nodes.ts';
-import { allBits, countBits, countBoth, noBits, popcount, type Bits } from './bits.ts';
+import { Recent } from '../recent.ts';
+import { addBits, allBits, countBits, countBoth, keepBits, noBits, popcount, type Bits } from './bits.ts';
 import { REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
 import { evaluate } from './evaluate.ts';
 import { notVerdict, orVerdict, type Verdict } from './verdict.ts';
@@ -48,33 +49,45 @@ export interface TallyAnswer {
 /** A line as sets: what passes it, and what it cannot decide. */
 interface LineSets {
   pass: Bits;
+  alone: number;
   verdict: Verdict;
 }
 
-/** Verdicts kept between tallies. The sum of their sizes stays under this many bytes. */
-const CACHE_BYTES = 192 * 2 ** 20;
+/** Bytes of verdicts, and as many of lines made of them, that are kept between tallies. */
+const CACHE_BYTES = 96 * 2 ** 20;
 
-/** Counts tapes over one universe. Verdicts are cached by the text of the test, so that editing one line costs one line. */
+/** Counts tapes over one universe. Verdicts and lines are kept by their text, so that editing one line costs one line. */
 export class Tally {
   readonly universe: Universe;
   private readonly lookup: Lookup;
   private readonly subject: string;
   private readonly all: Bits;
-  private readonly verdicts = new Map<string, Verdict>();
+  private readonly verdicts: Recent<Verdict>;
+  private readonly sets: Recent<LineSets>;
+  /** For the figures of one tape: what passes the lines before each, and what passes those after it. */
+  private readonly before: Bits[];
+  private readonly after: Bits;
+  private readonly others: Bits;
 
   constructor(universe: Universe, subject: string, lookup: Lookup) {
     this.universe = universe;
     this.subject = subject;
     this.lookup = lookup;
     this.all = allBits(universe.size);
+    this.before = [this.all];
+    this.after = noBits(universe.size);
+    this.others = noBits(universe.size);
+    const { byteLength } = this.all;
+    this.verdicts = new Recent(CACHE_BYTES, (one) => Object.keys(one).length * byteLength);
+    this.sets = new Recent(CACHE_BYTES, () => 3 * byteLength);
   }
 
   /** All figures of a tape. */
   tally(tape: Tape): TallyAnswer {
     const live = tape.lines.filter(isLive);
     const sets = live.map((line) => this.setsOf(line));
-    const kept = this.passAll(sets);
-    const figures = this.figures(live, sets);
+    const { figures, kept } = this.figures(live, sets);
+    const tally = live.length ? figures.get(live.at(-1)!.id)!.subtotal : this.universe.size;
     const lines = tape.lines.map((line, at): LineFigures => {
       const found = figures.get(line.id);
       if (found) return found;
@@ -84,12 +97,11 @@ export class Tally {
         id: line.id,
         subtotal,
         cut: 0,
-        alone: countBits(this.setsOf(line).pass),
-        without: countBits(kept),
+        alone: this.setsOf(line).alone,
+        without: tally,
         unknown: 0,
       };
     });
-    const tally = countBits(kept);
     let most: LineFigures | null = null;
     for (const line of live) {
       const one = figures.get(line.id)!;
@@ -114,7 +126,7 @@ export class Tally {
   private passAll(sets: readonly LineSets[]): Bits {
     const kept = noBits(this.universe.size);
     kept.set(this.all);
-    for (const { pass } of sets) for (let w = 0; w < kept.length; w++) kept[w]! &= pass[w]!;
+    for (const { pass } of sets) keepBits(kept, pass);
     return kept;
   }
 
@@ -123,32 +135,35 @@ export class Tally {
    * `before[i]` is the and of lines 0 … i-1, and `after` grows from the last line back, so that
    * what passes all lines but i is `before[i] & after`.
    */
-  private figures(lines: readonly Line[], sets: readonly LineSets[]): Map<string, LineFigures> {
-    const n = sets.length;
-    const before = [this.all];
+  private figures(
+    lines: readonly Line[],
+    sets: readonly LineSets[],
+  ): { figures: Map<string, LineFigures>; kept: Bits } {
+    const { before, after, others } = this;
     const figures: LineFigures[] = [];
-    for (let i = 0; i < n; i++) {
-      before.push(new Uint32Array(this.all.length));
+    let left = this.universe.size;
+    for (let i = 0; i < sets.length; i++) {
+      before[i + 1] ??= new Uint32Array(this.all.length);
       const subtotal = intersect(before[i + 1]!, before[i]!, sets[i]!.pass);
       figures.push({
         id: lines[i]!.id,
         subtotal,
-        cut: (i === 0 ? this.universe.size : figures[i - 1]!.subtotal) - subtotal,
-        alone: countBits(sets[i]!.pass),
+        cut: left - subtotal,
+        alone: sets[i]!.alone,
         without: 0,
         unknown: 0,
       });
+      left = subtotal;
     }
-    const kept = before[n]!;
-    const after = this.all.slice();
-    const others = new Uint32Array(after.length);
-    for (let i = n - 1; i >= 0; i--) {
+    const kept = before[sets.length]!;
+    after.set(this.all);
+    for (let i = sets.length - 1; i >= 0; i--) {
       const line = lines[i]!;
       const { pass, verdict } = sets[i]!;
       const one = figures[i]!;
       one.without = intersect(others, before[i]!, after);
-      intersect(after, after, pass);
-      one.unknown = intersect(others, others, verdict.unknown);
+      keepBits(after, pass);
+      one.unknown = countBoth(others, verdict.unknown);
       if (verdict.estimated) one.estimated = countBoth(verdict.estimated, kept);
       if (verdict.straddling) one.straddling = countBoth(verdict.straddling, kept);
       if (isBlock(line))
@@ -158,16 +173,16 @@ export class Tally {
         }));
       else if (one.unknown > 0) one.reasons = this.reasonsOf(line, others);
     }
-    return new Map(figures.map((one) => [one.id, one]));
+    return { figures: new Map(figures.map((one) => [one.id, one])), kept };
   }
 
-  /** Why a line does not know of the given records. */
-  private reasonsOf(line: FieldLine, unknown: Bits): LineFigures['reasons'] {
+  /** Why a line does not know of those of the given records that it does not know of. */
+  private reasonsOf(line: FieldLine, among: Bits): LineFigures['reasons'] {
     const column = this.universe.columns.get(line.field) as RangeColumn | undefined;
     if (column?.kind !== 'range') return undefined;
     const reasons: Partial<Record<Reason, number>> = {};
     column.index.reasons.forEach((records, i) => {
-      const count = records ? countBoth(records, unknown) : 0;
+      const count = records ? countBoth(records, among) : 0;
       if (count) reasons[REASONS[i]!] = count;
     });
     return reasons;
@@ -186,18 +201,22 @@ export class Tally {
   }
 
   private setsOf(line: Line): LineSets {
-    let verdict = isBlock(line)
-      ? orVerdict(
-          (liveBranches(line).length ? liveBranches(line) : line.either).map((branch) =>
-            this.branchVerdict(branch),
-          ),
-        )
-      : this.verdictOf(line);
-    if (line.not) verdict = notVerdict(verdict, this.universe.size);
-    if (!passesUnknown(line)) return { pass: verdict.yes, verdict };
-    const pass = verdict.yes.slice();
-    for (let w = 0; w < pass.length; w++) pass[w]! |= verdict.unknown[w]!;
-    return { pass, verdict };
+    const policy = `${line.not ? 'not' : ''} ${passesUnknown(line) ? 'keep' : ''}`;
+    const tests = isBlock(line) ? line.either : [line];
+    const key = `${policy} ${JSON.stringify(tests.map((one) => [testKey(one), isBlock(line) && [one.not, one.parked]]))}`;
+    return this.sets.get(key, () => {
+      let verdict = isBlock(line)
+        ? orVerdict(
+            (liveBranches(line).length ? liveBranches(line) : line.either).map((branch) =>
+              this.branchVerdict(branch),
+            ),
+          )
+        : this.verdictOf(line);
+      if (line.not) verdict = notVerdict(verdict, this.universe.size);
+      let pass = verdict.yes;
+      if (passesUnknown(line)) addBits((pass = pass.slice()), verdict.unknown);
+      return { pass, verdict, alone: countBits(pass) };
+    });
   }
 
   private branchVerdict(branch: FieldLine): Verdict {
@@ -206,19 +225,13 @@ export class Tally {
   }
 
   private verdictOf(line: FieldLine): Verdict {
-    const key = `${line.field} ${line.estimates ? '≈' : ''} ${JSON.stringify(line.test)}`;
-    const cached = this.verdicts.get(key);
-    if (cached) {
-      this.verdicts.delete(key);
-      this.verdicts.set(key, cached);
-      return cached;
-    }
-    const verdict = evaluate(this.universe, this.subject, line, this.lookup);
-    this.verdicts.set(key, verdict);
-    const most = Math.max(16, Math.floor(CACHE_BYTES / (this.all.byteLength * 4)));
-    if (this.verdicts.size > most) this.verdicts.delete(this.verdicts.keys().next().value!);
-    return verdict;
+    return this.verdicts.get(testKey(line), () => evaluate(this.universe, this.subject, line, this.lookup));
   }
+}
+
+/** What a line's verdict depends on, as text. */
+function testKey(line: FieldLine): string {
+  return `${line.field} ${line.estimates ? '≈' : ''} ${JSON.stringify(line.test)}`;
 }
 
 /** Writes what is in both sets to `into`, which may be one of them, and counts it. */

@@ -1,14 +1,34 @@
 import type { CategoryTest } from '../tape/nodes.ts';
-import { noBits, notBits, type Bits } from './bits.ts';
+import { keepBits, noBits, notBits, type Bits } from './bits.ts';
 import type { CategoryColumn, ManyColumn } from './columns.ts';
 import { addPostings } from './postings.ts';
-import { verdictOfStates, State, type Verdict } from './verdict.ts';
+import type { Verdict } from './verdict.ts';
 
 export function testCategory(column: CategoryColumn, test: CategoryTest, size: number): Verdict {
-  const states = new Uint8Array(column.dictionary.length + 1);
-  states[0] = State.Unknown;
-  states.set(wantedValues(column.dictionary, test.any ?? []), 1);
-  return verdictOfStates(column.values, states, size);
+  return { yes: havingAny(column, test.any ?? [], size), unknown: unvalued(column, size) };
+}
+
+/** Records with one of some values; where those are most, all are taken and the others dropped. */
+export function havingAny(column: CategoryColumn, keys: readonly string[], size: number): Bits {
+  const having = noBits(size);
+  const { starts } = column.postings;
+  const wanted = wantedValues(column.dictionary, keys).map((v) => v + 1);
+  const count = wanted.reduce((sum, v) => sum + starts[v + 1]! - starts[v]!, 0);
+  if (2 * count <= size) {
+    for (const v of wanted) addPostings(having, column.postings, v);
+    return having;
+  }
+  const among = new Set(wanted);
+  for (let v = 0; v <= column.dictionary.length; v++)
+    if (!among.has(v)) addPostings(having, column.postings, v);
+  return notBits(having, size);
+}
+
+/** Records without a value. */
+export function unvalued(column: CategoryColumn, size: number): Bits {
+  const without = noBits(size);
+  addPostings(without, column.postings, 0);
+  return without;
 }
 
 /** Any of or all of the keys; a group key is met by any of its members. */
@@ -23,22 +43,15 @@ export function testMany(
     : [(test.any ?? []).flatMap((key) => groups.get(key) ?? [key])];
   const yes = column.known.slice();
   for (const keys of need) {
-    const held = holdersOf(column, keys, size);
-    for (let w = 0; w < yes.length; w++) yes[w]! &= held[w]!;
+    const held = noBits(size);
+    wantedValues(column.dictionary, keys).forEach((v) => addPostings(held, column.postings, v));
+    keepBits(yes, held);
   }
   return { yes, unknown: notBits(column.known, size) };
 }
 
-function holdersOf(column: ManyColumn, keys: readonly string[], size: number): Bits {
-  const held = noBits(size);
-  wantedValues(column.dictionary, keys).forEach((wanted, value) => {
-    if (wanted) addPostings(held, column.postings, value);
-  });
-  return held;
-}
-
-/** Yes for each entry of the dictionary that is among the keys. */
-export function wantedValues(dictionary: readonly string[], keys: readonly string[]): Uint8Array {
+/** Positions in a dictionary of those of some keys that it has. */
+function wantedValues(dictionary: readonly string[], keys: readonly string[]): number[] {
   const among = new Set(keys);
-  return Uint8Array.from(dictionary, (key) => (among.has(key) ? State.Yes : State.No));
+  return dictionary.flatMap((key, v) => (among.has(key) ? [v] : []));
 }

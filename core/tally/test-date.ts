@@ -1,8 +1,8 @@
 import { daysOf } from '../tape/dates.ts';
 import type { DateTest } from '../tape/nodes.ts';
-import { noBits } from './bits.ts';
+import { noBits, notBits } from './bits.ts';
 import type { DateColumn } from './columns.ts';
-import { addRecords } from './sorted.ts';
+import { addRecords, dropRecords } from './sorted.ts';
 import type { Verdict } from './verdict.ts';
 
 export function testDate(
@@ -15,7 +15,12 @@ export function testDate(
   const yes = noBits(size);
   const first = from === undefined || from === null ? 0 : firstDay(days, records, from);
   const end = to === undefined || to === null ? records.length : firstDay(days, records, to + 1);
-  addRecords(yes, records, first, end);
+  if (2 * (end - first) <= records.length) addRecords(yes, records, first, end);
+  else {
+    yes.set(notBits(undated, size));
+    dropRecords(yes, records, 0, first);
+    dropRecords(yes, records, end, records.length);
+  }
   return { yes, unknown: undated };
 }
 

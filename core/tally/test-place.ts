@@ -1,11 +1,12 @@
 import { distanceKm, KM_A_MILE } from '../geo/distance.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
-import { eachNear } from '../geo/grid.ts';
+import { chordsOf, eachNear, pointOf } from '../geo/grid.ts';
 import type { NearTest, PlaceTest } from '../tape/nodes.ts';
-import { noBits, notBits } from './bits.ts';
+import { addBits, keepBits, noBits, notBits, setBit } from './bits.ts';
 import type { CategoryColumn, PlaceColumn } from './columns.ts';
-import { wantedValues } from './test-category.ts';
-import { orVerdict, State, verdictOfStates, type Verdict } from './verdict.ts';
+import { addRecords } from './sorted.ts';
+import { havingAny, unvalued } from './test-category.ts';
+import { orVerdict, type Verdict } from './verdict.ts';
 
 /** Yes in any of the named places or within the distance (Kleene or). */
 export function testPlace(column: PlaceColumn, test: PlaceTest, places: Gazetteer, size: number): Verdict {
@@ -30,28 +31,36 @@ function testNamed(
   coarser: { column: CategoryColumn; keys: readonly string[] } | null,
   size: number,
 ): Verdict {
-  const states = new Uint8Array(column.dictionary.length + 1);
-  states[0] = State.Unknown;
-  states.set(wantedValues(column.dictionary, keys), 1);
-  const verdict = verdictOfStates(column.values, states, size);
+  const yes = havingAny(column, keys, size);
+  const unknown = unvalued(column, size);
   if (coarser) {
-    const possible = new Uint8Array(coarser.column.dictionary.length + 1);
-    possible[0] = State.Yes;
-    possible.set(wantedValues(coarser.column.dictionary, coarser.keys), 1);
-    const { yes } = verdictOfStates(coarser.column.values, possible, size);
-    for (let w = 0; w < yes.length; w++) verdict.unknown[w]! &= yes[w]!;
+    const possible = havingAny(coarser.column, coarser.keys, size);
+    addBits(possible, unvalued(coarser.column, size));
+    keepBits(unknown, possible);
   }
-  return verdict;
+  return { yes, unknown };
 }
 
 function testNear(column: PlaceColumn, near: NearTest, size: number): Verdict {
   const { lat, lon, grid, located } = column;
   const km = nearKm(near);
   const yes = noBits(size);
+  const [x, y, z] = pointOf(near.lat, near.lon);
+  const { surely, atMost } = chordsOf(km);
+  const { records, points } = grid;
   eachNear(grid, near.lat, near.lon, km, (start, end, sure) => {
+    if (sure) {
+      addRecords(yes, records, start, end);
+      return;
+    }
     for (let i = start; i < end; i++) {
-      const r = grid.records[i]!;
-      if (sure || distanceKm(near.lat, near.lon, lat[r]!, lon[r]!) <= km) yes[r >> 5]! |= 1 << (r & 31);
+      const dx = points[3 * i]! - x;
+      const dy = points[3 * i + 1]! - y;
+      const dz = points[3 * i + 2]! - z;
+      const chord = dx * dx + dy * dy + dz * dz;
+      if (chord > atMost) continue;
+      const r = records[i]!;
+      if (chord <= surely || distanceKm(near.lat, near.lon, lat[r]!, lon[r]!) <= km) setBit(yes, r);
     }
   });
   return { yes, unknown: notBits(located, size) };

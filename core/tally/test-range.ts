@@ -1,8 +1,8 @@
 import { euroLimits, isMoney } from '../money/limits.ts';
 import type { MoneyTest, NumberTest } from '../tape/nodes.ts';
-import { noBits } from './bits.ts';
-import { Basis, type RangeColumn } from './columns.ts';
-import { addRecords, firstAbove, firstAtLeast } from './sorted.ts';
+import { addBits, noBits, setBit, type Bits } from './bits.ts';
+import { Basis, type RangeColumn, type RangeIndex } from './columns.ts';
+import { addRecords, dropRecords, firstAbove, firstAtLeast } from './sorted.ts';
 import type { Verdict } from './verdict.ts';
 
 /**
@@ -19,13 +19,20 @@ export function testRange(
   const limits = limitsOf(test);
   const yes = noBits(size);
   const unknown = index.unknown.slice();
-  for (const { basis, year, start, end } of index.runs) {
+  for (const { basis, year, start, end, members } of index.runs) {
     const { from, to } = limits(year);
     if (basis === Basis.Estimate && !estimates) continue;
-    if (Number.isNaN(from) || Number.isNaN(to)) addRecords(unknown, index.records, start, end);
+    if (Number.isNaN(from) || Number.isNaN(to)) {
+      addBits(unknown, members);
+      continue;
+    }
+    const first = firstAtLeast(index.values, from, start, end);
+    const last = firstAbove(index.values, to, first, end);
+    if (2 * (last - first) <= end - start) addRecords(yes, index.records, first, last);
     else {
-      const first = firstAtLeast(index.values, from, start, end);
-      addRecords(yes, index.records, first, firstAbove(index.values, to, first, end));
+      addBits(yes, members);
+      dropRecords(yes, index.records, start, first);
+      dropRecords(yes, index.records, last, end);
     }
   }
   for (const { year, low, high, start, end } of index.bands) {
@@ -34,23 +41,22 @@ export function testRange(
     else if (!(high < from || low > to)) addRecords(unknown, index.bandRecords, start, end);
   }
   if (!estimates) {
-    for (let w = 0; w < unknown.length; w++) unknown[w]! |= index.estimated[w]!;
+    addBits(unknown, index.estimated);
     return { yes, unknown };
   }
-  return { yes, unknown, estimated: index.estimated, straddling: straddlersOf(column, limits, size) };
+  return { yes, unknown, estimated: index.estimated, straddling: straddlersOf(index, limits, size) };
 }
 
 /** Records decided by an estimate whose range reaches over a limit. */
-function straddlersOf({ index, rangeLow, rangeHigh }: RangeColumn, limits: LimitsOf, size: number) {
+function straddlersOf(index: RangeIndex, limits: LimitsOf, size: number): Bits {
   const straddling = noBits(size);
   for (const { basis, year, start, end } of index.runs) {
     if (basis !== Basis.Estimate) continue;
     const { from, to } = limits(year);
     for (let i = start; i < end; i++) {
-      const r = index.records[i]!;
-      const least = rangeLow[r]!;
-      const most = rangeHigh[r]!;
-      if ((least < from && most > from) || (least < to && most > to)) straddling[r >> 5]! |= 1 << (r & 31);
+      const least = index.rangeLow[i - index.firstEstimate]!;
+      const most = index.rangeHigh[i - index.firstEstimate]!;
+      if ((least < from && most > from) || (least < to && most > to)) setBit(straddling, index.records[i]!);
     }
   }
   return straddling;

@@ -1,7 +1,8 @@
 import type { TextTest } from '../tape/nodes.ts';
 import { parseWords, type WordsQuery } from '../tape/words-query.ts';
-import { noBits, notBits } from './bits.ts';
+import { dropBits, noBits, notBits } from './bits.ts';
 import type { TextColumn } from './columns.ts';
+import { addRecords } from './sorted.ts';
 import { andVerdict, notVerdict, orVerdict, type Verdict } from './verdict.ts';
 
 /**
@@ -21,9 +22,9 @@ export function testText(column: TextColumn, test: TextTest, size: number): Verd
       case 'term': {
         const yes = noBits(size);
         const records = column.find(query, where);
-        for (let i = 0; i < records.length; i++) yes[records[i]! >> 5]! |= 1 << (records[i]! & 31);
+        addRecords(yes, records, 0, records.length);
         const unknown = where === 'name' ? noBits(size) : notBits(column.described, size);
-        for (let w = 0; w < unknown.length; w++) unknown[w]! &= ~yes[w]!;
+        dropBits(unknown, yes);
         return { yes, unknown };
       }
     }

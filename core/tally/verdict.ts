@@ -1,5 +1,4 @@
-import { notBits, noBits, type Bits } from './bits.ts';
-import type { SmallNumbers } from './columns.ts';
+import { addBits, dropBits, keepBits, notBits, type Bits } from './bits.ts';
 
 /** What a test says of every record: yes, unknown, or (in neither) no. */
 export interface Verdict {
@@ -11,36 +10,10 @@ export interface Verdict {
   straddling?: Bits;
 }
 
-/** What a test says of one value. */
-export const enum State {
-  No = 0,
-  Yes = 1,
-  Unknown = 2,
-}
-
-/** The verdict of a test on records with one value each, from what it says of each value. */
-export function verdictOfStates(values: SmallNumbers, states: Uint8Array, size: number): Verdict {
-  const yes = noBits(size);
-  const unknown = noBits(size);
-  for (let w = 0, r = 0; r < size; w++) {
-    const end = Math.min(size, r + 32);
-    let yesWord = 0;
-    let unknownWord = 0;
-    for (let shift = 0; r < end; r++, shift++) {
-      const state = states[values[r]!]!;
-      yesWord |= (state & State.Yes) << shift;
-      unknownWord |= (state >> 1) << shift;
-    }
-    yes[w] = yesWord;
-    unknown[w] = unknownWord;
-  }
-  return { yes, unknown };
-}
-
 /** Kleene not. */
 export function notVerdict(verdict: Verdict, size: number): Verdict {
   const yes = notBits(verdict.yes, size);
-  for (let w = 0; w < yes.length; w++) yes[w]! &= ~verdict.unknown[w]!;
+  dropBits(yes, verdict.unknown);
   return { ...verdict, yes };
 }
 
@@ -49,12 +22,11 @@ export function orVerdict(verdicts: readonly Verdict[]): Verdict {
   const words = verdicts[0]!.yes.length;
   const yes = new Uint32Array(words);
   const unknown = new Uint32Array(words);
-  for (const verdict of verdicts)
-    for (let w = 0; w < words; w++) {
-      yes[w]! |= verdict.yes[w]!;
-      unknown[w]! |= verdict.unknown[w]!;
-    }
-  for (let w = 0; w < words; w++) unknown[w]! &= ~yes[w]!;
+  for (const verdict of verdicts) {
+    addBits(yes, verdict.yes);
+    addBits(unknown, verdict.unknown);
+  }
+  dropBits(unknown, yes);
   return { yes, unknown, estimated: union(verdicts, 'estimated'), straddling: union(verdicts, 'straddling') };
 }
 
@@ -62,13 +34,12 @@ export function orVerdict(verdicts: readonly Verdict[]): Verdict {
 export function andVerdict(verdicts: readonly Verdict[]): Verdict {
   const yes = verdicts[0]!.yes.slice();
   const possible = yes.slice();
-  for (let w = 0; w < possible.length; w++) possible[w]! |= verdicts[0]!.unknown[w]!;
-  for (const verdict of verdicts.slice(1))
-    for (let w = 0; w < yes.length; w++) {
-      yes[w]! &= verdict.yes[w]!;
-      possible[w]! &= verdict.yes[w]! | verdict.unknown[w]!;
-    }
-  for (let w = 0; w < yes.length; w++) possible[w]! &= ~yes[w]!;
+  addBits(possible, verdicts[0]!.unknown);
+  for (const verdict of verdicts.slice(1)) {
+    keepBits(yes, verdict.yes);
+    for (let w = 0; w < possible.length; w++) possible[w]! &= verdict.yes[w]! | verdict.unknown[w]!;
+  }
+  dropBits(possible, yes);
   return { yes, unknown: possible };
 }
 
@@ -76,6 +47,6 @@ function union(verdicts: readonly Verdict[], part: 'estimated' | 'straddling'): 
   const sets = verdicts.flatMap((verdict) => verdict[part] ?? []);
   if (sets.length === 0) return undefined;
   const all = new Uint32Array(sets[0]!.length);
-  for (const set of sets) for (let w = 0; w < all.length; w++) all[w]! |= set[w]!;
+  for (const set of sets) addBits(all, set);
   return all;
 }

@@ -1,6 +1,7 @@
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import type { Field } from '../../core/fields/field.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
+import { postingsOfOne } from '../../core/tally/postings.ts';
 import { pointGrid } from '../../core/geo/grid.ts';
 import { wordsFor, type Bits } from '../../core/tally/bits.ts';
 import type {
@@ -24,9 +25,9 @@ import {
   type CompanyReader,
   type Value,
 } from './company-readers.ts';
-import { ColumnCopier, type UnindexedPlace } from './column-copier.ts';
+import { ColumnCopier, type UnindexedCategory, type UnindexedPlace } from './column-copier.ts';
 import { readCodes, readMany, type Plan } from './list-readers.ts';
-import { narrowed, sharedFloat64, sharedUint32 } from './shared-arrays.ts';
+import { narrowed, sharedFloat32, sharedFloat64, sharedUint32 } from './shared-arrays.ts';
 import { recordsById, type StoredColumn, type StoredUniverse } from './stored-universe.ts';
 
 /** Companies brought over from the database at a time. */
@@ -88,7 +89,7 @@ export function buildColumns(
   const copy = new ColumnCopier(plan.size, plan.from);
   const columns = new Map<string, StoredColumn>();
   const readers: CompanyReader[] = [];
-  const categories: [expression: string, column: CategoryColumn][] = [];
+  const categories: [expression: string, column: UnindexedCategory][] = [];
   const known: [expression: string, set: Bits][] = [];
   /** What is made of a column's own values once they are all read. */
   const endings: (() => void)[] = [];
@@ -150,10 +151,10 @@ export function buildColumns(
   return columns;
 }
 
-const ARRAYS = { uint32: sharedUint32, float64: sharedFloat64 };
+const ARRAYS = { uint32: sharedUint32, float32: sharedFloat32, float64: sharedFloat64 };
 
 function placeColumn(place: UnindexedPlace): PlaceColumn {
-  const grid = pointGrid(place.lat, place.lon, sharedUint32);
+  const grid = pointGrid(place.lat, place.lon, ARRAYS);
   const located = sharedUint32(wordsFor(place.lat.length));
   addRecords(located, grid.records, 0, grid.records.length);
   return {
@@ -167,20 +168,18 @@ function placeColumn(place: UnindexedPlace): PlaceColumn {
 }
 
 /** The same column without values that no company has any more, and in the narrowest array. */
-function narrowest({ dictionary, values }: CategoryColumn): CategoryColumn {
+function narrowest({ dictionary, values }: UnindexedCategory): CategoryColumn {
   const used = new Uint8Array(dictionary.length + 1);
   for (let r = 0; r < values.length; r++) used[values[r]!] = 1;
   const renumbered = new Uint32Array(used.length);
   for (let i = 1, next = 0; i < used.length; i++) if (used[i]) renumbered[i] = ++next;
   const left = dictionary.filter((_, i) => used[i + 1]);
-  return {
-    kind: 'category',
-    dictionary: left,
-    values: narrowed(
-      left.length < dictionary.length ? values.map((v) => renumbered[v]!) : values,
-      left.length,
-    ),
-  };
+  const narrow = narrowed(
+    left.length < dictionary.length ? values.map((v) => renumbered[v]!) : values,
+    left.length,
+  );
+  const postings = postingsOfOne(narrow, left.length + 1, sharedUint32);
+  return { kind: 'category', dictionary: left, values: narrow, postings };
 }
 
 function readCompanies(db: Db, readers: readonly CompanyReader[], plan: Plan): void {

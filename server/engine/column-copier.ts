@@ -3,7 +3,16 @@ import type { CategoryColumn, PlaceColumn, RangeColumn } from '../../core/tally/
 import type { UnindexedRange } from '../../core/tally/range-index.ts';
 import { sharedFloat64, sharedInt32, sharedUint16, sharedUint32, sharedUint8 } from './shared-arrays.ts';
 
-export type UnindexedPlace = Omit<PlaceColumn, 'grid' | 'located'>;
+export type UnindexedCategory = Omit<CategoryColumn, 'postings'>;
+
+export interface UnindexedPlace extends Omit<
+  PlaceColumn,
+  'grid' | 'located' | 'country' | 'region' | 'town'
+> {
+  country: UnindexedCategory;
+  region: UnindexedCategory;
+  town: UnindexedCategory;
+}
 
 /** Fresh arrays for columns, filled with what an earlier universe had of the same companies. */
 export class ColumnCopier {
@@ -44,7 +53,7 @@ export class ColumnCopier {
   }
 
   /** Wide until all values are known. */
-  category(before?: CategoryColumn): CategoryColumn {
+  category(before?: CategoryColumn): UnindexedCategory {
     return {
       kind: 'category',
       dictionary: before ? [...before.dictionary] : [],

@@ -1,8 +1,7 @@
 import type { Bits } from '../../core/tally/bits.ts';
-import { Basis, NO_DAY, REASONS, type CategoryColumn } from '../../core/tally/columns.ts';
-
+import { Basis, NO_DAY, REASONS } from '../../core/tally/columns.ts';
 import type { UnindexedRange } from '../../core/tally/range-index.ts';
-import type { UnindexedPlace } from './column-copier.ts';
+import type { UnindexedCategory, UnindexedPlace } from './column-copier.ts';
 
 export type Value = string | number | null;
 
@@ -38,7 +37,7 @@ function coder(dictionary: string[]): (value: string) => number {
 
 /** Fields of one value each, such as status and legal form, and the sets of companies of which an expression is not null. */
 export function readCategories(
-  categories: readonly [expression: string, column: CategoryColumn][],
+  categories: readonly [expression: string, column: UnindexedCategory][],
   known: readonly [expression: string, set: Bits][],
 ): CompanyReader {
   const coders = categories.map(([, column]) => coder(column.dictionary));

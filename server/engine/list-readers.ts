@@ -1,7 +1,7 @@
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import type { Bits } from '../../core/tally/bits.ts';
-import { setBit, wordsFor } from '../../core/tally/bits.ts';
-import type { CodesColumn, ManyColumn } from '../../core/tally/columns.ts';
+import { hasBit, setBit, wordsFor } from '../../core/tally/bits.ts';
+import type { CodesColumn, ManyColumn, Postings } from '../../core/tally/columns.ts';
 import { postingsOf } from '../../core/tally/postings.ts';
 import type { Db } from '../db/open.ts';
 import { narrowed, sharedUint16, sharedUint32 } from './shared-arrays.ts';
@@ -210,7 +210,28 @@ export function readCodes(
     const nodes = sharedUint16(found.length);
     nodes.set(found);
     const postings = postingsOf(lists.offsets, nodes, trees.get(scheme)!.size, sharedUint32);
-    columns.set(scheme, { kind: 'codes', scheme, offsets: lists.offsets, nodes, postings, coded, hasMain });
+    columns.set(scheme, {
+      kind: 'codes',
+      scheme,
+      offsets: lists.offsets,
+      nodes,
+      postings,
+      mainPostings: mainPostingsOf(lists.offsets, nodes, hasMain, trees.get(scheme)!.size),
+      coded,
+      hasMain,
+    });
   }
   return columns;
+}
+
+/** The records by their main code alone. */
+function mainPostingsOf(offsets: Uint32Array, nodes: Uint16Array, hasMain: Bits, treeSize: number): Postings {
+  const mains = new Uint16Array(offsets.length);
+  const mainOffsets = new Uint32Array(offsets.length);
+  let count = 0;
+  for (let r = 0; r < offsets.length - 1; r++) {
+    if (hasBit(hasMain, r)) mains[count++] = nodes[offsets[r]!]!;
+    mainOffsets[r + 1] = count;
+  }
+  return postingsOf(mainOffsets, mains, treeSize, sharedUint32);
 }

@@ -1,3 +1,4 @@
+import { Recent } from '../../core/recent.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
 import { countBits, type Bits } from '../../core/tally/bits.ts';
 import type { Universe } from '../../core/tally/columns.ts';
@@ -13,8 +14,8 @@ const MOST_BYTES = 128 * 2 ** 20;
 export class Orders {
   private readonly db: Db;
   private readonly universe: Universe;
-  private readonly orders = new Map<string, Uint32Array>();
-  private readonly lists = new Map<string, Uint32Array>();
+  private readonly orders = new Recent<Uint32Array>(MOST_BYTES, (order) => order.byteLength);
+  private readonly lists = new Recent<Uint32Array>(MOST_BYTES, (list) => list.byteLength);
 
   constructor(db: Db, universe: Universe) {
     this.db = db;
@@ -23,14 +24,14 @@ export class Orders {
 
   /** Records of a set in an order. `name` says what the set is: the same name must mean the same set. */
   list(name: string, sort: readonly SortKey[], kept: () => Bits): Uint32Array {
-    return remembered(this.lists, `${JSON.stringify(sort)} ${name}`, () => {
+    return this.lists.get(`${JSON.stringify(sort)} ${name}`, () => {
       const set = kept();
       return keptInOrder(this.order(sort), set, countBits(set));
     });
   }
 
   private order(sort: readonly SortKey[]): Uint32Array {
-    return remembered(this.orders, JSON.stringify(sort), () =>
+    return this.orders.get(JSON.stringify(sort), () =>
       orderBy(
         sort.map(({ by, descending }) => ({ keys: this.keysFor(by), descending: descending === true })),
         this.universe.size,
@@ -55,18 +56,4 @@ export class Orders {
         .map((text) => (text === null ? null : fold(text))),
     );
   }
-}
-
-function remembered(known: Map<string, Uint32Array>, key: string, make: () => Uint32Array): Uint32Array {
-  const found = known.get(key) ?? make();
-  known.delete(key);
-  known.set(key, found);
-  let bytes = 0;
-  for (const array of known.values()) bytes += array.byteLength;
-  for (const [oldest, array] of known) {
-    if (bytes <= MOST_BYTES || oldest === key) break;
-    known.delete(oldest);
-    bytes -= array.byteLength;
-  }
-  return found;
 }

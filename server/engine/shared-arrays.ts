@@ -10,6 +10,7 @@ export const sharedUint8 = (length: number) => shared(Uint8Array, 1, length);
 export const sharedUint16 = (length: number) => shared(Uint16Array, 2, length);
 export const sharedUint32 = (length: number) => shared(Uint32Array, 4, length);
 export const sharedInt32 = (length: number) => shared(Int32Array, 4, length);
+export const sharedFloat32 = (length: number) => shared(Float32Array, 4, length);
 export const sharedFloat64 = (length: number) => shared(Float64Array, 8, length);
 
 /** The same numbers in the narrowest array that holds them. */

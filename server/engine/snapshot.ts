@@ -14,12 +14,12 @@ import type { StoredUniverse } from './stored-universe.ts';
  */
 
 const MAGIC = 0x4a544c59;
-const VERSION = 2;
+const VERSION = 4;
 const HEAD_BYTES = 16;
 /** Bytes read or written at a time. */
 const PIECE = 1 << 24;
 
-const KINDS = { Uint8Array, Uint16Array, Uint32Array, Int32Array, Float64Array } as const;
+const KINDS = { Uint8Array, Uint16Array, Uint32Array, Int32Array, Float32Array, Float64Array } as const;
 type Kind = keyof typeof KINDS;
 type AnyArray = InstanceType<(typeof KINDS)[Kind]>;
 
@@ -120,12 +120,12 @@ export function openSnapshot(dir: string): StoredUniverse | null {
   }
 }
 
-function revive(outline: Outline, block: SharedArrayBuffer, seen: Map<number, unknown>): unknown {
+function revive(outline: Outline, block: SharedArrayBuffer, seen: Map<number, AnyArray>): unknown {
   if (Array.isArray(outline)) return outline.map((one) => revive(one, block, seen));
   if (typeof outline !== 'object' || outline === null) return outline;
   if ('array' in outline) {
     let array = seen.get(outline.at);
-    if (!array || (array as AnyArray).length !== outline.length)
+    if (array?.constructor.name !== outline.array || array.length !== outline.length)
       seen.set(
         outline.at,
         (array = new (
