@@ -2,15 +2,31 @@ import { cpus, totalmem } from 'node:os';
 import { parseArgs } from 'node:util';
 import { compare } from './compare.ts';
 import { megabytes } from './figures.ts';
+import { measureFiles } from './files.ts';
+import { measureServing } from './serving.ts';
+
+/** Measures everything over the universe in a folder: `main --data DIR --tapes N --sqlite-every N --only PART`. */
+
+const PARTS = {
+  compare: () => compare(dir, Number(values.tapes), Number(values['sqlite-every'])),
+  serving: () => measureServing(dir),
+  files: () => measureFiles(dir),
+};
 
 const { values } = parseArgs({
   options: {
     data: { type: 'string' },
     tapes: { type: 'string', default: '200' },
-    'sqlite-every': { type: 'string', default: '4' },
+    'sqlite-every': { type: 'string', default: '1' },
+    only: { type: 'string' },
   },
 });
+const dir = values.data!;
 console.log(
   `${cpus().length} cores (${cpus()[0]?.model}), ${megabytes(totalmem())} of memory, Node ${process.version}\n`,
 );
-await compare(values.data!, Number(values.tapes), Number(values['sqlite-every']));
+for (const [name, measure] of Object.entries(PARTS))
+  if (!values.only || values.only.split(',').includes(name)) {
+    console.log(`## ${name}\n`);
+    await measure();
+  }

@@ -1,7 +1,7 @@
 import Database from 'better-sqlite3';
 import { join } from 'node:path';
 import { TapeCompiler } from '../core/tape/sql/compile.ts';
-import { filled, sql, type Sql } from '../core/tape/sql/statement.ts';
+import { filled, type Sql } from '../core/tape/sql/statement.ts';
 import type { Lookup } from '../core/tape/lookup.ts';
 import type { Tape } from '../core/tape/nodes.ts';
 import { validateTape } from '../core/tape/validate.ts';

@@ -106,7 +106,7 @@ function anyTest(chance: Chance): RawLine {
 }
 
 /** One line, with one either-block in eight, one *not* in seven and its own policy for unknowns in six. */
-function anyLine(chance: Chance, id: string): RawLine {
+export function anyLine(chance: Chance, id: string): RawLine {
   const marks = {
     id,
     ...(chance.in(1 / 7) ? { not: true } : {}),

@@ -56,16 +56,64 @@ export function popcount(word: number): number {
   return Math.imul((word + (word >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
 }
 
+/** Number of set bits of four words: their counts by nibble are summed before they are folded, which nearly halves the work. */
+export function popcountOfFour(a: number, b: number, c: number, d: number): number {
+  a -= (a >>> 1) & 0x55555555;
+  b -= (b >>> 1) & 0x55555555;
+  c -= (c >>> 1) & 0x55555555;
+  d -= (d >>> 1) & 0x55555555;
+  a = (a & 0x33333333) + ((a >>> 2) & 0x33333333) + (b & 0x33333333) + ((b >>> 2) & 0x33333333);
+  c = (c & 0x33333333) + ((c >>> 2) & 0x33333333) + (d & 0x33333333) + ((d >>> 2) & 0x33333333);
+  a = (a & 0x0f0f0f0f) + ((a >>> 4) & 0x0f0f0f0f) + (c & 0x0f0f0f0f) + ((c >>> 4) & 0x0f0f0f0f);
+  return Math.imul(a, 0x01010101) >>> 24;
+}
+
 export function countBits(bits: Bits): number {
+  const fours = bits.length & ~3;
   let count = 0;
-  for (let w = 0; w < bits.length; w++) count += popcount(bits[w]!);
+  let w = 0;
+  for (; w < fours; w += 4) count += popcountOfFour(bits[w]!, bits[w + 1]!, bits[w + 2]!, bits[w + 3]!);
+  for (; w < bits.length; w++) count += popcount(bits[w]!);
   return count;
 }
 
 /** How many records are in both sets. */
 export function countBoth(a: Bits, b: Bits): number {
+  const fours = a.length & ~3;
   let count = 0;
-  for (let w = 0; w < a.length; w++) count += popcount(a[w]! & b[w]!);
+  let w = 0;
+  for (; w < fours; w += 4)
+    count += popcountOfFour(
+      a[w]! & b[w]!,
+      a[w + 1]! & b[w + 1]!,
+      a[w + 2]! & b[w + 2]!,
+      a[w + 3]! & b[w + 3]!,
+    );
+  for (; w < a.length; w++) count += popcount(a[w]! & b[w]!);
+  return count;
+}
+
+/** Writes what is in both sets to `into`, which may be one of them, and counts it. */
+export function intersect(into: Bits, a: Bits, b: Bits): number {
+  const fours = a.length & ~3;
+  let count = 0;
+  let w = 0;
+  for (; w < fours; w += 4) {
+    const first = a[w]! & b[w]!;
+    const second = a[w + 1]! & b[w + 1]!;
+    const third = a[w + 2]! & b[w + 2]!;
+    const fourth = a[w + 3]! & b[w + 3]!;
+    into[w] = first;
+    into[w + 1] = second;
+    into[w + 2] = third;
+    into[w + 3] = fourth;
+    count += popcountOfFour(first, second, third, fourth);
+  }
+  for (; w < a.length; w++) {
+    const word = a[w]! & b[w]!;
+    into[w] = word;
+    count += popcount(word);
+  }
   return count;
 }
 

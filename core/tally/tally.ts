@@ -9,7 +9,17 @@ import {
   type Tape,
 } from '../tape/nodes.ts';
 import { Recent } from '../recent.ts';
-import { addBits, allBits, countBits, countBoth, keepBits, noBits, popcount, type Bits } from './bits.ts';
+import {
+  addBits,
+  allBits,
+  countBits,
+  countBoth,
+  intersect,
+  keepBits,
+  noBits,
+  popcount,
+  type Bits,
+} from './bits.ts';
 import { REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
 import { evaluate } from './evaluate.ts';
 import { notVerdict, orVerdict, type Verdict } from './verdict.ts';
@@ -66,6 +76,7 @@ export class Tally {
   private readonly sets: Recent<LineSets>;
   /** For the figures of one tape: what passes the lines before each, and what passes those after it. */
   private readonly before: Bits[];
+  private readonly walked: { sets: LineSets; subtotal: number }[] = [];
   private readonly after: Bits;
   private readonly others: Bits;
 
@@ -140,21 +151,13 @@ export class Tally {
     sets: readonly LineSets[],
   ): { figures: Map<string, LineFigures>; kept: Bits } {
     const { before, after, others } = this;
-    const figures: LineFigures[] = [];
-    let left = this.universe.size;
-    for (let i = 0; i < sets.length; i++) {
-      before[i + 1] ??= new Uint32Array(this.all.length);
-      const subtotal = intersect(before[i + 1]!, before[i]!, sets[i]!.pass);
-      figures.push({
-        id: lines[i]!.id,
-        subtotal,
-        cut: left - subtotal,
-        alone: sets[i]!.alone,
-        without: 0,
-        unknown: 0,
-      });
-      left = subtotal;
-    }
+    this.walkDown(sets);
+    const figures = lines.map((line, i): LineFigures => {
+      const subtotal = this.walked[i]!.subtotal;
+      const left = i === 0 ? this.universe.size : this.walked[i - 1]!.subtotal;
+      const { alone } = sets[i]!;
+      return { id: line.id, subtotal, cut: left - subtotal, alone, without: 0, unknown: 0 };
+    });
     const kept = before[sets.length]!;
     after.set(this.all);
     for (let i = sets.length - 1; i >= 0; i--) {
@@ -174,6 +177,18 @@ export class Tally {
       else if (one.unknown > 0) one.reasons = this.reasonsOf(line, others);
     }
     return { figures: new Map(figures.map((one) => [one.id, one])), kept };
+  }
+
+  /** Fills `before` and the subtotals; what the last walk left is taken over down to the first other line. */
+  private walkDown(sets: readonly LineSets[]): void {
+    const { before, walked } = this;
+    let same = 0;
+    while (same < sets.length && walked[same]?.sets === sets[same]) same++;
+    walked.length = same;
+    for (let i = same; i < sets.length; i++) {
+      before[i + 1] ??= noBits(this.universe.size);
+      walked.push({ sets: sets[i]!, subtotal: intersect(before[i + 1]!, before[i]!, sets[i]!.pass) });
+    }
   }
 
   /** Why a line does not know of those of the given records that it does not know of. */
@@ -232,15 +247,4 @@ export class Tally {
 /** What a line's verdict depends on, as text. */
 function testKey(line: FieldLine): string {
   return `${line.field} ${line.estimates ? '≈' : ''} ${JSON.stringify(line.test)}`;
-}
-
-/** Writes what is in both sets to `into`, which may be one of them, and counts it. */
-function intersect(into: Bits, a: Bits, b: Bits): number {
-  let count = 0;
-  for (let w = 0; w < into.length; w++) {
-    const word = a[w]! & b[w]!;
-    into[w] = word;
-    count += popcount(word);
-  }
-  return count;
 }

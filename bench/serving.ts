@@ -1,0 +1,86 @@
+import type { RowsAnswer, WordedTally } from '../contract/responses.ts';
+import { Chance } from '../demo/random.ts';
+import type { Tape } from '../core/tape/nodes.ts';
+import { median, megabytes, printTable, quantile, time } from './figures.ts';
+import { ServerProcess } from './server-process.ts';
+import { anyLine, seededTapes } from './tapes.ts';
+
+/** What a user waits for: answers over HTTP to edits of a tape, windows of rows, sorts and counts. */
+
+const COLUMNS = ['name', 'industry', 'headcount', 'revenue', 'checked', 'web'];
+const SORTS = ['headcount', 'revenue', 'founded', 'checked', 'industry', 'place', 'name'];
+/** Words that many descriptions have, each asked for once. */
+const WORDS = ['steel', 'own', 'family', 'wood', 'metal', 'parts', 'small', 'made', 'windows', 'service'];
+
+export async function measureServing(dir: string): Promise<void> {
+  const server = await ServerProcess.start(dir);
+  const timed = async <T>(path: string, body: unknown): Promise<{ took: number; answer: T }> => {
+    const start = performance.now();
+    const answer = await server.post<T>(path, body);
+    return { took: performance.now() - start, answer };
+  };
+  const rows: string[][] = [['over HTTP', 'asked', 'median', 'p95', 'worst']];
+  const add = (name: string, took: readonly number[]) =>
+    rows.push([
+      name,
+      String(took.length),
+      time(median(took)),
+      time(quantile(took, 0.95)),
+      time(Math.max(...took)),
+    ]);
+
+  const chance = new Chance(7);
+  const withoutWords = (line: object) => !JSON.stringify(line).includes('"words"');
+  const edits: number[] = [];
+  for (const tape of seededTapes(60, 11)) {
+    const lines = [...tape.lines].filter(withoutWords);
+    await server.post('/tally', { tape: { ...tape, lines } });
+    for (let i = 0; i < 5; i++) {
+      let line = anyLine(chance, `edit${i}`);
+      while (!withoutWords(line)) line = anyLine(chance, `edit${i}`);
+      lines[chance.whole(0, lines.length - 1)] = line as unknown as Tape['lines'][number];
+      edits.push((await timed('/tally', { tape: { ...tape, lines } })).took);
+    }
+  }
+  add('tally after an edit of one line', edits);
+
+  const words: number[] = [];
+  for (const text of WORDS) {
+    const tape = {
+      ...seededTapes(1, 3)[0]!,
+      lines: [{ id: 'w', field: 'words', test: { text } }],
+    };
+    const { took, answer } = await timed<WordedTally>('/tally', { tape });
+    if (answer.tally > 20_000) words.push((took / answer.tally) * 100_000);
+  }
+  add('a new line of words, per 100,000 found', words);
+
+  const empty: Tape = { format: 'just-tally.tape', version: 1, subject: 'companies', lines: [] };
+  for (const by of SORTS) {
+    const sort = [{ by, descending: by !== 'name' }];
+    add(`first sort by ${by}`, [
+      (await timed('/rows', { tape: empty, sort, columns: COLUMNS, offset: 0, limit: 100 })).took,
+    ]);
+  }
+
+  const windows: number[] = [];
+  for (let i = 0; i < 200; i++) {
+    const sort = [{ by: chance.pick(SORTS), descending: true }];
+    const body = { tape: empty, sort, columns: COLUMNS, limit: 100 };
+    const { total } = await server.post<RowsAnswer>('/rows', { ...body, offset: 0 });
+    windows.push((await timed('/rows', { ...body, offset: chance.whole(0, total - 100) })).took);
+  }
+  add('100 rows anywhere in a sort', windows);
+
+  const tapes = seededTapes(60, 13);
+  const counts = async (body: object) => {
+    const took: number[] = [];
+    for (const tape of tapes) took.push((await timed('/counts', { tape, ...body })).took);
+    return took;
+  };
+  add('counts of the code tree', await counts({ field: 'industry', scheme: 'nace-2.1' }));
+  add('counts of technologies', await counts({ field: 'technology' }));
+  printTable(rows);
+  console.log(`Peak memory of the server: ${megabytes(server.peak())}\n`);
+  await server.stop();
+}
