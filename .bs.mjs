@@ -13,6 +13,7 @@ await build({
     'server/load/worker.ts',
     'server/load/remove-worker.ts',
     'server/exports/worker.ts',
+    'server/exports/csv-worker.ts',
     'demo/worker.ts',
     'demo/rows-worker.ts',
     'server/load/rows-worker.ts',

@@ -58,7 +58,7 @@ async function exportAll(dir: string) {
   await server.post('/tally', { tape });
   const before = server.peak();
   const start = performance.now();
-  const { job, id } = await server.post<{ job: { id: string }; id: string }>('/exports', {
+  const { job, export: id } = await server.post<{ job: { id: string }; export: string }>('/exports', {
     tape,
     name: 'Bench',
     format: 'csv',

@@ -1,6 +1,6 @@
 import { dayOf } from '../core/dates.ts';
 import type { Db } from '../server/db/open.ts';
-import { feed } from '../server/load/feed.ts';
+import { feed } from '../server/feed.ts';
 import { remakeCompanies } from '../server/load/remake.ts';
 import { CompanyLoad } from '../server/load/write-companies.ts';
 import { loadCodeTrees, loadGazetteer } from '../server/reference.ts';

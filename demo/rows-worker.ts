@@ -1,7 +1,7 @@
 import { workerData } from 'node:worker_threads';
 import { rowReader } from '../core/records/read-row.ts';
 import { CompanyBatcher, type ReadyCompany } from '../server/load/company-batcher.ts';
-import { runFeed } from '../server/load/feed.ts';
+import { runFeed } from '../server/feed.ts';
 import { loadCodeTrees, loadGazetteer, readReference } from '../server/reference.ts';
 import type { SourceRow } from '../server/tables/source.ts';
 import { Companies } from './company.ts';

@@ -12,8 +12,6 @@ export interface ExportColumn {
   value(row: Row): string | number | null;
 }
 
-const plainNumber = new Intl.NumberFormat('en-GB', { useGrouping: false, maximumFractionDigits: 2 });
-
 /** The columns that some fields make in an export, money in the given currency. */
 export function exportColumns(subject: string, fields: readonly string[], currency: string): ExportColumn[] {
   return fields.flatMap((id): ExportColumn[] => {
@@ -110,8 +108,8 @@ function quantity(cell: QuantityCell | null, factor: number): string | number | 
   if (!cell) return null;
   const scaled = (value: number) => Math.round(value * factor * 100) / 100;
   if (cell.amount !== null) return scaled(cell.amount);
-  if (cell.high === null) return `${plainNumber.format(scaled(cell.low ?? 0))}+`;
-  return `${plainNumber.format(scaled(cell.low ?? 0))}-${plainNumber.format(scaled(cell.high))}`;
+  if (cell.high === null) return `${scaled(cell.low ?? 0)}+`;
+  return `${scaled(cell.low ?? 0)}-${scaled(cell.high)}`;
 }
 
 function basis(row: Row, id: string): string {

@@ -136,8 +136,9 @@ export class Engine {
     const records = this.listed(tape, validateSort(sort ?? [], tape.subject));
     return {
       total: records.length,
-      rows: [...records.subarray(offset, offset + limit)].map((r) =>
-        this.rowSource.row(this.ids[r]!, columns),
+      rows: this.rowSource.rows(
+        records.subarray(offset, offset + limit).map((r) => this.ids[r]!),
+        columns,
       ),
     };
   }

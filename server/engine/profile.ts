@@ -17,10 +17,10 @@ export function readProfile(
   if (id === undefined) return null;
   const reader = new RecordReader(db, reference.trees, reference.places);
   return {
-    row: rows.row(
-      id,
+    row: rows.rows(
+      [id],
       columnFields('companies').map((field) => field.id),
-    ),
+    )[0]!,
     from: reader.merge(id)!.from,
     records: reader.records(id).records.map(({ id: record, source, record: values }) => {
       const { name, key: sourceKey, as_of } = reader.sourceRow(source);

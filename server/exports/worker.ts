@@ -1,4 +1,3 @@
-import { stringify } from 'csv-stringify';
 import ExcelJS from 'exceljs';
 import { createWriteStream, mkdirSync, renameSync, rmSync } from 'node:fs';
 import { once } from 'node:events';
@@ -8,12 +7,13 @@ import type { Row } from '../../core/cells.ts';
 import { exportColumns, type ExportColumn } from '../../core/exports/columns.ts';
 import { howMadeRows, type HowMade } from '../../core/exports/how-made.ts';
 import { openUniverse } from '../db/open.ts';
-import { RowSource } from '../engine/read-rows.ts';
-import { universeLookup } from '../engine/universe-lookup.ts';
+import { feed } from '../feed.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
-import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { csvText } from './csv-text.ts';
+import type { CsvWorkerData } from './csv-worker.ts';
+import { exportRows, ROWS_A_BATCH } from './export-rows.ts';
 
-/** The thread that writes an export, a row at a time, so that memory does not grow with the list. */
+/** The thread that writes an export, some rows at a time, so that memory does not grow with the list. */
 
 export interface ExportWorkerData {
   dir: string;
@@ -27,6 +27,8 @@ export interface ExportWorkerData {
   how: HowMade;
 }
 
+/** Threads that make CSV; one a core of the smallest machine meant. */
+const CSV_THREADS = 2;
 const ROWS_A_SHEET = 1_048_575;
 /** Control characters that XML forbids. */
 const NOT_IN_XML = /(?![\t\n\r])\p{Cc}/gu;
@@ -35,70 +37,75 @@ const LONGEST_CELL = 32_767;
 const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
 
 async function writeExport(data: ExportWorkerData): Promise<Record<string, unknown>> {
-  const db = openUniverse(data.dir, { readonly: true });
-  const trees = loadCodeTrees();
-  const rows = new RowSource(
-    db,
-    universeLookup(db, { trees, searches: loadCodeSearches(trees), places: loadGazetteer() }, 0, {
-      columns: new Map(),
-    }),
-  );
-  const columns = exportColumns('companies', data.fields, data.currency);
   const partial = `${data.path}.part`;
   mkdirSync(dirname(data.path), { recursive: true });
-  function* each(): Generator<Row> {
-    for (let i = 0; i < data.ids.length; i++) {
-      if (i % 500 === 0) {
-        stopIfCancelled();
-        tellProgress(i, data.ids.length);
-      }
-      yield rows.row(data.ids[i]!, data.fields);
-    }
-  }
   try {
-    await (data.format === 'csv'
-      ? writeCsv(partial, each(), columns, data)
-      : writeXlsx(partial, each(), columns, data.how));
+    await (data.format === 'csv' ? writeCsv(partial, data) : writeXlsx(partial, data));
     stopIfCancelled();
     renameSync(partial, data.path);
   } catch (error) {
     rmSync(partial, { force: true });
     throw error;
-  } finally {
-    db.close();
   }
   tellProgress(data.ids.length, data.ids.length);
   return { count: data.ids.length };
 }
 
-/** Cells that a spreadsheet would run as a formula begin with an apostrophe. */
-async function writeCsv(
-  path: string,
-  rows: Iterable<Row>,
-  columns: ExportColumn[],
-  options: { delimiter: string; bom: boolean },
-): Promise<void> {
+/** Writes what the CSV threads make, each every other batch, in order. */
+async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
+  const { dir, fields, ids, currency, delimiter, bom } = data;
   const out = createWriteStream(path);
-  const csv = stringify({
-    delimiter: options.delimiter,
-    escape_formulas: true,
-    record_delimiter: 'windows',
-    bom: options.bom,
-  });
-  const finished = once(csv.pipe(out), 'finish');
-  csv.write(columns.map((column) => column.heading));
-  for (const row of rows)
-    if (!csv.write(columns.map((column) => column.value(row) ?? ''))) await once(csv, 'drain');
-  csv.end();
-  await finished;
+  const write = async (bytes: Uint8Array | string) => {
+    if (!out.write(bytes)) await once(out, 'drain');
+  };
+  const feeds = Array.from({ length: CSV_THREADS }, (_, part) =>
+    feed<Uint8Array>('server/exports/csv-worker', {
+      dir,
+      fields,
+      ids,
+      currency,
+      delimiter,
+      part,
+      parts: CSV_THREADS,
+    } satisfies CsvWorkerData),
+  );
+  try {
+    await write(
+      csvText([exportColumns('companies', fields, currency).map((column) => column.heading)], {
+        delimiter,
+        bom,
+      }),
+    );
+    for (let batch = 0; batch * ROWS_A_BATCH < ids.length; batch++) {
+      stopIfCancelled();
+      tellProgress(batch * ROWS_A_BATCH, ids.length);
+      const made = await feeds[batch % CSV_THREADS]!.next();
+      await write(made.value as Uint8Array);
+    }
+  } finally {
+    await Promise.all(feeds.map((one) => one.return(undefined)));
+    out.end();
+    await once(out, 'close');
+  }
 }
 
-async function writeXlsx(
-  path: string,
-  rows: Iterable<Row>,
-  columns: ExportColumn[],
-  how: HowMade,
-): Promise<void> {
+/** Rows of the export, read some at a time. */
+function* rowsOf({ dir, ids, fields }: ExportWorkerData): Generator<Row> {
+  const db = openUniverse(dir, { readonly: true });
+  try {
+    const rows = exportRows(db);
+    for (let at = 0; at < ids.length; at += ROWS_A_BATCH) {
+      stopIfCancelled();
+      tellProgress(at, ids.length);
+      yield* rows.rows(ids.subarray(at, at + ROWS_A_BATCH), fields);
+    }
+  } finally {
+    db.close();
+  }
+}
+
+async function writeXlsx(path: string, data: ExportWorkerData): Promise<void> {
+  const columns = exportColumns('companies', data.fields, data.currency);
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true });
   let sheets = 0;
   const newSheet = () => {
@@ -121,7 +128,7 @@ async function writeXlsx(
   };
   let sheet = newSheet();
   let written = 0;
-  for (const row of rows) {
+  for (const row of rowsOf(data)) {
     if (written > 0 && written % ROWS_A_SHEET === 0) {
       sheet.commit();
       sheet = newSheet();
@@ -132,7 +139,7 @@ async function writeXlsx(
   sheet.commit();
   const made = book.addWorksheet('How this list was made');
   made.columns = [{ width: 28 }, { width: 90 }, { width: 12 }, { width: 40 }];
-  for (const cells of howMadeRows(how)) made.addRow(cells).commit();
+  for (const cells of howMadeRows(data.how)) made.addRow(cells).commit();
   made.commit();
   await book.commit();
 }

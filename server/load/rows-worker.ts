@@ -4,7 +4,7 @@ import type { Mapping } from '../../core/records/mapping.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import type { SourceRow } from '../tables/source.ts';
 import { CompanyBatcher, type ReadyCompany } from './company-batcher.ts';
-import { runFeed } from './feed.ts';
+import { runFeed } from '../feed.ts';
 import { fileRows, type FileReading } from './read-file.ts';
 import type { Refusal } from './refusals.ts';
 

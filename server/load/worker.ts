@@ -12,7 +12,7 @@ import { technologyKey } from '../tables/company.ts';
 import { addSource, setRows } from '../tables/source.ts';
 import { CompanyLoad } from './write-companies.ts';
 import { remakeCompanies } from './remake.ts';
-import { feed } from './feed.ts';
+import { feed } from '../feed.ts';
 import type { FileReading } from './read-file.ts';
 import type { RowsBatch, RowsWorkerData } from './rows-worker.ts';
 import { refusalsPath, type Refusal } from './refusals.ts';

@@ -1,7 +1,6 @@
-import { once } from 'node:events';
 import { parentPort, workerData } from 'node:worker_threads';
-import { Problem } from '../../core/tape/problem.ts';
-import { startWorker } from '../threads.ts';
+import { Problem } from '../core/tape/problem.ts';
+import { startWorker } from './threads.ts';
 
 /** Batches that a feeding thread may be ahead of the one that takes them, which bounds the memory between the two. */
 const AHEAD = 8;
@@ -18,6 +17,7 @@ type FeedMessage<T> = { batch: T } | { end: true } | { problem: ProblemParts };
 export async function* feed<T>(path: string, data: Record<string, unknown>): AsyncGenerator<T> {
   const taken = new Int32Array(new SharedArrayBuffer(4));
   const worker = startWorker(path, { ...data, taken } satisfies FeedState);
+  const gone = new Promise((resolve) => worker.once('exit', resolve));
   const waiting: FeedMessage<T>[] = [];
   let failure: Error | null = null;
   let wake = () => {};
@@ -44,9 +44,8 @@ export async function* feed<T>(path: string, data: Record<string, unknown>): Asy
       Atomics.notify(taken, 0);
     }
   } finally {
-    const gone = once(worker, 'exit');
     await worker.terminate();
-    await gone.catch(() => {});
+    await gone;
   }
 }
 

@@ -1,0 +1,14 @@
+import { stringify } from 'csv-stringify/sync';
+
+/** Records as CSV. Cells that a spreadsheet would run as a formula begin with an apostrophe. */
+export function csvText(
+  records: readonly (readonly (string | number)[])[],
+  { delimiter, bom = false }: { delimiter: string; bom?: boolean },
+): string {
+  return stringify(records as (string | number)[][], {
+    delimiter,
+    bom,
+    escape_formulas: true,
+    record_delimiter: 'windows',
+  });
+}

@@ -1,0 +1,34 @@
+import { workerData } from 'node:worker_threads';
+import { exportColumns } from '../../core/exports/columns.ts';
+import { openUniverse } from '../db/open.ts';
+import { runFeed } from '../feed.ts';
+import { csvText } from './csv-text.ts';
+import { exportRows, ROWS_A_BATCH } from './export-rows.ts';
+
+/** A thread that makes every n-th batch of an export's rows as CSV. */
+
+export interface CsvWorkerData extends Record<string, unknown> {
+  dir: string;
+  fields: string[];
+  ids: Uint32Array;
+  currency: string;
+  delimiter: string;
+  /** This thread makes batches `part`, `part + parts` … */
+  part: number;
+  parts: number;
+}
+
+const { dir, fields, ids, currency, delimiter, part, parts } = workerData as CsvWorkerData;
+const db = openUniverse(dir, { readonly: true });
+const rows = exportRows(db);
+const columns = exportColumns('companies', fields, currency);
+
+await runFeed<Uint8Array>((put) => {
+  for (let at = part * ROWS_A_BATCH; at < ids.length; at += parts * ROWS_A_BATCH) {
+    const records = rows
+      .rows(ids.subarray(at, at + ROWS_A_BATCH), fields)
+      .map((row) => columns.map((column) => column.value(row) ?? ''));
+    put(Buffer.from(csvText(records, { delimiter })));
+  }
+});
+db.close();
