@@ -1,6 +1,7 @@
 import Database from 'better-sqlite3';
 import { join } from 'node:path';
 import { TapeCompiler } from '../core/tape/sql/compile.ts';
+import { Tally } from '../core/tally/tally.ts';
 import { filled, type Sql } from '../core/tape/sql/statement.ts';
 import type { Lookup } from '../core/tape/lookup.ts';
 import type { Tape } from '../core/tape/nodes.ts';
@@ -8,7 +9,9 @@ import { validateTape } from '../core/tape/validate.ts';
 import { openUniverse } from '../server/db/open.ts';
 import { Engine } from '../server/engine/engine.ts';
 import { openColumns } from '../server/engine/open-universe.ts';
+import { recordsById } from '../server/engine/stored-universe.ts';
 import { universeLookup, type ReferenceData } from '../server/engine/universe-lookup.ts';
+import { searchable } from '../server/engine/words.ts';
 import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../server/reference.ts';
 import type { AskMessage, AskReply, Contender } from './asks.ts';
 import { DuckPeer, SqlitePeer, type Peer } from './databases.ts';
@@ -36,15 +39,15 @@ const some = (counts: Iterable<[string, number]>) =>
   Object.fromEntries([...counts].filter(([, count]) => count > 0).sort(([a], [b]) => (a < b ? -1 : 1)));
 
 /**
- * Figures are counted by an engine that has seen no line yet; the rest, one after the other, by one
+ * Figures are counted by a tally that has seen no line yet; the rest, one after the other, by one
  * that goes on, as the second counting thread does.
  */
 async function tallyAnswerer(dir: string, reference: ReferenceData): Promise<Answerer> {
   const db = openUniverse(dir, { readonly: true });
   db.exec('BEGIN');
   const { universe } = await openColumns(dir, db, reference.trees);
-  const fresh = () => new Engine(db, reference, AS_OF, universe);
-  const going = fresh();
+  const going = new Engine(db, reference, AS_OF, universe);
+  const columns = searchable(universe, db, recordsById(universe.ids));
   const sort = [{ by: 'founded', descending: true }];
   going.rows({ format: 'just-tally.tape', version: 1, subject: 'companies', lines: [] }, [], sort, 0, 1);
   const values = (counts: { key?: string; code?: string; count: number }[]) =>
@@ -52,8 +55,8 @@ async function tallyAnswerer(dir: string, reference: ReferenceData): Promise<Ans
   return async ({ ask, tape, offset }) => {
     switch (ask) {
       case 'figures': {
-        const engine = fresh();
-        const { took, made } = await timed(() => engine.tally(tape));
+        const tally = new Tally(columns, 'companies', going.lookup);
+        const { took, made } = await timed(() => tally.tally(validateTape(tape, going.lookup)));
         return {
           took,
           answer: [

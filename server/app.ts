@@ -1,4 +1,3 @@
-import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
@@ -15,6 +14,8 @@ import type { Services } from './services.ts';
 export function createApp(services: Services): Express {
   const app = express();
   app.disable('x-powered-by');
+  // Answers go no farther than this machine: neither packing them nor marking them for caches pays.
+  app.disable('etag');
   app.set('upload limit', services.uploadLimit);
   app.use(guard);
   app.use(
@@ -37,7 +38,6 @@ export function createApp(services: Services): Express {
       strictTransportSecurity: false,
     }),
   );
-  app.use(compression());
   const api = express.Router();
   api.use(express.json({ limit: '2mb' }));
   api.use((_request, response, next) => {

@@ -125,7 +125,10 @@ class EnginePair {
   }
 }
 
-/** What the second thread answers: all that looks at the companies rather than counts a tape. */
+/**
+ * What the second thread answers: all that looks at companies rather than counts a tape, and all that
+ * searches codes, whose index would make each collection of garbage hold up the counts.
+ */
 const OF_SECOND: ReadonlySet<EngineMethod> = new Set<EngineMethod>([
   'rows',
   'idsOf',
@@ -134,6 +137,8 @@ const OF_SECOND: ReadonlySet<EngineMethod> = new Set<EngineMethod>([
   'points',
   'profile',
   'jump',
+  'typed',
+  'complete',
   'towns',
   'cities',
 ]);

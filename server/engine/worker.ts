@@ -69,5 +69,5 @@ parentPort!.on('message', ({ id, method, args }: EngineCall) => {
 });
 
 parentPort!.postMessage({ ready: universe } satisfies EngineReady);
-// The first typed word should not wait for this.
-setImmediate(() => searches.of('nace-2.1'));
+// The first typed word should not wait for this; see `OF_SECOND` of the host.
+if (stored) setImmediate(() => searches.of('nace-2.1'));
