@@ -1,7 +1,5 @@
 import { build } from 'esbuild';
 
-
-
 /** Builds the server with its worker threads and the demo maker, then the interface; both into dist/. */
 
 await build({
@@ -31,4 +29,3 @@ await build({
   sourcemap: true,
   logLevel: 'warning',
 });
-

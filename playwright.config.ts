@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 const DEMO = 4711;
 const EMPTY = 4712;
+export const LARGE_PORT = 4713;
 
 /** Flows through the real interface: the built program, a small demo universe, and an empty workspace. */
 export default defineConfig({
@@ -25,6 +26,11 @@ export default defineConfig({
       command: `node scripts/fresh-data.mjs test-results/data-demo && node dist/demo/make.js test-results/data-demo 12000 && node dist/server/main.js --data test-results/data-demo --port ${DEMO}`,
       url: `http://127.0.0.1:${DEMO}/api/health`,
       timeout: 120_000,
+    },
+    {
+      command: `node scripts/fresh-data.mjs test-results/data-large && node dist/demo/make.js test-results/data-large 200000 && node dist/server/main.js --data test-results/data-large --port ${LARGE_PORT}`,
+      url: `http://127.0.0.1:${LARGE_PORT}/api/health`,
+      timeout: 300_000,
     },
     {
       command: `node scripts/fresh-data.mjs test-results/data-empty && node dist/server/main.js --data test-results/data-empty --port ${EMPTY}`,

@@ -1,5 +1,6 @@
 import { cpus, totalmem } from 'node:os';
 import { parseArgs } from 'node:util';
+import { measureBrowser } from './browser.ts';
 import { compare } from './compare.ts';
 import { megabytes } from './figures.ts';
 import { measureFiles } from './files.ts';
@@ -10,6 +11,7 @@ import { measureServing } from './serving.ts';
 const PARTS = {
   compare: () => compare(dir, Number(values.tapes), Number(values['sqlite-every'])),
   serving: () => measureServing(dir),
+  browser: () => measureBrowser(dir),
   files: () => measureFiles(dir),
 };
 

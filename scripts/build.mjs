@@ -19,6 +19,7 @@ await build({
     'server/load/rows-worker.ts',
     'demo/make.ts',
     'bench/main.ts',
+    'bench/oracle.ts',
     'bench/peer-process.ts',
   ],
   outdir: 'dist',

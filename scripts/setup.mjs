@@ -60,6 +60,10 @@ export function ensureChromium() {
   if (!existsSync('/usr/bin/chromium')) aptInstall(['chromium'], 'The interface tests drive Chromium.');
 }
 
+export function ensureSqliteShell() {
+  if (!has('sqlite3')) aptInstall(['sqlite3'], 'The bench compares loading with the sqlite3 shell.');
+}
+
 /** Builds server and interface where the build is missing or older than a source. */
 export function ensureBuild() {
   const built = join('dist', 'web', 'index.html');
@@ -72,6 +76,7 @@ export function ensureBuild() {
         'server',
         'web',
         'demo',
+        'bench',
         'package-lock.json',
         'vite.config.ts',
         'scripts/build.mjs',

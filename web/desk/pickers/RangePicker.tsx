@@ -248,7 +248,8 @@ function Histogram({
   onRange(range: NumberTest): void;
 }) {
   const format = useFormat();
-  const [drag, setDrag] = useState<{ start: number; end: number } | null>(null);
+  /** The bar a drag began on. */
+  const [start, setStart] = useState<number | null>(null);
   const first = Math.max(
     0,
     data.counts.findIndex((count) => count > 0),
@@ -265,12 +266,9 @@ function Histogram({
   const upper = (bar: (typeof bars)[number]) =>
     bar.next === undefined ? Infinity : whole ? bar.next - 1 : bar.next;
   const [from, to] = [(test?.from ?? -Infinity) * factor, (test?.to ?? Infinity) * factor];
-  const inside = (bar: (typeof bars)[number], i: number) =>
-    drag
-      ? i >= Math.min(drag.start, drag.end) && i <= Math.max(drag.start, drag.end)
-      : test !== null && upper(bar) >= from && bar.edge <= to;
-  const finish = (range: { start: number; end: number }) => {
-    const [a, b] = [Math.min(range.start, range.end), Math.max(range.start, range.end)];
+  const inside = (bar: (typeof bars)[number]) => test !== null && upper(bar) >= from && bar.edge <= to;
+  const take = (one: number, other: number) => {
+    const [a, b] = [Math.min(one, other), Math.max(one, other)];
     const top = upper(bars[b]!);
     onRange({ from: bars[a]!.edge / factor, to: top === Infinity ? undefined : top / factor });
   };
@@ -279,8 +277,8 @@ function Histogram({
     <figure>
       <div
         className="flex h-56 items-end gap-[2px] border-b border-ink select-none"
-        onMouseLeave={() => drag && (finish(drag), setDrag(null))}
-        onMouseUp={() => drag && (finish(drag), setDrag(null))}
+        onMouseLeave={() => setStart(null)}
+        onMouseUp={() => setStart(null)}
       >
         {bars.map((bar, i) => (
           <button
@@ -291,10 +289,11 @@ function Histogram({
             className="group flex h-full min-w-0 flex-1 flex-col justify-end"
             onMouseDown={(event) => {
               event.preventDefault();
-              setDrag({ start: i, end: i });
+              setStart(i);
+              take(i, i);
             }}
-            onMouseEnter={() => drag && setDrag({ ...drag, end: i })}
-            onKeyDown={(event) => event.key === 'Enter' && finish({ start: i, end: i })}
+            onMouseEnter={() => start !== null && take(start, i)}
+            onKeyDown={(event) => event.key === 'Enter' && take(i, i)}
           >
             {bar.count > 0 && (
               <span className="figure block truncate text-center text-[10px] text-soft group-hover:text-ink">
@@ -304,7 +303,7 @@ function Histogram({
             <span
               className={clsx(
                 'relative block w-full',
-                inside(bar, i) ? 'bg-kept' : 'bg-bar group-hover:bg-edge',
+                inside(bar) ? 'bg-kept' : 'bg-bar group-hover:bg-edge',
               )}
               style={{ height: `${(90 * bar.count) / most}%`, minHeight: bar.count > 0 ? 1 : 0 }}
             >

@@ -111,7 +111,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
         )}
         <div role="rowgroup" className="relative" style={{ height: view.height, minWidth: width }}>
           {Array.from({ length: view.count }, (_, i) => {
-            const at = view.first + i;
+            const at = rows.first + i;
             const row = rows.row(at);
             const picked = row ? isPicked(picks, row.key) : false;
             return (

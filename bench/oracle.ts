@@ -1,0 +1,58 @@
+import fc from 'fast-check';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { Tally } from '../core/tally/tally.ts';
+import { anyRecord, anyTape, SOURCES } from '../core/testing/arbitraries.ts';
+import { validateTape } from '../core/tape/validate.ts';
+import { buildUniverse } from '../server/engine/build-universe.ts';
+import { recordsById } from '../server/engine/stored-universe.ts';
+import { universeLookup } from '../server/engine/universe-lookup.ts';
+import { searchable } from '../server/engine/words.ts';
+import { writeParquet } from '../server/exports/parquet.ts';
+import { AS_OF, RandomUniverse } from '../server/testing/random-universe.ts';
+import { Agreement } from './agreement.ts';
+import { DuckPeer, SqlitePeer } from './databases.ts';
+
+/** Many random tapes over one large random universe, held to SQLite and DuckDB: `--tapes N --companies N --seed N`. */
+const { values } = parseArgs({
+  options: {
+    tapes: { type: 'string', default: '10000' },
+    companies: { type: 'string', default: '100000' },
+    seed: { type: 'string', default: '20260930' },
+  },
+});
+const [tapes, companies, seed] = [values.tapes, values.companies, values.seed].map(Number) as [
+  number,
+  number,
+  number,
+];
+if (![tapes, companies, seed].every((number) => Number.isInteger(number) && number > 0)) {
+  console.error('--tapes, --companies and --seed are whole numbers above 0.');
+  process.exit(1);
+}
+
+const random = new RandomUniverse();
+console.log(`Drawing ${companies} companies …`);
+const sourced = fc.tuple(anyRecord, fc.subarray([...SOURCES], { minLength: 1 }));
+random.fill(fc.sample(sourced, { numRuns: companies, seed }));
+const { db, reference } = random;
+await writeParquet(db, reference.trees, join(random.dir, 'parquet'));
+const duckdb = await DuckPeer.open(2);
+await duckdb.load(join(random.dir, 'parquet'));
+const stored = buildUniverse(db, reference.trees);
+const lookup = universeLookup(db, reference, AS_OF, stored);
+const tally = new Tally(searchable(stored, db, recordsById(stored.ids)), 'companies', lookup);
+const agreement = new Agreement(tally, lookup, stored.ids, [new SqlitePeer(db, reference.trees), duckdb]);
+
+let agreed = 0;
+for (const [at, raw] of fc.sample(anyTape, { numRuns: tapes, seed }).entries()) {
+  const tape = validateTape(raw, lookup);
+  const differences = await agreement.differences(tape);
+  if (differences.length === 0) agreed++;
+  else console.log(JSON.stringify(tape.lines), ...differences.map((one) => `\n  ${one.slice(0, 2000)}`));
+  if (process.stdout.isTTY) process.stdout.write(`\r${at + 1} of ${tapes} tapes`);
+}
+console.log(`\n${agreed} of ${tapes} tapes agree with SQLite and DuckDB over ${companies} companies.`);
+duckdb.close();
+random.close();
+process.exit(agreed === tapes ? 0 : 1);

@@ -1,0 +1,54 @@
+import { expect, test } from '@playwright/test';
+import Database from 'better-sqlite3';
+import { parse } from 'csv-parse/sync';
+import { Hand } from './hand.ts';
+import { LARGE_PORT } from '../playwright.config.ts';
+
+test.use({ baseURL: `http://127.0.0.1:${LARGE_PORT}` });
+test.setTimeout(180_000);
+
+test('200,000 companies: narrowed, looked through to the last, sorted and exported whole', async ({
+  page,
+}) => {
+  const hand = new Hand(page);
+  await page.goto('/');
+  expect(await hand.tally()).toBe(200_000);
+  await hand.line('not nace 16.23 any rank; founded 1950-2026; words windows or steel');
+  const left = await hand.tally();
+  await page.keyboard.press('Escape');
+
+  const db = new Database('test-results/data-large/universe.sqlite', { readonly: true });
+  const wanted = db
+    .prepare<[], { key: string; name: string; founded: number }>(
+      `SELECT key, name, founded FROM company c WHERE founded BETWEEN 1950 AND 2026
+         AND id IN (SELECT rowid FROM company_words WHERE company_words MATCH 'windows OR steel')
+         AND NOT EXISTS (SELECT 1 FROM company_code WHERE company_id = c.id AND scheme = 'nace-2.1' AND code = '16.23')
+       ORDER BY founded DESC, id`,
+    )
+    .all();
+  db.close();
+  expect(left).toBe(wanted.length);
+
+  await page.goto(`${page.url()}&sort=founded-`);
+  await expect(page.locator('[data-row]').first()).toHaveAttribute('data-row', wanted[0]!.key);
+  const sheet = page.locator('[data-sheet]');
+  for (const share of [0.5, 0.25, 1]) {
+    await sheet.evaluate((element, part) => {
+      element.scrollTop = (element.scrollHeight - element.clientHeight) * part;
+    }, share);
+    const key = share === 1 ? wanted.at(-1)!.key : wanted[Math.floor(left * share)]!.key;
+    await expect(page.locator(`[data-row="${key}"]`)).toBeVisible();
+  }
+
+  await page.keyboard.press('x');
+  await hand.click('CSV', 'radio');
+  const [download] = await Promise.all([
+    page.waitForEvent('download', { timeout: 120_000 }),
+    hand.click(/^Export [\d,]+$/),
+  ]);
+  const stream = await download.createReadStream();
+  const chunks: Buffer[] = [];
+  for await (const chunk of stream) chunks.push(chunk as Buffer);
+  const rows = parse<Record<string, string>>(Buffer.concat(chunks), { bom: true, columns: true });
+  expect(rows.map((row) => row.Company)).toEqual(wanted.map(({ name }) => name));
+});
