@@ -10,6 +10,7 @@ await build({
     'server/write-parquet.ts',
     'server/engine/worker.ts',
     'server/engine/columns-worker.ts',
+    'server/engine/names-worker.ts',
     'server/load/worker.ts',
     'server/load/remove-worker.ts',
     'server/exports/worker.ts',

@@ -23,6 +23,7 @@ import type {
 } from '../../core/tally/columns.ts';
 import { countCategory, countMany, histogram } from '../../core/tally/counts.ts';
 import { groupsOf } from '../../core/tally/evaluate.ts';
+import type { Keys } from '../../core/tally/order.ts';
 import { Tally } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Line, SortKey, Tape } from '../../core/tape/nodes.ts';
@@ -141,6 +142,11 @@ export class Engine {
         columns,
       ),
     };
+  }
+
+  /** Takes sort keys of a label, such as the name, that another thread has made. */
+  takeLabelKeys(by: string, keys: Keys): void {
+    this.orders.takeLabelKeys(by, keys);
   }
 
   /** The records of a tape in an order. */

@@ -2,6 +2,7 @@ import type { Worker } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
 import { startWorker } from '../threads.ts';
 import type { Engine } from './engine.ts';
+import type { NamesWorkerData } from './names-worker.ts';
 import type { StoredUniverse } from './stored-universe.ts';
 import type { EngineMethod, EngineReady, EngineReply, EngineWorkerData } from './worker.ts';
 
@@ -89,6 +90,9 @@ class EngineThread {
   }
 }
 
+/** Companies from which names are sorted ahead, and up to which their texts fit beside all else. */
+const NAMES_AHEAD = { least: 20_000, most: 2_000_000 };
+
 /**
  * Two threads over the same columns, so that the figures of a tape need not wait for its rows. The
  * second starts once the first has opened the columns; until then the first answers all.
@@ -97,15 +101,30 @@ class EnginePair {
   readonly ready: Promise<void>;
   private readonly first: EngineThread;
   private second: EngineThread | null = null;
+  private names: Worker | null = null;
   private ended = false;
 
   constructor(dir: string, asOf: number) {
     this.first = new EngineThread({ dir, asOf, stored: null });
     this.ready = this.first.ready.then((stored) => {
       if (this.ended) return;
-      this.second = new EngineThread({ dir, asOf, stored });
+      const second = new EngineThread({ dir, asOf, stored });
+      this.second = second;
+      if (stored.size > NAMES_AHEAD.least && stored.size <= NAMES_AHEAD.most)
+        void second.ready.then(() => this.sortNames(dir, stored, second)).catch(() => {});
     });
     this.ready.catch(() => {});
+  }
+
+  private sortNames(dir: string, { stamp, revision }: StoredUniverse, second: EngineThread): void {
+    if (this.ended) return;
+    this.names = startWorker('server/engine/names-worker', {
+      dir,
+      shown: { stamp, revision },
+    } satisfies NamesWorkerData);
+    this.names.on('message', (keys) => void second.call('takeLabelKeys', ['name', keys]).catch(() => {}));
+    // Without them, the first sort by name makes its own.
+    this.names.on('error', () => {});
   }
 
   call(method: EngineMethod, args: unknown[], signal?: AbortSignal): Promise<unknown> {
@@ -115,13 +134,14 @@ class EnginePair {
 
   retire(): void {
     this.ended = true;
+    void this.names?.terminate();
     this.first.retire();
     this.second?.retire();
   }
 
   async stop(): Promise<void> {
     this.ended = true;
-    await Promise.all([this.first.stop(), this.second?.stop()]);
+    await Promise.all([this.first.stop(), this.second?.stop(), this.names?.terminate()]);
   }
 }
 

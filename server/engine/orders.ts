@@ -1,11 +1,10 @@
 import { Recent } from '../../core/recent.ts';
-import { fieldOf } from '../../core/fields/registry.ts';
 import { countBits, type Bits } from '../../core/tally/bits.ts';
 import type { Universe } from '../../core/tally/columns.ts';
-import { keptInOrder, keysOf, orderBy, textKeys, type Keys } from '../../core/tally/order.ts';
+import { keptInOrder, keysOf, orderBy, type Keys } from '../../core/tally/order.ts';
 import type { SortKey } from '../../core/tape/nodes.ts';
-import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
+import { labelKeys } from './label-keys.ts';
 
 /** Orders and lists are kept up to this many bytes each, the oldest going first. */
 const MOST_BYTES = 128 * 2 ** 20;
@@ -15,6 +14,7 @@ export class Orders {
   private readonly db: Db;
   private readonly universe: Universe;
   private readonly orders = new Recent<Uint32Array>(MOST_BYTES, (order) => order.byteLength);
+  private readonly labels = new Map<string, Keys>();
   private readonly lists = new Recent<Uint32Array>(MOST_BYTES, (list) => list.byteLength);
 
   constructor(db: Db, universe: Universe) {
@@ -44,16 +44,12 @@ export class Orders {
     return column ? keysOf(column, this.universe.size) : this.labelKeys(by);
   }
 
-  /** Labels, such as names, are no columns: their texts are read, folded and sorted once. */
   private labelKeys(by: string): Keys {
-    const { store } = fieldOf('companies', by)!;
-    if (store.at !== 'column') throw new Error(`${by} has no order.`);
-    return textKeys(
-      this.db
-        .prepare<[], string | null>(`SELECT ${store.column} FROM company ORDER BY id`)
-        .pluck()
-        .all()
-        .map((text) => (text === null ? null : fold(text))),
-    );
+    return this.labels.get(by) ?? labelKeys(this.db, by);
+  }
+
+  /** Takes sort keys of a label that were made elsewhere. */
+  takeLabelKeys(by: string, keys: Keys): void {
+    this.labels.set(by, keys);
   }
 }

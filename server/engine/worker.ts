@@ -40,7 +40,8 @@ export type EngineMethod =
   | 'jump'
   | 'describe'
   | 'wordsOf'
-  | 'profile';
+  | 'profile'
+  | 'takeLabelKeys';
 export type EngineReply =
   | { id: number; result: unknown }
   | { id: number; problem: { code: string; message: string; field?: string; value?: unknown; rule?: string } }
