@@ -46,20 +46,26 @@ async function tapeOf(page: Page, lines: string): Promise<void> {
   await page.locator('[data-tally]').waitFor();
 }
 
-/** In the page: notes the time of every `event` and of the paint of the first count that comes after it. */
+/**
+ * In the page: notes the time from the last `event` before a count was taken off the tape, because
+ * it no longer held, to the paint of the one that took its place.
+ */
 async function watch(page: Page, event: string): Promise<void> {
   await page.evaluate((name) => {
     const seen: number[] = [];
+    let last = 0;
     let since = 0;
     Object.assign(window, { seen });
-    const total = document.querySelector('[aria-label="Tape"], aside, body')!;
-    addEventListener(name, () => (since ||= performance.now()), true);
+    addEventListener(name, () => (last = performance.now()), true);
     new MutationObserver(() => {
-      if (!since || !document.querySelector('[data-tally]')) return;
-      const from = since;
-      since = 0;
-      requestAnimationFrame(() => setTimeout(() => seen.push(performance.now() - from)));
-    }).observe(total, { subtree: true, attributes: true, attributeFilter: ['data-tally'] });
+      const counted = document.querySelector('[data-tally]') !== null;
+      if (!counted) since ||= last;
+      else if (since) {
+        const from = since;
+        since = 0;
+        requestAnimationFrame(() => setTimeout(() => seen.push(performance.now() - from)));
+      }
+    }).observe(document.body, { subtree: true, attributes: true, attributeFilter: ['data-tally'] });
   }, event);
 }
 

@@ -14,12 +14,22 @@ export interface ShownFigure {
   note?: string;
 }
 
+const formats = new Map<string, Intl.NumberFormat>();
+
+/** A number format, made once: making one takes far longer than using it. */
+function numberFormat(locale: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+  const key = `${locale} ${JSON.stringify(options)}`;
+  let format = formats.get(key);
+  if (!format) formats.set(key, (format = new Intl.NumberFormat(locale, options)));
+  return format;
+}
+
 /** Formats by the workspace's settings. */
 export function useFormat() {
   const { currency, numbers, dates } = useSettings();
   const locale = LOCALES[numbers];
   const number = (value: number, decimals = 0) =>
-    value.toLocaleString(locale, { maximumFractionDigits: decimals }).replaceAll('\u202f', '\u00a0');
+    numberFormat(locale, { maximumFractionDigits: decimals }).format(value).replaceAll('\u202f', '\u00a0');
   const date = (iso: string) => {
     const [year, month, day] = iso.split('-');
     if (dates === 'iso') return iso;

@@ -53,6 +53,7 @@ export function RangePicker({
   onEstimates,
 }: PickerProps<RangeTest> & { estimates: boolean; onEstimates?(on: boolean): void }) {
   const settings = useSettings();
+  const format = useFormat();
   const isMoney = field.kind === 'money';
   // Chosen before there is a line: kept for it, and no reason to make one.
   const [wanted, setWanted] = useState<string | null>(null);
@@ -78,7 +79,7 @@ export function RangePicker({
     );
   };
   const show = (value: number) =>
-    isMoney ? money(value, currency) : field.id === 'founded' ? String(value) : value.toLocaleString('en-GB');
+    isMoney ? money(value, currency) : field.id === 'founded' ? String(value) : format.number(value);
 
   return (
     <div className="flex h-full min-h-0 flex-col gap-4 overflow-y-auto">
