@@ -232,7 +232,7 @@ test('a source is removed and what only it had leaves', async ({ page }) => {
   };
   await row.getByRole('button', { name: 'Remove Two firms' }).click();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
-  await expect(row).toHaveCount(0);
+  await expect(row).toHaveCount(0, { timeout: 30_000 });
   await expect
     .poll(
       async () =>
