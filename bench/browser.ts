@@ -1,6 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
 import { setTimeout as wait } from 'node:timers/promises';
-import { median, printTable, quantile, time } from './figures.ts';
+import { TimingTable } from './figures.ts';
 import { ServerProcess } from './server-process.ts';
 
 /**
@@ -14,19 +14,11 @@ export async function measureBrowser(dir: string): Promise<void> {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(server.address);
     await page.locator('[data-tally]').waitFor();
-    const rows: string[][] = [['in the browser', 'seen', 'median', 'p95', 'worst']];
-    const add = (name: string, took: readonly number[]) =>
-      rows.push([
-        name,
-        String(took.length),
-        time(median(took)),
-        time(quantile(took, 0.95)),
-        time(Math.max(...took)),
-      ]);
-    add('typing a limit to the painted tally', await typing(page));
-    add('dragging a brush to the painted tally', await dragging(page));
-    add('dragging the thumb: rows blank', await scrolling(page));
-    printTable(rows);
+    const table = new TimingTable('in the browser');
+    table.add('typing a limit to the painted tally', await typing(page));
+    table.add('dragging a brush to the painted tally', await dragging(page));
+    table.add('dragging the thumb: rows blank', await scrolling(page));
+    table.print();
   } finally {
     await browser.close();
     await server.stop();

@@ -20,6 +20,27 @@ export function time(ms: number): string {
 export const times = (ratio: number) => `${ratio >= 100 ? ratio.toFixed(0) : ratio.toPrecision(3)}x`;
 export const megabytes = (bytes: number) => `${Math.round(bytes / 2 ** 20).toLocaleString('en-GB')} MB`;
 
+/** How long things took, each asked several times: median, 95th percentile and worst. */
+export class TimingTable {
+  private readonly rows: string[][];
+
+  constructor(title: string) {
+    this.rows = [[title, 'times', 'median', 'p95', 'worst']];
+  }
+
+  /** `took` in milliseconds. */
+  add(name: string, took: readonly number[]): void {
+    const figures = took.length
+      ? [median(took), quantile(took, 0.95), Math.max(...took)].map(time)
+      : ['-', '-', '-'];
+    this.rows.push([name, String(took.length), ...figures]);
+  }
+
+  print(): void {
+    printTable(this.rows);
+  }
+}
+
 /** Prints rows of cells as a table, the first row its head. */
 export function printTable(rows: readonly (readonly string[])[]): void {
   const widths = rows[0]!.map((_, i) => Math.max(...rows.map((row) => row[i]!.length)));

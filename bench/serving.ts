@@ -2,7 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import type { RowsAnswer, WordedTally } from '../contract/responses.ts';
 import { Chance } from '../demo/random.ts';
 import type { Tape } from '../core/tape/nodes.ts';
-import { median, megabytes, printTable, quantile, time } from './figures.ts';
+import { megabytes, TimingTable } from './figures.ts';
 import { ServerProcess } from './server-process.ts';
 import { anyLine, seededTapes } from './tapes.ts';
 
@@ -20,15 +20,7 @@ export async function measureServing(dir: string): Promise<void> {
     const answer = await server.post<T>(path, body);
     return { took: performance.now() - start, answer };
   };
-  const rows: string[][] = [['over HTTP', 'asked', 'median', 'p95', 'worst']];
-  const add = (name: string, took: readonly number[]) =>
-    rows.push([
-      name,
-      String(took.length),
-      time(median(took)),
-      time(quantile(took, 0.95)),
-      time(Math.max(...took)),
-    ]);
+  const table = new TimingTable('over HTTP');
 
   const chance = new Chance(7);
   const withoutWords = (line: object) => !JSON.stringify(line).includes('"words"');
@@ -44,8 +36,8 @@ export async function measureServing(dir: string): Promise<void> {
     }
   }
   // The first hundred are asked before the server's code is compiled for speed.
-  add('tally after an edit of one line, at first', edits.slice(0, 100));
-  add('tally after an edit of one line, then', edits.slice(100));
+  table.add('tally after an edit of one line, at first', edits.slice(0, 100));
+  table.add('tally after an edit of one line, then', edits.slice(100));
 
   const words: number[] = [];
   for (const text of WORDS) {
@@ -57,14 +49,14 @@ export async function measureServing(dir: string): Promise<void> {
     // Of a word that few have, the time is not that of its matches.
     if (answer.tally > answer.universe / 50) words.push((took / answer.tally) * 100_000);
   }
-  add('a new line of words, per 100,000 found', words);
+  table.add('a new line of words, per 100,000 found', words);
 
   // As a user who looks at the companies for a while before sorting them.
   await wait(8000);
   const empty: Tape = { format: 'just-tally.tape', version: 1, subject: 'companies', lines: [] };
   for (const by of SORTS) {
     const sort = [{ by, descending: by !== 'name' }];
-    add(`first sort by ${by}`, [
+    table.add(`first sort by ${by}`, [
       (await timed('/rows', { tape: empty, sort, columns: COLUMNS, offset: 0, limit: 100 })).took,
     ]);
   }
@@ -76,7 +68,7 @@ export async function measureServing(dir: string): Promise<void> {
     const { total } = await server.post<RowsAnswer>('/rows', { ...body, offset: 0 });
     windows.push((await timed('/rows', { ...body, offset: chance.whole(0, total - 100) })).took);
   }
-  add('100 rows anywhere in a sort', windows);
+  table.add('100 rows anywhere in a sort', windows);
 
   const tapes = seededTapes(60, 13);
   const counts = async (body: object) => {
@@ -84,9 +76,9 @@ export async function measureServing(dir: string): Promise<void> {
     for (const tape of tapes) took.push((await timed('/counts', { tape, ...body })).took);
     return took;
   };
-  add('counts of the code tree', await counts({ field: 'industry', scheme: 'nace-2.1' }));
-  add('counts of technologies', await counts({ field: 'technology' }));
-  printTable(rows);
+  table.add('counts of the code tree', await counts({ field: 'industry', scheme: 'nace-2.1' }));
+  table.add('counts of technologies', await counts({ field: 'technology' }));
+  table.print();
   console.log(`Peak memory of the server: ${megabytes(server.peak())}\n`);
   await server.stop();
 }

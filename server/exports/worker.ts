@@ -1,6 +1,6 @@
 import ExcelJS from 'exceljs';
-import { createWriteStream, mkdirSync, renameSync, rmSync } from 'node:fs';
-import { once } from 'node:events';
+import { mkdirSync, renameSync, rmSync } from 'node:fs';
+import { open } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { workerData } from 'node:worker_threads';
 import type { Row } from '../../core/cells.ts';
@@ -54,10 +54,7 @@ async function writeExport(data: ExportWorkerData): Promise<Record<string, unkno
 /** Writes what the CSV threads make, each every other batch, in order. */
 async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
   const { dir, fields, ids, currency, delimiter, bom } = data;
-  const out = createWriteStream(path);
-  const write = async (bytes: Uint8Array | string) => {
-    if (!out.write(bytes)) await once(out, 'drain');
-  };
+  const file = await open(path, 'w');
   const feeds = Array.from({ length: CSV_THREADS }, (_, part) =>
     feed<Uint8Array>('server/exports/csv-worker', {
       dir,
@@ -70,7 +67,7 @@ async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
     } satisfies CsvWorkerData),
   );
   try {
-    await write(
+    await file.appendFile(
       csvText([exportColumns('companies', fields, currency).map((column) => column.heading)], {
         delimiter,
         bom,
@@ -80,12 +77,11 @@ async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
       stopIfCancelled();
       tellProgress(batch * ROWS_A_BATCH, ids.length);
       const made = await feeds[batch % CSV_THREADS]!.next();
-      await write(made.value as Uint8Array);
+      await file.appendFile(made.value as Uint8Array);
     }
   } finally {
     await Promise.all(feeds.map((one) => one.return(undefined)));
-    out.end();
-    await once(out, 'close');
+    await file.close();
   }
 }
 

@@ -297,7 +297,7 @@ function Histogram({
             onKeyDown={(event) => event.key === 'Enter' && take(i, i)}
           >
             {bar.count > 0 && (
-              <span className="figure block truncate text-center text-[10px] text-soft group-hover:text-ink">
+              <span className="figure flex justify-center whitespace-nowrap text-[10px] text-soft group-hover:text-ink">
                 {format.number(bar.count)}
               </span>
             )}

@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { SqlAnswer } from '../../../contract/responses.ts';
@@ -23,7 +23,6 @@ export function SqlDialog({ open, onClose }: { open: boolean; onClose(): void })
   const { data, error } = useQuery({
     queryKey: ['sql', tape, dialect],
     queryFn: ({ signal }) => call<SqlAnswer>('POST', '/sql', { tape, dialect }, signal),
-    placeholderData: keepPreviousData,
     enabled: open,
     retry: false,
   });
@@ -57,7 +56,7 @@ export function SqlDialog({ open, onClose }: { open: boolean; onClose(): void })
         aria-label="Statement"
         className="figure max-h-[52vh] overflow-auto rounded border border-rule bg-ground p-3 text-[12px] whitespace-pre-wrap select-all"
       >
-        {statement}
+        {data ? statement : error ? 'None for this tape.' : 'Compiling …'}
       </pre>
     </Dialog>
   );
