@@ -12,7 +12,7 @@ import { openColumns } from '../server/engine/open-universe.ts';
 import { recordsById } from '../server/engine/stored-universe.ts';
 import { universeLookup, type ReferenceData } from '../server/engine/universe-lookup.ts';
 import { searchable } from '../server/engine/words.ts';
-import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../server/reference.ts';
+import { loadReferenceData } from '../server/reference.ts';
 import type { AskMessage, AskReply, Contender } from './asks.ts';
 import { DuckPeer, SqlitePeer, type Peer } from './databases.ts';
 
@@ -124,8 +124,7 @@ function sqlAnswerer(peer: Peer, lookup: Lookup): Answerer {
 }
 
 async function answererOf(contender: Contender, dir: string): Promise<Answerer> {
-  const trees = loadCodeTrees();
-  const reference = { trees, searches: loadCodeSearches(trees), places: loadGazetteer() };
+  const reference = loadReferenceData();
   if (contender === 'tally') return tallyAnswerer(dir, reference);
   const db = openUniverse(dir, { readonly: true });
   db.exec('BEGIN');
@@ -134,7 +133,7 @@ async function answererOf(contender: Contender, dir: string): Promise<Answerer> 
     const indexed = new Database(join(dir, 'bench', 'indexed.sqlite'));
     indexed.pragma('cache_size = -1048576');
     indexed.pragma('mmap_size = 8589934592');
-    return sqlAnswerer(new SqlitePeer(indexed, trees), lookup);
+    return sqlAnswerer(new SqlitePeer(indexed, reference.trees), lookup);
   }
   const duckdb = await DuckPeer.open(2);
   await duckdb.load(join(dir, 'bench', 'parquet'));

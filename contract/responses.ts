@@ -1,4 +1,6 @@
 import type { Row } from '../core/cells.ts';
+import type { Kin } from '../core/codes/crosswalk.ts';
+import type { FiledTogether } from '../core/codes/together.ts';
 import type { Scheme } from '../core/codes/tree.ts';
 import type { FileColumn } from '../core/fields/field.ts';
 import type { Mapping } from '../core/records/mapping.ts';
@@ -63,6 +65,21 @@ export interface CodesCounts {
   unknown: number;
 }
 
+/** A code by itself. */
+export interface CodeAnswer {
+  scheme: Scheme;
+  code: string;
+  title: string;
+  /** What the office says it covers; `from` where it is the note of an exact kin in an earlier edition. */
+  note: { text: string; from: string } | null;
+  kin: (Kin & { title: string })[];
+  together: FiledTogether[];
+}
+
+export interface AlternativesAnswer {
+  counts: number[];
+}
+
 export interface RangeCounts {
   total: number;
   edges: number[];
@@ -74,8 +91,13 @@ export interface RangeCounts {
   currency?: string;
 }
 
+export interface KeyedCounts extends RangeCounts {
+  values: ValueCount[];
+}
+
 export interface PlaceCounts {
   total: number;
+  groups: (ValueCount & { countries: string[] })[];
   countries: ValueCount[];
   regions: ValueCount[];
   unknown: number;

@@ -2,9 +2,11 @@ import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { gunzipSync } from 'node:zlib';
+import { readCrosswalk, type Crosswalk } from '../core/codes/crosswalk.ts';
 import { CodeSearches, type Keyword } from '../core/codes/search.ts';
 import { readCodeTable, SCHEMES, type CodeTree, type Scheme } from '../core/codes/tree.ts';
 import { Gazetteer } from '../core/geo/gazetteer.ts';
+import type { CodeNote, ReferenceData } from './engine/universe-lookup.ts';
 
 /** The project's folder, found from the source and from the build alike. */
 export const ROOT = findRoot(dirname(fileURLToPath(import.meta.url)));
@@ -40,10 +42,38 @@ export function loadCodeSearches(trees: ReadonlyMap<Scheme, CodeTree>): CodeSear
   );
 }
 
+export function loadCrosswalk(trees: ReadonlyMap<Scheme, CodeTree>): Crosswalk {
+  return readCrosswalk(trees, readReference('codes/crosswalk.tsv.gz'));
+}
+
 export function loadGazetteer(): Gazetteer {
   return new Gazetteer({
     countries: readReference('geo/countries.tsv.gz'),
     regions: readReference('geo/regions.tsv.gz'),
     towns: readReference('geo/towns.tsv.gz'),
   });
+}
+
+function loadNotes(): Map<string, CodeNote> {
+  const rows = readReference('codes/notes.tsv.gz').split('\n').slice(1).filter(Boolean);
+  return new Map(
+    rows.map((row) => {
+      const [scheme, code, fromScheme, fromCode, text] = row.split('\t');
+      return [`${scheme} ${code}`, { text: text!, from: `${fromScheme} ${fromCode}` }];
+    }),
+  );
+}
+
+/** All that is read from the tables under `data/`; the crosswalk and the notes when they are first asked for. */
+export function loadReferenceData(): ReferenceData {
+  const trees = loadCodeTrees();
+  let crosswalk: Crosswalk | null = null;
+  let notes: Map<string, CodeNote> | null = null;
+  return {
+    trees,
+    searches: loadCodeSearches(trees),
+    crosswalk: () => (crosswalk ??= loadCrosswalk(trees)),
+    note: (scheme, code) => (notes ??= loadNotes()).get(`${scheme} ${code}`) ?? null,
+    places: loadGazetteer(),
+  };
 }

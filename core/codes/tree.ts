@@ -110,17 +110,19 @@ export class CodeTree {
     const left = this.covered(except);
     const pass = new Uint8Array(this.size);
     for (let node = this.size - 1; node >= 0; node--) {
-      if (this.isLeaf(node)) {
-        pass[node] = picked[node]! && !left[node]! ? Pass.Yes : Pass.No;
-        continue;
-      }
-      let child = node + 1;
-      let state: number = pass[child]!;
-      for (child = this.ends[child]!; child < this.ends[node]!; child = this.ends[child]!)
-        if (pass[child] !== state) state = Pass.Unknown;
-      pass[node] = state;
+      if (this.isLeaf(node)) pass[node] = picked[node]! && !left[node]! ? Pass.Yes : Pass.No;
+      else pass[node] = this.joinedPass(node, pass);
     }
     return pass;
+  }
+
+  /** What a code with others below it says, from what those say: the same if they all say it, else unknown. */
+  joinedPass(node: number, pass: Uint8Array): Pass {
+    let child = node + 1;
+    const state: Pass = pass[child]!;
+    for (child = this.ends[child]!; child < this.ends[node]!; child = this.ends[child]!)
+      if (pass[child] !== state) return Pass.Unknown;
+    return state;
   }
 
   private covered(codes: readonly string[]): Uint8Array {

@@ -75,10 +75,12 @@ export function exportColumns(subject: string, fields: readonly string[], curren
           },
           { heading: `${heading} basis`, kind: 'text', width: 14, value: (row) => basis(row, id) },
         ];
+      case 'growth':
+        return [{ heading: `${heading}, %`, kind: 'number', width, value: (row) => cell<number>(row) }];
       case 'date':
         return [{ heading, kind: 'date', width, value: (row) => cell<string>(row) }];
       default:
-        if (field.store.at === 'many')
+        if (field.store.at === 'many' || field.store.at === 'keyed')
           return [{ heading, kind: 'text', width, value: (row) => cell<string[]>(row)?.join('; ') ?? null }];
         return [{ heading, kind: 'text', width, value: (row) => cell<string>(row) }];
     }

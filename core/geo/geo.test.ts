@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { isInArea, sidesOf } from './area.ts';
 import { distanceKm, EARTH_KM, latitudeReach } from './distance.ts';
 import { Gazetteer } from './gazetteer.ts';
+import { matchesPostcode, parsePostcode, plainPostcode } from './postcodes.ts';
 
 const gazetteer = new Gazetteer({
   countries: [
@@ -72,6 +74,57 @@ describe('great-circle distance', () => {
       fc.property(latitude, longitude, latitude, longitude, (a, b, c, d) => {
         expect(Math.abs(a - c)).toBeLessThanOrEqual(latitudeReach(distanceKm(a, b, c, d)));
       }),
+    );
+  });
+});
+
+describe('postcodes', () => {
+  test.each([
+    ['602 00', { country: null, kind: 'one', from: '60200', to: '' }],
+    ['CZ 602 00', { country: 'CZ', kind: 'one', from: '60200', to: '' }],
+    ['PL 00-9*', { country: 'PL', kind: 'prefix', from: '009', to: '' }],
+    ['SW1A 1AA', { country: null, kind: 'one', from: 'SW1A1AA', to: '' }],
+    ['CZ 60000..619 99', { country: 'CZ', kind: 'range', from: '60000', to: '61999' }],
+  ])('%s is read', (text, pattern) => {
+    expect(parsePostcode(text)).toEqual(pattern);
+  });
+  test.each(['', 'CZ', '61999..60000', '600..61999', '60?'])('“%s” is none', (text) => {
+    expect(parsePostcode(text)).toBeNull();
+  });
+  test('match whatever spaces and hyphens they are written with', () => {
+    expect(matchesPostcode(plainPostcode('603 00'), parsePostcode('60000..61999')!)).toBe(true);
+    expect(matchesPostcode(plainPostcode('6030'), parsePostcode('60000..61999')!)).toBe(false);
+    expect(matchesPostcode(plainPostcode('00-950'), parsePostcode('009*')!)).toBe(true);
+  });
+});
+
+describe('a drawn area', () => {
+  const triangle = sidesOf([
+    [48, 16],
+    [50, 16],
+    [49, 18],
+  ]);
+  test('holds what lies between its sides', () => {
+    expect(isInArea(49, 16.5, triangle)).toBe(true);
+    expect(isInArea(49, 17.99, triangle)).toBe(true);
+    expect(isInArea(49, 18.01, triangle)).toBe(false);
+    expect(isInArea(48.1, 17.5, triangle)).toBe(false);
+  });
+  test('is the same whichever corner it begins with', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(fc.double({ min: 40, max: 50, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true })),
+          { minLength: 3, maxLength: 9 },
+        ),
+        fc.double({ min: 39, max: 51, noNaN: true }),
+        fc.double({ min: -1, max: 21, noNaN: true }),
+        fc.nat(8),
+        (points, lat, lon, shift) => {
+          const turned = [...points.slice(shift % points.length), ...points.slice(0, shift % points.length)];
+          expect(isInArea(lat, lon, sidesOf(turned))).toBe(isInArea(lat, lon, sidesOf(points)));
+        },
+      ),
     );
   });
 });

@@ -57,7 +57,7 @@ export function readNumber(text: string, style: CellStyle): number {
  * A number, a band or an estimate: 120, 10-49, 50+, <10, up to 9, ≈120, ≈120 (90-160).
  * @throws CellError
  */
-export function readQuantity(text: string, style: CellStyle, scale = 1): Quantity {
+export function readQuantity(text: string, style: CellStyle, scale = 1, belowZero = false): Quantity {
   if (PLAIN.test(text)) return exact(readNumber(text, style) * scale);
   const cell = text
     .trim()
@@ -65,13 +65,13 @@ export function readQuantity(text: string, style: CellStyle, scale = 1): Quantit
     .replace(/\s*[€£$]$/, '');
   const number = (part: string) => {
     const value = readNumber(part, style) * scale;
-    if (value < 0) throw new CellError('a number that is not negative');
+    if (value < 0 && !belowZero) throw new CellError('a number that is not negative');
     return value;
   };
   const estimate = /^[≈~]\s*([^(]+?)\s*(?:\(([^)]*)\))?$/.exec(cell);
   if (estimate) {
     const point = number(estimate[1]!);
-    const range = estimate[2] === undefined ? null : readQuantity(estimate[2], style, scale);
+    const range = estimate[2] === undefined ? null : readQuantity(estimate[2], style, scale, belowZero);
     const [low, high] = range ? [range.low, range.high] : [point, point];
     if (point < low || point > high) throw new CellError('an estimate that lies within its range');
     return { basis: 'estimate', low, high, point };
@@ -127,4 +127,11 @@ export function readYear(text: string): number {
   const year = Number(/^\s*(\d{4})(?:-\d{2}(?:-\d{2})?)?\s*$/.exec(text)?.[1]);
   if (!(year >= 1000 && year <= 2100)) throw new CellError('a year of four figures');
   return year;
+}
+
+/** A whole number that is not negative: 1200, 1 200. @throws CellError */
+export function readCount(text: string): number {
+  const figures = text.replace(/[\s\u00a0\u202f.,'’](?=\d{3}(?!\d))/g, '');
+  if (!/^\d{1,12}$/.test(figures)) throw new CellError('a whole number');
+  return Number(figures);
 }

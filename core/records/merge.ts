@@ -1,4 +1,4 @@
-import type { CompanyRecord, Money, Quantity } from './record.ts';
+import type { CompanyRecord, Money, Quantity, SeenTechnology } from './record.ts';
 
 /** A record with where it is from. */
 export interface SourcedRecord {
@@ -14,6 +14,8 @@ export interface MergedCompany {
 }
 
 const BASIS_RANK = { reported: 0, estimate: 1, band: 2 } as const;
+
+type MoneyKey = 'revenue' | 'profit' | 'assets';
 
 /**
  * One company from its records. Each field is taken from the freshest record that has it (by the
@@ -46,6 +48,17 @@ export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
     'checkedHow',
     'headcountWhy',
     'revenueWhy',
+    'profitWhy',
+    'assetsWhy',
+    'ownership',
+    'group',
+    'listing',
+    'ticker',
+    'certificates',
+    'dwelling',
+    'followers',
+    'departments',
+    'revenueMonths',
   ] as const)
     take(key);
 
@@ -60,7 +73,17 @@ export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
     if (company[key] !== null) from[key] = placed.id;
   }
 
-  const bySize = (key: 'headcount' | 'revenue', yearOf: (record: CompanyRecord) => number) =>
+  const tried = fresh
+    .filter(({ record }) => record.siteCheckedOn !== null)
+    .sort((a, b) => b.record.siteCheckedOn! - a.record.siteCheckedOn!);
+  for (const key of ['siteAnswers', 'siteCheckedOn'] as const) take(key, tried.length ? tried : fresh);
+  for (const key of ['headcountHistory', 'revenueHistory'] as const) {
+    const longest = [...fresh].sort((a, b) => b.record[key].length - a.record[key].length)[0]!;
+    company[key] = longest.record[key];
+    if (company[key].length) from[key] = longest.id;
+  }
+
+  const bySize = (key: 'headcount' | MoneyKey, yearOf: (record: CompanyRecord) => number) =>
     [...fresh]
       .filter(({ record }) => record[key] !== null)
       .sort(
@@ -71,8 +94,10 @@ export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
   const headcounts = bySize('headcount', (record) => record.headcountYear ?? 0);
   take('headcount', headcounts.length ? headcounts : fresh);
   company.headcountYear = headcounts[0]?.record.headcountYear ?? null;
-  const revenues = bySize('revenue', (record) => (record.revenue as Money).year);
-  take('revenue', revenues.length ? revenues : fresh);
+  for (const key of ['revenue', 'profit', 'assets'] as const) {
+    const amounts = bySize(key, (record) => (record[key] as Money).year);
+    take(key, amounts.length ? amounts : fresh);
+  }
 
   const codes = new Map<string, CompanyRecord['codes'][number]>();
   const mains = new Set<string>();
@@ -91,7 +116,31 @@ export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
     .filter(({ record }) => record.surveyedOn !== null)
     .sort((a, b) => b.record.surveyedOn! - a.record.surveyedOn!);
   company.surveyedOn = surveyed[0]?.record.surveyedOn ?? null;
-  company.technologies = [...new Set(surveyed.flatMap(({ record }) => record.technologies))];
-  if (surveyed[0]) from.technologies = surveyed[0].id;
+  company.technologies = joinedTechnologies(surveyed.flatMap(({ record }) => record.technologies));
+  company.offers = [...new Set(surveyed.flatMap(({ record }) => record.offers))];
+  if (surveyed[0]) from.technologies = from.offers = from.surveyedOn = surveyed[0].id;
   return { company, from };
+}
+
+/** Each product once, seen from the first day that any record has to the last. */
+function joinedTechnologies(all: readonly SeenTechnology[]): SeenTechnology[] {
+  const byLabel = new Map<string, SeenTechnology>();
+  for (const one of all) {
+    const known = byLabel.get(one.label);
+    byLabel.set(
+      one.label,
+      known
+        ? {
+            label: one.label,
+            first: outer(Math.min, known.first, one.first),
+            last: outer(Math.max, known.last, one.last),
+          }
+        : one,
+    );
+  }
+  return [...byLabel.values()];
+}
+
+function outer(pick: (a: number, b: number) => number, a: number | null, b: number | null): number | null {
+  return a === null || b === null ? (a ?? b) : pick(a, b);
 }

@@ -1,12 +1,21 @@
 import { SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
+import { OFFERS } from '../fields/companies/making.ts';
 import { fileColumns } from '../fields/registry.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import { REASONS, type Reason } from '../tally/columns.ts';
 import { fold } from '../text/fold.ts';
-import { CellError, readDate, readNumber, readQuantity, readYear } from './cells.ts';
+import { CellError, readCount, readDate, readNumber, readQuantity, readYear } from './cells.ts';
 import type { Mapping } from './mapping.ts';
-import type { CompanyRecord } from './record.ts';
+import {
+  readDepartments,
+  readFlag,
+  readHistory,
+  readMonths,
+  readTechnologies,
+  readValues,
+} from './lists-in-cells.ts';
+import type { CompanyRecord, Money } from './record.ts';
 
 /** One cell that could not be read. */
 export interface CellProblem {
@@ -36,6 +45,21 @@ const STATUS_WORDS: Record<string, CompanyRecord['status']> = {
   liquidated: 'closed',
   erloschen: 'closed',
   zanikla: 'closed',
+};
+
+const OWNERSHIP_WORDS: Record<string, CompanyRecord['ownership']> = {
+  independent: 'independent',
+  subsidiary: 'subsidiary',
+  top: 'top',
+  'top company': 'top',
+  'top of a group': 'top',
+};
+
+const LISTING_WORDS: Record<string, CompanyRecord['listing']> = {
+  listed: 'listed',
+  private: 'private',
+  'public body': 'public-body',
+  'public-body': 'public-body',
 };
 
 /** A reader of the rows of one file. It reads the same cells as the same record each time, or says what is wrong with them. */
@@ -87,6 +111,39 @@ export function rowReader(
       if (Math.abs(value) > most) throw new CellError(`degrees from -${most} to ${most}`);
       return value;
     });
+  const oneOfColumn = <T>(id: string, meanings: Record<string, T>, rule: string) =>
+    column(
+      id,
+      remembered((cell) => oneOf(meanings[fold(cell)], rule)),
+    );
+  /** A figure of money with its currency, year and reason, each in a column of its own. */
+  const money = (id: 'revenue' | 'profit' | 'assets', belowZero: boolean) => {
+    let currency = mapping.currency;
+    const amount = column(id, (cell) =>
+      readQuantity(
+        /[a-z]{3}/i.test(cell) ? cell.replace(new RegExp(`\\s*${currency}\\s*`, 'i'), '') : cell,
+        mapping,
+        mapping.revenueUnit,
+        belowZero,
+      ),
+    );
+    const readCurrency = column(
+      `${id}-currency`,
+      remembered((cell) => {
+        if (!CURRENCIES.includes(cell.toUpperCase()))
+          throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
+        return cell.toUpperCase();
+      }),
+    );
+    const readValueYear = column(`${id}-year`, readYear);
+    const why = column(`${id}-unknown`, reason);
+    return (): { value: Money | null; why: Reason | null } => {
+      const year = readValueYear() ?? mapping.year;
+      currency = readCurrency() ?? mapping.currency;
+      const quantity = amount();
+      return { value: quantity && { ...quantity, currency, year }, why: why() };
+    };
+  };
   const codes = remembered((cell) => readCodes(cell, tree, mapping.scheme));
   const placed = new Map<string, ReturnType<typeof placeOf>>();
   const place = (region: string | null, town: string | null, country: string | null) => {
@@ -134,18 +191,31 @@ export function rowReader(
     headcount: column('headcount', (cell) => readQuantity(cell, mapping)),
     headcountYear: column('headcount-year', readYear),
     headcountWhy: column('headcount-unknown', reason),
-    revenue: plain('revenue'),
-    revenueCurrency: column(
-      'revenue-currency',
-      remembered((cell) => {
-        if (!CURRENCIES.includes(cell.toUpperCase()))
-          throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
-        return cell.toUpperCase();
-      }),
+    ownership: oneOfColumn('ownership', OWNERSHIP_WORDS, 'independent, subsidiary or top'),
+    group: plain('group'),
+    listing: oneOfColumn('listing', LISTING_WORDS, 'listed, private or public body'),
+    ticker: plain('ticker'),
+    certificates: column('certificates', remembered(readValues)),
+    dwelling: column('dwelling', readFlag),
+    followers: column('followers', readCount),
+    siteAnswers: column('site-answers', readFlag),
+    siteCheckedOn: column('site-checked', (cell) => readDate(cell, mapping)),
+    headcountHistory: column('headcount-history', readHistory),
+    revenueHistory: column('revenue-history', readHistory),
+    revenueMonths: column('revenue-months', readMonths),
+    departments: column('departments', readDepartments),
+    technologies: column('technologies', readTechnologies),
+    offers: column(
+      'offers',
+      remembered((cell) =>
+        readValues(cell).map((offer) =>
+          oneOf(
+            OFFERS.find((one) => one === fold(offer).replaceAll(' ', '-')),
+            `none, or some of ${OFFERS.join(', ')}`,
+          ),
+        ),
+      ),
     ),
-    revenueYear: column('revenue-year', readYear),
-    revenueWhy: column('revenue-unknown', reason),
-    technologies: plain('technologies'),
     surveyedOn: column('surveyed', (cell) => readDate(cell, mapping)),
     checkedOn: column('checked', (cell) => readDate(cell, mapping)),
     checkedHow: column(
@@ -158,26 +228,19 @@ export function rowReader(
       ),
     ),
   };
-  let currency = mapping.currency;
-  const revenueAmount = column('revenue', (cell) =>
-    readQuantity(
-      /[a-z]{3}/i.test(cell) ? cell.replace(new RegExp(`\\s*${currency}\\s*`, 'i'), '') : cell,
-      mapping,
-      mapping.revenueUnit,
-    ),
-  );
+  const readRevenue = money('revenue', false);
+  const readProfit = money('profit', true);
+  const readAssets = money('assets', false);
 
   const readRecord = (): CompanyRecord => {
     const country = read.country() ?? mapping.country;
     const town = place(read.region(), read.town(), country);
     const [lat, lon] = [read.lat(), read.lon()];
-    const year = read.revenueYear() ?? mapping.year;
-    currency = read.revenueCurrency() ?? mapping.currency;
-    const revenue = revenueAmount();
-    const technologies = (read.technologies() ?? '')
-      .split(/[,;|]/)
-      .map((one) => one.trim())
-      .filter(Boolean);
+    const revenue = readRevenue();
+    const profit = readProfit();
+    const assets = readAssets();
+    const technologies = read.technologies() ?? [];
+    const offers = read.offers() ?? [];
     return {
       name: read.name() ?? '',
       legalForm: read.legalForm(),
@@ -202,10 +265,28 @@ export function rowReader(
       headcount: read.headcount(),
       headcountYear: read.headcountYear(),
       headcountWhy: read.headcountWhy(),
-      revenue: revenue ? { ...revenue, currency, year } : null,
-      revenueWhy: read.revenueWhy(),
+      revenue: revenue.value,
+      revenueWhy: revenue.why,
+      profit: profit.value,
+      profitWhy: profit.why,
+      assets: assets.value,
+      assetsWhy: assets.why,
+      headcountHistory: read.headcountHistory() ?? [],
+      revenueHistory: read.revenueHistory() ?? [],
+      revenueMonths: read.revenueMonths(),
+      departments: read.departments(),
+      ownership: read.ownership(),
+      group: read.group(),
+      listing: read.listing(),
+      ticker: read.ticker(),
+      certificates: read.certificates(),
+      dwelling: read.dwelling(),
+      followers: read.followers(),
+      siteAnswers: read.siteAnswers(),
+      siteCheckedOn: read.siteCheckedOn(),
       technologies,
-      surveyedOn: read.surveyedOn() ?? (technologies.length ? asOf : null),
+      offers,
+      surveyedOn: read.surveyedOn() ?? (technologies.length || offers.length ? asOf : null),
       checkedOn: read.checkedOn(),
       checkedHow: read.checkedHow(),
     };

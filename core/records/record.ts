@@ -16,6 +16,28 @@ export interface Money extends Quantity {
   year: number;
 }
 
+/** A figure of one calendar year. Money is in the currency of the record's revenue. */
+export interface HistoryPoint {
+  year: number;
+  value: number;
+  estimate: boolean;
+}
+
+/** A product seen by a survey, with the days on which it was first and last seen. */
+export interface SeenTechnology {
+  label: string;
+  first: number | null;
+  last: number | null;
+}
+
+/** Staff of one department now, one year ago and three years ago; null where that is not known. */
+export interface DepartmentStaff {
+  key: string;
+  now: number;
+  before1: number | null;
+  before3: number | null;
+}
+
 /** What one row of a source says of a company. Null is unknown. */
 export interface CompanyRecord {
   name: string;
@@ -41,8 +63,31 @@ export interface CompanyRecord {
   headcountWhy: Reason | null;
   revenue: Money | null;
   revenueWhy: Reason | null;
-  /** Names of products; empty where none was seen or nothing surveyed. */
-  technologies: string[];
+  profit: Money | null;
+  profitWhy: Reason | null;
+  assets: Money | null;
+  assetsWhy: Reason | null;
+  /** By calendar year, ascending; empty where nothing is known. */
+  headcountHistory: HistoryPoint[];
+  revenueHistory: HistoryPoint[];
+  /** Revenue of each month from `start` (such as "2024-01") on, in the currency of the revenue. */
+  revenueMonths: { start: string; values: number[] } | null;
+  /** Null where the split is not known; departments left out have nobody. */
+  departments: DepartmentStaff[] | null;
+  ownership: 'independent' | 'subsidiary' | 'top' | null;
+  /** Name of the top company of its group. */
+  group: string | null;
+  listing: 'listed' | 'private' | 'public-body' | null;
+  ticker: string | null;
+  certificates: string[] | null;
+  dwelling: boolean | null;
+  followers: number | null;
+  siteAnswers: boolean | null;
+  siteCheckedOn: number | null;
+  /** Empty where none was seen or nothing surveyed. */
+  technologies: SeenTechnology[];
+  /** What the site offers; empty where nothing was found or nothing surveyed. */
+  offers: string[];
   /** Day of the survey of the site; null where it never was. */
   surveyedOn: number | null;
   checkedOn: number | null;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { anyRecord } from '../testing/arbitraries.ts';
+import { anyRecord } from '../testing/any-record.ts';
 import { CellError, readDate, readNumber, readQuantity } from './cells.ts';
 import { guessMapping, looksLikeHeader } from './mapping.ts';
 import { mergeRecords } from './merge.ts';

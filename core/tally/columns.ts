@@ -1,5 +1,6 @@
 import type { Scheme } from '../codes/tree.ts';
 import type { PointGrid } from '../geo/grid.ts';
+import type { ListVerdict } from '../tape/nodes.ts';
 import type { Bits } from './bits.ts';
 
 /** Small whole numbers, in the narrowest array that holds them. */
@@ -27,8 +28,30 @@ export interface ManyColumn {
   offsets: Uint32Array;
   values: SmallNumbers;
   postings: Postings;
+  /** Days on which values were first seen, beside `postings.records`; NO_DAY where that is not recorded. Null for fields without days. */
+  seen: Int32Array | null;
   /** Records of which anything was ever recorded. */
   known: Bits;
+}
+
+/**
+ * Numbers by key: those of key k are `values[starts[k] … starts[k + 1]]`, ascending, with their records beside
+ * them. What a key that a record does not have means is the field's to say.
+ */
+export interface KeyedColumn {
+  kind: 'keyed';
+  keys: string[];
+  starts: Uint32Array;
+  records: Uint32Array;
+  values: Float64Array;
+  /** Records with any key. */
+  known: Bits;
+}
+
+/** The lists of the workspace; no record is ever unknown to them. */
+export interface ListColumn {
+  kind: 'list';
+  lists: ReadonlyMap<string, Readonly<Record<ListVerdict, Bits>>>;
 }
 
 /** What a number rests on. */
@@ -124,6 +147,8 @@ export interface PlaceColumn {
   region: CategoryColumn;
   /** "Brno, CZ-64". */
   town: CategoryColumn;
+  /** "CZ 60200": country and plain postcode; " 60200" where the country is not known. */
+  postcode: CategoryColumn;
   /** Degrees; NaN where unknown. */
   lat: Float64Array;
   lon: Float64Array;
@@ -144,6 +169,8 @@ export interface TextColumn {
 export type Column =
   | CategoryColumn
   | ManyColumn
+  | KeyedColumn
+  | ListColumn
   | RangeColumn
   | DateColumn
   | PlaceColumn

@@ -26,6 +26,8 @@ export function keysOf(column: Column, size: number): Keys {
       for (let r = 0; r < size; r++) if (column.days[r] !== NO_DAY) keys[r] = column.days[r]!;
       break;
     case 'many':
+    case 'keyed':
+    case 'list':
     case 'text':
       break;
   }

@@ -1,3 +1,4 @@
+import { fieldOf } from '../fields/registry.ts';
 import type { Lookup } from '../tape/lookup.ts';
 import {
   isBlock,
@@ -42,6 +43,8 @@ export interface LineFigures {
   /** Of the tally, records that an estimate decided here, and those whose range reaches over a limit. */
   estimated?: number;
   straddling?: number;
+  /** Codes: of the tally, records found by their codes in other schemes alone. */
+  kin?: number;
   /** Blocks: how many pass each branch by itself. */
   branches?: { id: string; alone: number }[];
 }
@@ -169,12 +172,13 @@ export class Tally {
       one.unknown = countBoth(others, verdict.unknown);
       if (verdict.estimated) one.estimated = countBoth(verdict.estimated, kept);
       if (verdict.straddling) one.straddling = countBoth(verdict.straddling, kept);
+      if (verdict.kin) one.kin = countBoth(verdict.kin, kept);
       if (isBlock(line))
         one.branches = line.either.map((branch) => ({
           id: branch.id,
           alone: countBits(this.branchVerdict(branch).yes),
         }));
-      else if (one.unknown > 0) one.reasons = this.reasonsOf(line, others);
+      else if (one.unknown > 0) one.reasons = this.reasonsOf(line, verdict, others);
     }
     return { figures: new Map(figures.map((one) => [one.id, one])), kept };
   }
@@ -192,14 +196,17 @@ export class Tally {
   }
 
   /** Why a line does not know of those of the given records that it does not know of. */
-  private reasonsOf(line: FieldLine, among: Bits): LineFigures['reasons'] {
-    const column = this.universe.columns.get(line.field) as RangeColumn | undefined;
-    if (column?.kind !== 'range') return undefined;
+  private reasonsOf(line: FieldLine, { stale, coarse }: Verdict, among: Bits): LineFigures['reasons'] {
     const reasons: Partial<Record<Reason, number>> = {};
-    column.index.reasons.forEach((records, i) => {
+    const add = (reason: Reason, records: Bits | null | undefined) => {
       const count = records ? countBoth(records, among) : 0;
-      if (count) reasons[REASONS[i]!] = count;
-    });
+      if (count) reasons[reason] = (reasons[reason] ?? 0) + count;
+    };
+    const field = fieldOf(this.subject, line.field)!;
+    const column = this.universe.columns.get(field.yearsSince ?? field.id) as RangeColumn | undefined;
+    if (column?.kind === 'range') column.index.reasons.forEach((records, i) => add(REASONS[i]!, records));
+    add('too coarse', coarse);
+    add('too old', stale);
     return reasons;
   }
 
@@ -246,5 +253,5 @@ export class Tally {
 
 /** What a line's verdict depends on, as text. */
 function testKey(line: FieldLine): string {
-  return `${line.field} ${line.estimates ? '≈' : ''} ${JSON.stringify(line.test)}`;
+  return `${line.field} ${line.estimates ? '≈' : ''} ${line.fresh ?? ''} ${JSON.stringify(line.test)}`;
 }

@@ -1,8 +1,11 @@
 import type { CategoryTest } from '../tape/nodes.ts';
-import { keepBits, noBits, notBits, type Bits } from './bits.ts';
-import type { CategoryColumn, ManyColumn } from './columns.ts';
+import { addBits, dropBits, keepBits, noBits, notBits, setBit, type Bits } from './bits.ts';
+import { NO_DAY, type CategoryColumn, type ManyColumn } from './columns.ts';
 import { addPostings } from './postings.ts';
-import type { Verdict } from './verdict.ts';
+import { andVerdict, type Verdict } from './verdict.ts';
+
+/** The dictionary of a flag's column. */
+export const FLAG_WORDS = { yes: 'yes', no: 'no' } as const;
 
 export function testCategory(column: CategoryColumn, test: CategoryTest, size: number): Verdict {
   return { yes: havingAny(column, test.any ?? [], size), unknown: unvalued(column, size) };
@@ -31,23 +34,47 @@ export function unvalued(column: CategoryColumn, size: number): Bits {
   return without;
 }
 
-/** Any of or all of the keys; a group key is met by any of its members. */
+/**
+ * Any of or all of the keys; a group key is met by any of its members. With `since`, only values first seen on
+ * that day or later count, and one seen on a day nobody noted may.
+ */
 export function testMany(
   column: ManyColumn,
   test: CategoryTest,
   groups: Map<string, string[]>,
   size: number,
+  since: number | null,
 ): Verdict {
-  const need = test.all
-    ? test.all.map((key) => groups.get(key) ?? [key])
-    : [(test.any ?? []).flatMap((key) => groups.get(key) ?? [key])];
-  const yes = column.known.slice();
-  for (const keys of need) {
-    const held = noBits(size);
-    wantedValues(column.dictionary, keys).forEach((v) => addPostings(held, column.postings, v));
-    keepBits(yes, held);
+  const need = (test.all ? test.all.map((key) => [key]) : [test.any ?? []]).map((keys) =>
+    wantedValues(
+      column.dictionary,
+      keys.flatMap((key) => groups.get(key) ?? [key]),
+    ),
+  );
+  const unsurveyed = notBits(column.known, size);
+  const held = andVerdict(need.map((values) => heldBy(column, values, size, since)));
+  keepBits(held.yes, column.known);
+  addBits(held.unknown, unsurveyed);
+  return held;
+}
+
+function heldBy(column: ManyColumn, values: readonly number[], size: number, since: number | null): Verdict {
+  const yes = noBits(size);
+  const unknown = noBits(size);
+  const { postings, seen } = column;
+  for (const v of values) {
+    if (since === null || seen === null) {
+      addPostings(yes, postings, v);
+      continue;
+    }
+    for (let i = postings.starts[v]!; i < postings.starts[v + 1]!; i++) {
+      const r = postings.records[i]!;
+      if (seen[i] === NO_DAY) setBit(unknown, r);
+      else if (seen[i]! >= since) setBit(yes, r);
+    }
   }
-  return { yes, unknown: notBits(column.known, size) };
+  dropBits(unknown, yes);
+  return { yes, unknown };
 }
 
 /** Positions in a dictionary of those of some keys that it has. */

@@ -8,6 +8,11 @@ export interface Verdict {
   estimated?: Bits;
   /** Numbers: records decided by an estimate whose range reaches over a limit. */
   straddling?: Bits;
+  /** Codes: records unknown because theirs are coarser than what is asked, and those decided by codes of other schemes. */
+  coarse?: Bits;
+  kin?: Bits;
+  /** Of the unknown, records whose value is known and older than what was asked for. */
+  stale?: Bits;
 }
 
 /** Kleene not. */

@@ -1,5 +1,7 @@
 import type { CodeTree, Scheme } from '../codes/tree.ts';
 import type { CodeHit } from '../codes/search.ts';
+import type { Crosswalk } from '../codes/crosswalk.ts';
+import type { CountryGroup } from '../geo/country-groups.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 
 /** A value that a category field can have. `group` values (a category of products) stand for all that name them. */
@@ -13,7 +15,11 @@ export interface Choice {
 export interface Lookup {
   codes(scheme: Scheme): CodeTree;
   findCodes(scheme: Scheme, text: string, limit: number): CodeHit[];
+  /** Links between the schemes. */
+  crosswalk(): Crosswalk;
   places: Gazetteer;
+  /** Groups of countries that a place may name by key: the ready ones and the workspace's own. */
+  countryGroups: ReadonlyMap<string, CountryGroup>;
   /** The values of a category field, groups included; sources, technologies and legal forms come from the data. */
   choices(field: string): readonly Choice[];
   /** Day from which "past 12 months" counts back. */

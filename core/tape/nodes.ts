@@ -7,6 +7,8 @@ export interface CodesTest {
   readonly any: readonly string[];
   readonly except?: readonly string[];
   readonly rank?: 'main' | 'any';
+  /** Whether companies without a code of the scheme are judged by those they have in others: by sure links alone, or by possible ones too. */
+  readonly kin?: 'sure' | 'possible';
 }
 
 export interface NearTest {
@@ -18,14 +20,25 @@ export interface NearTest {
   readonly label?: string;
 }
 
-/** A company passes if it lies in any of the named places or within the distance. */
+/** A drawn area: corners as latitude and longitude in degrees, joined in order and back to the first. */
+export interface AreaTest {
+  readonly points: readonly (readonly [lat: number, lon: number])[];
+  readonly label?: string;
+}
+
+/** A company passes if it lies in any of the named places, within the distance or in the drawn area. */
 export interface PlaceTest {
-  /** ISO 3166-1 alpha-2. */
+  /** ISO 3166-1 alpha-2, or the key of a group of countries such as "german-speaking". */
   readonly countries?: readonly string[];
   /** Region keys, such as CZ-64. */
   readonly regions?: readonly string[];
   /** "Brno, CZ-64": name and region key, or name and country where the region is not known. */
   readonly towns?: readonly string[];
+  /** Towns with their surroundings, named like towns. */
+  readonly metro?: readonly string[];
+  /** "602 00", "CZ 602*", "CZ 60000..61999": one, a prefix or a range, of one country or of any. */
+  readonly postcodes?: readonly string[];
+  readonly within?: AreaTest;
   readonly near?: NearTest;
   readonly site?: 'head';
 }
@@ -44,6 +57,38 @@ export interface MoneyTest extends NumberTest {
 export interface CategoryTest {
   readonly any?: readonly string[];
   readonly all?: readonly string[];
+  /** Where days are recorded: first seen within this span back from the as-of date. */
+  readonly seen?: string;
+}
+
+export interface FlagTest {
+  readonly is: boolean;
+}
+
+/** A measure by key, such as headcount in purchasing. */
+export interface KeyedTest extends NumberTest {
+  readonly key: string;
+}
+
+/** In percent; below zero is shrinking. */
+export interface GrowthTest extends NumberTest {
+  /** "headcount", "revenue" or a department. */
+  readonly of: string;
+  readonly over: '1y' | '3y';
+}
+
+/** Places in an order, the largest at 1. */
+export interface RankTest extends NumberTest {
+  readonly by: 'revenue' | 'headcount';
+  readonly among: 'country' | 'industry' | 'all';
+}
+
+export type ListVerdict = 'in' | 'unsure' | 'out';
+
+export interface ListTest {
+  readonly any: readonly string[];
+  /** Members with one of these verdicts; those that are in where left out. */
+  readonly verdict?: readonly ListVerdict[];
 }
 
 /** One of: from/to (ISO dates), past ("12 months"), year (2025, "this", "last"). */
@@ -59,7 +104,19 @@ export interface TextTest {
   readonly in?: 'name' | 'description' | 'both';
 }
 
-export type Test = CodesTest | PlaceTest | NumberTest | MoneyTest | CategoryTest | DateTest | TextTest;
+export type Test =
+  | CodesTest
+  | PlaceTest
+  | NumberTest
+  | MoneyTest
+  | CategoryTest
+  | FlagTest
+  | KeyedTest
+  | GrowthTest
+  | RankTest
+  | DateTest
+  | TextTest
+  | ListTest;
 
 interface Marks {
   readonly id: string;
@@ -75,6 +132,8 @@ export interface FieldLine extends Marks {
   readonly test: Test;
   /** Numbers and money: whether estimates count by their point. */
   readonly estimates?: true;
+  /** Values no older than this span, such as "24 months"; what is older, or of no known day, is unknown. */
+  readonly fresh?: string;
 }
 
 export interface EitherBlock extends Marks {
@@ -92,6 +151,7 @@ export interface Tape {
   readonly format: 'just-tally.tape';
   readonly version: 1;
   readonly name?: string;
+  readonly description?: string;
   readonly subject: string;
   readonly lines: readonly Line[];
   readonly sort?: readonly SortKey[];

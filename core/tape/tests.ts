@@ -1,16 +1,26 @@
 import { isScheme, SCHEMES } from '../codes/tree.ts';
 import { dayOf, parseSpan } from '../dates.ts';
+import { DEPARTMENTS } from '../fields/companies/making.ts';
 import type { Field } from '../fields/field.ts';
+import { isCountryCode } from '../geo/country-groups.ts';
+import { parsePostcode } from '../geo/postcodes.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import type { Lookup } from './lookup.ts';
 import type {
+  AreaTest,
   CategoryTest,
   CodesTest,
   DateTest,
+  FlagTest,
+  GrowthTest,
+  KeyedTest,
+  ListTest,
+  ListVerdict,
   MoneyTest,
   NearTest,
   NumberTest,
   PlaceTest,
+  RankTest,
   Test,
   TextTest,
 } from './nodes.ts';
@@ -35,6 +45,16 @@ export function checkTest(field: Field, input: unknown, at: string, lookup: Look
       return money(raw, at);
     case 'category':
       return category(field, raw, at, lookup);
+    case 'flag':
+      return flag(raw, at);
+    case 'keyed':
+      return keyed(field, raw, at);
+    case 'growth':
+      return growth(raw, at);
+    case 'rank':
+      return rank(raw, at);
+    case 'list':
+      return list(field, raw, at, lookup);
     case 'date':
       return date(raw, at);
     case 'text':
@@ -45,11 +65,13 @@ export function checkTest(field: Field, input: unknown, at: string, lookup: Look
 }
 
 function codes(raw: Record<string, unknown>, at: string, lookup: Lookup): CodesTest {
-  onlyKeys(raw, at, ['scheme', 'any', 'except', 'rank']);
-  const { scheme, rank } = raw;
+  onlyKeys(raw, at, ['scheme', 'any', 'except', 'rank', 'kin']);
+  const { scheme, rank, kin } = raw;
   if (!isScheme(scheme)) throw wrong(`${at}.scheme`, scheme, `one of ${Object.keys(SCHEMES).join(', ')}`);
   if (rank !== undefined && rank !== 'main' && rank !== 'any')
     throw wrong(`${at}.rank`, rank, '"main" or "any"');
+  if (kin !== undefined && kin !== 'sure' && kin !== 'possible')
+    throw wrong(`${at}.kin`, kin, '"sure" or "possible"');
   const tree = lookup.codes(scheme);
   const known = (code: string, where: string) => {
     if (tree.nodeOf(code) < 0)
@@ -61,20 +83,26 @@ function codes(raw: Record<string, unknown>, at: string, lookup: Lookup): CodesT
   };
   const any = texts(raw.any, `${at}.any`, known);
   const except = raw.except === undefined ? undefined : texts(raw.except, `${at}.except`, known);
-  return { scheme, any, ...(except ? { except } : {}), ...(rank ? { rank } : {}) };
+  return {
+    scheme,
+    any,
+    ...(except ? { except } : {}),
+    ...(rank ? { rank } : {}),
+    ...(kin ? { kin } : {}),
+  };
 }
 
 function place(raw: Record<string, unknown>, at: string, lookup: Lookup): PlaceTest {
-  onlyKeys(raw, at, ['countries', 'regions', 'towns', 'near', 'site']);
-  const { places } = lookup;
+  onlyKeys(raw, at, ['countries', 'regions', 'towns', 'metro', 'postcodes', 'near', 'within', 'site']);
+  const { places, countryGroups } = lookup;
   if (raw.site !== undefined && raw.site !== 'head') throw wrong(`${at}.site`, raw.site, '"head"');
   const test: PlaceTest = {
     ...optional('countries', raw, at, (code, where) => {
-      if (!places.country(code))
-        throw new Problem('unknown-country', `There is no country "${code}".`, {
+      if (!(isCountryCode(code) ? places.country(code) : countryGroups.get(code)))
+        throw new Problem('unknown-country', `There is no country or group of countries "${code}".`, {
           field: where,
           value: code,
-          rule: 'ISO code of two letters',
+          rule: 'ISO code of two letters, or the key of a group of countries',
         });
     }),
     ...optional('regions', raw, at, (key, where) => {
@@ -89,12 +117,45 @@ function place(raw: Record<string, unknown>, at: string, lookup: Lookup): PlaceT
       if (!/^.+, [A-Z]{2}(-[\w-]+)?$/.test(town))
         throw wrong(where, town, 'name, comma, region key or country code, as in "Brno, CZ-64"');
     }),
+    ...optional('metro', raw, at, (key, where) => {
+      if (!places.town(key))
+        throw new Problem('unknown-town', `There is no town "${key}".`, {
+          field: where,
+          value: key,
+          rule: 'a known town with its region key, as in "Brno, CZ-64"',
+        });
+    }),
+    ...optional('postcodes', raw, at, (postcode, where) => {
+      if (!parsePostcode(postcode))
+        throw wrong(
+          where,
+          postcode,
+          'a postcode, a prefix such as "CZ 602*" or a range such as "60000..61999"',
+        );
+    }),
     ...(raw.near === undefined ? {} : { near: near(objectAt(raw.near, `${at}.near`), `${at}.near`) }),
+    ...(raw.within === undefined
+      ? {}
+      : { within: area(objectAt(raw.within, `${at}.within`), `${at}.within`) }),
     ...(raw.site === undefined ? {} : { site: 'head' as const }),
   };
-  if (!test.countries && !test.regions && !test.towns && !test.near)
-    throw wrong(at, raw, 'at least one of countries, regions, towns, near');
+  if (Object.keys(test).every((key) => key === 'site'))
+    throw wrong(at, raw, 'at least one of countries, regions, towns, metro, postcodes, near, within');
   return test;
+}
+
+const MOST_CORNERS = 500;
+
+function area(raw: Record<string, unknown>, at: string): AreaTest {
+  onlyKeys(raw, at, ['points', 'label']);
+  const points = listAt(raw.points, `${at}.points`, MOST_CORNERS).map((corner, i) => {
+    const [lat, lon] = Array.isArray(corner) && corner.length === 2 ? (corner as unknown[]) : [];
+    if (typeof lat !== 'number' || typeof lon !== 'number' || !(Math.abs(lat) <= 90 && Math.abs(lon) <= 180))
+      throw wrong(`${at}.points[${i}]`, corner, 'latitude and longitude in degrees, as in [49.2, 16.6]');
+    return [lat, lon] as const;
+  });
+  if (points.length < 3) throw wrong(`${at}.points`, raw.points, 'at least three corners');
+  return { points, ...(raw.label === undefined ? {} : { label: textAt(raw.label, `${at}.label`, 120) }) };
 }
 
 function near(raw: Record<string, unknown>, at: string): NearTest {
@@ -146,7 +207,8 @@ function money(raw: Record<string, unknown>, at: string): MoneyTest {
 
 function category(field: Field, raw: Record<string, unknown>, at: string, lookup: Lookup): CategoryTest {
   const many = field.store.at === 'many';
-  onlyKeys(raw, at, many ? ['any', 'all'] : ['any']);
+  const dated = field.store.at === 'many' && field.store.seen !== undefined;
+  onlyKeys(raw, at, [...(many ? ['any', 'all'] : ['any']), ...(dated ? ['seen'] : [])]);
   if (many ? (raw.any === undefined) === (raw.all === undefined) : raw.any === undefined)
     throw wrong(at, raw, many ? 'exactly one of any and all' : 'any');
   const keys = new Set(lookup.choices(field.id).map((choice) => choice.key));
@@ -158,9 +220,87 @@ function category(field: Field, raw: Record<string, unknown>, at: string, lookup
         rule: `a known value of ${field.id}`,
       });
   };
-  return raw.any === undefined
-    ? { all: texts(raw.all, `${at}.all`, known) }
-    : { any: texts(raw.any, `${at}.any`, known) };
+  return {
+    ...(raw.any === undefined
+      ? { all: texts(raw.all, `${at}.all`, known) }
+      : { any: texts(raw.any, `${at}.any`, known) }),
+    ...(raw.seen === undefined ? {} : { seen: spanAt(raw.seen, `${at}.seen`) }),
+  };
+}
+
+/** A span such as "24 months". @throws Problem */
+export function spanAt(value: unknown, at: string): string {
+  if (typeof value !== 'string' || !parseSpan(value)) throw wrong(at, value, 'a span such as "24 months"');
+  return value;
+}
+
+function flag(raw: Record<string, unknown>, at: string): FlagTest {
+  onlyKeys(raw, at, ['is']);
+  if (typeof raw.is !== 'boolean') throw wrong(`${at}.is`, raw.is, 'true or false');
+  return { is: raw.is };
+}
+
+function keyed(field: Field, raw: Record<string, unknown>, at: string): KeyedTest {
+  onlyKeys(raw, at, ['key', 'from', 'to']);
+  return {
+    key: oneOfAt(
+      raw.key,
+      `${at}.key`,
+      field.values!.map(({ key }) => key),
+    ),
+    ...range(raw, at),
+  };
+}
+
+/** What growth can be of. */
+export const GROWTH_OF = ['headcount', 'revenue', ...DEPARTMENTS] as const;
+
+function growth(raw: Record<string, unknown>, at: string): GrowthTest {
+  onlyKeys(raw, at, ['of', 'over', 'from', 'to']);
+  return {
+    of: oneOfAt(raw.of, `${at}.of`, GROWTH_OF),
+    over: oneOfAt(raw.over, `${at}.over`, ['1y', '3y'] as const),
+    ...range(raw, at),
+  };
+}
+
+function rank(raw: Record<string, unknown>, at: string): RankTest {
+  onlyKeys(raw, at, ['by', 'among', 'from', 'to']);
+  return {
+    by: oneOfAt(raw.by, `${at}.by`, ['revenue', 'headcount'] as const),
+    among: oneOfAt(raw.among, `${at}.among`, ['country', 'industry', 'all'] as const),
+    ...range(raw, at),
+  };
+}
+
+const VERDICTS = ['in', 'unsure', 'out'] as const;
+
+function list(field: Field, raw: Record<string, unknown>, at: string, lookup: Lookup): ListTest {
+  onlyKeys(raw, at, ['any', 'verdict']);
+  const lists = new Set(lookup.choices(field.id).map((choice) => choice.key));
+  return {
+    any: texts(raw.any, `${at}.any`, (key, where) => {
+      if (!lists.has(key))
+        throw new Problem('unknown-list', `There is no list "${key}" in this workspace.`, {
+          field: where,
+          value: key,
+          rule: 'the key of a list',
+        });
+    }),
+    ...(raw.verdict === undefined
+      ? {}
+      : {
+          verdict: texts(raw.verdict, `${at}.verdict`, (one, where) =>
+            oneOfAt(one, where, VERDICTS),
+          ) as ListVerdict[],
+        }),
+  };
+}
+
+function oneOfAt<T extends string>(value: unknown, at: string, allowed: readonly T[]): T {
+  const found = allowed.find((one) => one === value);
+  if (found === undefined) throw wrong(at, value, `one of ${allowed.join(', ')}`);
+  return found;
 }
 
 function date(raw: Record<string, unknown>, at: string): DateTest {
@@ -217,14 +357,14 @@ function optional<K extends string>(
   key: K,
   raw: Record<string, unknown>,
   at: string,
-  known: (value: string, where: string) => void,
+  known: (value: string, where: string) => unknown,
 ) {
   return raw[key] === undefined
     ? {}
     : ({ [key]: texts(raw[key], `${at}.${key}`, known) } as Record<K, string[]>);
 }
 
-function texts(value: unknown, at: string, known: (value: string, where: string) => void): string[] {
+function texts(value: unknown, at: string, known: (value: string, where: string) => unknown): string[] {
   const list = listAt(value, at, MOST_VALUES);
   if (list.length === 0) throw wrong(at, value, 'at least one value');
   return list.map((entry, i) => {

@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
+import { Crosswalk } from '../codes/crosswalk.ts';
 import { CodeTree } from '../codes/tree.ts';
+import { READY_GROUPS } from '../geo/country-groups.ts';
 import { Gazetteer } from '../geo/gazetteer.ts';
 import type { Lookup } from './lookup.ts';
 import { Problem } from './problem.ts';
@@ -15,6 +17,8 @@ const lookup: Lookup = {
   }),
   choices: (field) =>
     field === 'technology' ? [{ key: 'rutavel', label: 'Rutavel' }] : [{ key: 'active', label: 'active' }],
+  crosswalk: () => new Crosswalk(new Map(), []),
+  countryGroups: READY_GROUPS,
   asOf: 20_000,
 };
 const tape = (lines: unknown, more: object = {}) => ({

@@ -3,7 +3,7 @@ import type { Lookup } from './lookup.ts';
 import type { EitherBlock, FieldLine, Line, SortKey, Tape } from './nodes.ts';
 import { Problem, shown } from './problem.ts';
 import { flagAt, listAt, objectAt, onlyKeys, textAt, wholeAt } from './shapes.ts';
-import { checkTest } from './tests.ts';
+import { checkTest, spanAt } from './tests.ts';
 
 const MOST_LINES = 200;
 
@@ -23,7 +23,7 @@ export function validateTape(input: unknown, lookup: Lookup): Tape {
         rule: 'must be "just-tally.tape"',
       },
     );
-  onlyKeys(raw, 'tape', ['format', 'version', 'name', 'subject', 'lines', 'sort', 'first']);
+  onlyKeys(raw, 'tape', ['format', 'version', 'name', 'description', 'subject', 'lines', 'sort', 'first']);
   if (raw.version !== 1)
     throw new Problem(
       'tape-version',
@@ -35,6 +35,7 @@ export function validateTape(input: unknown, lookup: Lookup): Tape {
       },
     );
   if (raw.name !== undefined) textAt(raw.name, 'name', 200);
+  if (raw.description !== undefined) textAt(raw.description, 'description', 2000);
   const subject = textAt(raw.subject, 'subject', 40);
   if (!SUBJECTS.has(subject))
     throw new Problem(
@@ -54,6 +55,7 @@ export function validateTape(input: unknown, lookup: Lookup): Tape {
     format: 'just-tally.tape',
     version: 1,
     ...(raw.name === undefined ? {} : { name: raw.name as string }),
+    ...(raw.description === undefined ? {} : { description: raw.description as string }),
     subject,
     lines,
     ...(raw.sort === undefined ? {} : { sort: validateSort(raw.sort, subject) }),
@@ -108,7 +110,13 @@ function checkFieldLine(
   context: Context,
   branch: boolean,
 ): FieldLine {
-  onlyKeys(raw, at, [...(branch ? ['id', 'not', 'parked'] : MARK_KEYS), 'field', 'test', 'estimates']);
+  onlyKeys(raw, at, [
+    ...(branch ? ['id', 'not', 'parked'] : MARK_KEYS),
+    'field',
+    'test',
+    'estimates',
+    'fresh',
+  ]);
   const marks = checkMarks(raw, at, context);
   const id = textAt(raw.field, `${at}.field`, 60);
   const field = fieldOf(context.subject, id);
@@ -120,13 +128,26 @@ function checkFieldLine(
     });
   const test = checkTest(field, raw.test, `${at}.test`, context.lookup);
   const estimates = flagAt(raw, 'estimates', at);
-  if (estimates && field.store.at !== 'range')
+  if (estimates && field.store.at !== 'range' && field.kind !== 'rank')
     throw new Problem('no-estimates', `${field.label} has no estimates.`, {
       field: `${at}.estimates`,
       value: true,
-      rule: 'only on headcount and revenue',
+      rule: 'only on figures that a source may have modelled',
     });
-  return { ...marks, field: id, test, ...(estimates ? { estimates: true as const } : {}) };
+  const fresh = raw.fresh === undefined ? undefined : spanAt(raw.fresh, `${at}.fresh`);
+  if (fresh !== undefined && !field.dated)
+    throw new Problem('no-freshness', `Nothing says how old a value of ${field.label} is.`, {
+      field: `${at}.fresh`,
+      value: fresh,
+      rule: 'only on fields whose values have a day or a year',
+    });
+  return {
+    ...marks,
+    field: id,
+    test,
+    ...(estimates ? { estimates: true as const } : {}),
+    ...(fresh === undefined ? {} : { fresh }),
+  };
 }
 
 function checkMarks(raw: Record<string, unknown>, at: string, context: Context) {

@@ -1,5 +1,8 @@
 import { SCHEMES } from '../codes/tree.ts';
+import type { Field } from '../fields/field.ts';
 import { fieldOf } from '../fields/registry.ts';
+import { isCountryCode } from '../geo/country-groups.ts';
+import { metroKm } from '../geo/metro.ts';
 import { wordDays } from './dates.ts';
 import type { Lookup } from './lookup.ts';
 import {
@@ -8,10 +11,15 @@ import {
   type CodesTest,
   type DateTest,
   type FieldLine,
+  type FlagTest,
+  type GrowthTest,
+  type KeyedTest,
   type Line,
+  type ListTest,
   type MoneyTest,
   type NumberTest,
   type PlaceTest,
+  type RankTest,
   type TextTest,
 } from './nodes.ts';
 
@@ -36,7 +44,8 @@ export function wordLine(line: Line, subject: string, lookup: Lookup): Wording {
         .join(' or '),
     };
   const field = fieldOf(subject, line.field)!;
-  return { label: field.label, text: wordTest(line, field.kind, lookup) };
+  const fresh = line.fresh ? `, no older than ${line.fresh}` : '';
+  return { label: field.label, text: wordTest(line, field, lookup) + fresh };
 }
 
 /** The whole tape, a line each, with marks; what an export prints under "How this list was made". */
@@ -48,8 +57,8 @@ export function wordTape(lines: readonly Line[], subject: string, lookup: Lookup
   });
 }
 
-function wordTest(line: FieldLine, kind: string, lookup: Lookup): string {
-  switch (kind) {
+function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
+  switch (field.kind) {
     case 'codes':
       return wordCodes(line.test as CodesTest, lookup);
     case 'place':
@@ -70,9 +79,41 @@ function wordTest(line: FieldLine, kind: string, lookup: Lookup): string {
     case 'category': {
       const test = line.test as CategoryTest;
       const labels = new Map(lookup.choices(line.field).map((choice) => [choice.key, choice.label]));
-      return some(
+      const named = some(
         (test.all ?? test.any!).map((key) => labels.get(key) ?? key),
         test.all ? 'and' : 'or',
+      );
+      return test.seen ? `${named}, first seen in the past ${test.seen}` : named;
+    }
+    case 'flag':
+      return (line.test as FlagTest).is ? 'yes' : 'no';
+    case 'keyed': {
+      const test = line.test as KeyedTest;
+      return `${test.key} ${wordRange(test, plain)}`;
+    }
+    case 'growth': {
+      const test = line.test as GrowthTest;
+      const years = test.over === '1y' ? 'one year' : 'three years';
+      return `of ${test.of} over ${years} ${wordRange(test, (n) => `${n > 0 ? '+' : ''}${plain(n)} %`)}`;
+    }
+    case 'rank': {
+      const test = line.test as RankTest;
+      const places =
+        test.from === undefined || test.from <= 1
+          ? `the ${test.to === undefined ? 'ranked ones' : `largest ${plain(test.to)}`}`
+          : `places ${wordRange(test, plain)}`;
+      const among = { country: ' of each country', industry: ' of each industry', all: '' }[test.among];
+      return `${places} by ${test.by}${among}${line.estimates ? ', estimates count' : ''}`;
+    }
+    case 'list': {
+      const test = line.test as ListTest;
+      const labels = new Map(lookup.choices(field.id).map((choice) => [choice.key, choice.label]));
+      const verdict = test.verdict ? ` with verdict ${some([...test.verdict], 'or')}` : '';
+      return (
+        some(
+          test.any.map((key) => labels.get(key) ?? key),
+          'or',
+        ) + verdict
       );
     }
     case 'date': {
@@ -95,7 +136,7 @@ function wordCodes(test: CodesTest, lookup: Lookup): string {
   const title = (code: string) => `${code} ${titleInText(tree.titles[tree.nodeOf(code)]!)}`;
   const any = test.any.length <= 2 ? test.any.map(title).join(', ') : some([...test.any], ',');
   const except = test.except ? ` except ${some([...test.except], ',')}` : '';
-  return `${any}${except}${test.rank === 'main' ? ', main only' : ''} (${SCHEMES[test.scheme]})`;
+  return `${any}${except}${test.rank === 'main' ? ', main only' : ''} (${SCHEMES[test.scheme]}${test.kin ? ` and ${test.kin} kin` : ''})`;
 }
 
 /** A code's title without the phrases that nearly all titles share: "Other builders' carpentry and joinery". */
@@ -112,11 +153,19 @@ function titleInText(title: string): string {
 
 function wordPlace(test: PlaceTest, lookup: Lookup): string {
   const named = [
-    ...(test.countries ?? []).map((code) => lookup.places.country(code)!.name),
+    ...(test.countries ?? []).map((code) =>
+      isCountryCode(code) ? lookup.places.country(code)!.name : lookup.countryGroups.get(code)!.label,
+    ),
     ...(test.regions ?? []).map((key) => lookup.places.region(key)!.english),
     ...(test.towns ?? []).map((town) => town.slice(0, town.lastIndexOf(', '))),
+    ...(test.metro ?? []).map((key) => {
+      const town = lookup.places.town(key)!;
+      return `metro ${town.name} (${metroKm(town.population)} km around)`;
+    }),
   ];
   const parts = named.length ? [`in ${some(named, 'or')}`] : [];
+  if (test.postcodes) parts.push(`postcode ${some([...test.postcodes], 'or')}`);
+  if (test.within) parts.push(test.within.label ?? `in a drawn area of ${test.within.points.length} corners`);
   if (test.near) {
     const { near } = test;
     parts.push(

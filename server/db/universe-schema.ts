@@ -86,4 +86,77 @@ export const universeMigrations: readonly string[] = [
   -- Removing a source reads all records once; finding them by source cost every load.
   DROP INDEX record_of_source;
   `,
+  `
+  -- Figures of money like revenue, and how a company stands. Flags are 0 or 1; \`certificates_known\` is 1
+  -- where a source says which are held; histories are JSON as core/records/record.ts has them.
+  ALTER TABLE company ADD COLUMN profit_low REAL;
+  ALTER TABLE company ADD COLUMN profit_high REAL;
+  ALTER TABLE company ADD COLUMN profit_point REAL;
+  ALTER TABLE company ADD COLUMN profit_basis TEXT;
+  ALTER TABLE company ADD COLUMN profit_year INTEGER;
+  ALTER TABLE company ADD COLUMN profit_currency TEXT;
+  ALTER TABLE company ADD COLUMN profit_why TEXT;
+  ALTER TABLE company ADD COLUMN profit_eur_low REAL;
+  ALTER TABLE company ADD COLUMN profit_eur_high REAL;
+  ALTER TABLE company ADD COLUMN profit_eur_point REAL;
+  ALTER TABLE company ADD COLUMN assets_low REAL;
+  ALTER TABLE company ADD COLUMN assets_high REAL;
+  ALTER TABLE company ADD COLUMN assets_point REAL;
+  ALTER TABLE company ADD COLUMN assets_basis TEXT;
+  ALTER TABLE company ADD COLUMN assets_year INTEGER;
+  ALTER TABLE company ADD COLUMN assets_currency TEXT;
+  ALTER TABLE company ADD COLUMN assets_why TEXT;
+  ALTER TABLE company ADD COLUMN assets_eur_low REAL;
+  ALTER TABLE company ADD COLUMN assets_eur_high REAL;
+  ALTER TABLE company ADD COLUMN assets_eur_point REAL;
+  ALTER TABLE company ADD COLUMN per_head_low REAL;
+  ALTER TABLE company ADD COLUMN per_head_high REAL;
+  ALTER TABLE company ADD COLUMN per_head_point REAL;
+  ALTER TABLE company ADD COLUMN per_head_basis TEXT;
+  ALTER TABLE company ADD COLUMN per_head_year INTEGER;
+  ALTER TABLE company ADD COLUMN per_head_currency TEXT;
+  ALTER TABLE company ADD COLUMN per_head_why TEXT;
+  ALTER TABLE company ADD COLUMN per_head_eur_low REAL;
+  ALTER TABLE company ADD COLUMN per_head_eur_high REAL;
+  ALTER TABLE company ADD COLUMN per_head_eur_point REAL;
+  ALTER TABLE company ADD COLUMN ownership TEXT;
+  ALTER TABLE company ADD COLUMN group_name TEXT;
+  ALTER TABLE company ADD COLUMN listing TEXT;
+  ALTER TABLE company ADD COLUMN ticker TEXT;
+  ALTER TABLE company ADD COLUMN certificates_known INTEGER;
+  ALTER TABLE company ADD COLUMN dwelling INTEGER;
+  ALTER TABLE company ADD COLUMN followers INTEGER;
+  ALTER TABLE company ADD COLUMN site_answers INTEGER;
+  ALTER TABLE company ADD COLUMN site_checked_on INTEGER;
+  ALTER TABLE company ADD COLUMN sources INTEGER;
+  ALTER TABLE company ADD COLUMN headcount_history TEXT;
+  ALTER TABLE company ADD COLUMN revenue_history TEXT;
+  ALTER TABLE company ADD COLUMN revenue_months TEXT;
+
+  ALTER TABLE company_technology ADD COLUMN first_seen INTEGER;
+  ALTER TABLE company_technology ADD COLUMN last_seen INTEGER;
+
+  CREATE TABLE company_offer (
+    company_id INTEGER NOT NULL REFERENCES company (id),
+    offer TEXT NOT NULL,
+    PRIMARY KEY (company_id, offer)
+  ) STRICT, WITHOUT ROWID;
+
+  CREATE TABLE company_certificate (
+    company_id INTEGER NOT NULL REFERENCES company (id),
+    certificate TEXT NOT NULL,
+    PRIMARY KEY (company_id, certificate)
+  ) STRICT, WITHOUT ROWID;
+
+  -- Numbers by key: growth in percent ("headcount 1y"), staff by department ("sales").
+  CREATE TABLE company_measure (
+    company_id INTEGER NOT NULL REFERENCES company (id),
+    measure TEXT NOT NULL,
+    key TEXT NOT NULL,
+    value REAL NOT NULL,
+    PRIMARY KEY (company_id, measure, key)
+  ) STRICT, WITHOUT ROWID;
+
+  UPDATE company SET sources = (SELECT count(*) FROM company_source v WHERE v.company_id = company.id);
+  `,
 ];

@@ -8,12 +8,14 @@ import type {
   CategoryColumn,
   CodesColumn,
   DateColumn,
+  KeyedColumn,
   ManyColumn,
   PlaceColumn,
   RangeColumn,
 } from '../../core/tally/columns.ts';
 import { dateIndex, rangeIndex } from '../../core/tally/range-index.ts';
 import { addRecords } from '../../core/tally/sorted.ts';
+import { FLAG_WORDS } from '../../core/tally/test-category.ts';
 import type { Db } from '../db/open.ts';
 import { revisionOf } from '../tables/revision.ts';
 import {
@@ -26,7 +28,7 @@ import {
   type Value,
 } from './company-readers.ts';
 import { ColumnCopier, type UnindexedCategory, type UnindexedPlace } from './column-copier.ts';
-import { readCodes, readMany, type Plan } from './list-readers.ts';
+import { readCodes, readKeyed, readMany, type Plan } from './list-readers.ts';
 import { narrowed, sharedFloat32, sharedFloat64, sharedUint32 } from './shared-arrays.ts';
 import { recordsById, type StoredColumn, type StoredUniverse } from './stored-universe.ts';
 
@@ -74,9 +76,12 @@ export function planAll(db: Db): BuildPlan {
   return { size, ids, recordOf: recordsById(ids), from: null, read: null, earlier: null };
 }
 
-/** The fields that can be lines; these have columns. */
+/** The fields that have columns of their own: those that can be lines and are not made of others. */
 export function lineFields(): Field[] {
-  return SUBJECTS.get('companies')!.fields.filter((field) => field.openers.length > 0);
+  return SUBJECTS.get('companies')!.fields.filter(
+    ({ openers, store, yearsSince }) =>
+      openers.length > 0 && store.at !== 'rank' && store.at !== 'lists' && yearsSince === undefined,
+  );
 }
 
 /** The columns of some fields: one pass over `company` for all of one value a company, one over each table of lists. */
@@ -108,7 +113,12 @@ export function buildColumns(
           endings.push(() => columns.set(id, { ...column, index: rangeIndex(column, false, ARRAYS) }));
         } else {
           const column = copy.category(before as CategoryColumn | undefined);
-          categories.push([store.column, column]);
+          categories.push([
+            kind === 'flag'
+              ? `CASE ${store.column} WHEN 1 THEN '${FLAG_WORDS.yes}' WHEN 0 THEN '${FLAG_WORDS.no}' END`
+              : store.column,
+            column,
+          ]);
           endings.push(() => columns.set(id, narrowest(column)));
         }
         break;
@@ -140,6 +150,9 @@ export function buildColumns(
         columns.set(id, column);
         break;
       }
+      case 'keyed':
+        columns.set(id, readKeyed(db, plan, store.measure, before as KeyedColumn | undefined));
+        break;
       case 'codes':
         columns.set(id, readCodes(db, plan, trees, before as Map<Scheme, CodesColumn> | undefined));
         break;
@@ -162,6 +175,7 @@ function placeColumn(place: UnindexedPlace): PlaceColumn {
     country: narrowest(place.country),
     region: narrowest(place.region),
     town: narrowest(place.town),
+    postcode: narrowest(place.postcode),
     located,
     grid,
   };

@@ -7,11 +7,12 @@ export type UnindexedCategory = Omit<CategoryColumn, 'postings'>;
 
 export interface UnindexedPlace extends Omit<
   PlaceColumn,
-  'grid' | 'located' | 'country' | 'region' | 'town'
+  'grid' | 'located' | 'country' | 'region' | 'town' | 'postcode'
 > {
   country: UnindexedCategory;
   region: UnindexedCategory;
   town: UnindexedCategory;
+  postcode: UnindexedCategory;
 }
 
 /** Fresh arrays for columns, filled with what an earlier universe had of the same companies. */
@@ -91,6 +92,7 @@ export class ColumnCopier {
       country: this.category(before?.country),
       region: this.category(before?.region),
       town: this.category(before?.town),
+      postcode: this.category(before?.postcode),
       lat: this.float64(before?.lat),
       lon: this.float64(before?.lon),
     };

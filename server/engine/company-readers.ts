@@ -1,3 +1,4 @@
+import { plainPostcode } from '../../core/geo/postcodes.ts';
 import type { Bits } from '../../core/tally/bits.ts';
 import { Basis, NO_DAY, REASONS } from '../../core/tally/columns.ts';
 import type { UnindexedRange } from '../../core/tally/range-index.ts';
@@ -66,8 +67,9 @@ export function readCategories(
 }
 
 export function readPlaces(column: UnindexedPlace): CompanyReader {
-  const { country, region, town, lat, lon } = column;
+  const { country, region, town, postcode, lat, lon } = column;
   const [countryCode, regionCode, townCode] = [country, region, town].map((one) => coder(one.dictionary));
+  const postcodeCode = coder(postcode.dictionary);
   const known = new Map<string, [country: number, region: number, town: number]>();
   const codesOf = (text: string): [number, number, number] => {
     const [inCountry, inRegion, inTown] = text.split(SEPARATOR) as [string, string, string];
@@ -79,7 +81,7 @@ export function readPlaces(column: UnindexedPlace): CompanyReader {
     ];
   };
   return {
-    expressions: [joined(['country', 'region', 'town']), 'lat', 'lon'],
+    expressions: [joined(['country', 'region', 'town']), 'lat', 'lon', 'postcode'],
     take(r, row, at) {
       const text = row[at] as string;
       let codes = known.get(text);
@@ -87,6 +89,11 @@ export function readPlaces(column: UnindexedPlace): CompanyReader {
       country.values[r] = codes[0];
       region.values[r] = codes[1];
       town.values[r] = codes[2];
+      const written = row[at + 3] as string | null;
+      postcode.values[r] =
+        written === null
+          ? 0
+          : postcodeCode(`${text.slice(0, text.indexOf(SEPARATOR))} ${plainPostcode(written)}`);
       lat[r] = (row[at + 1] as number | null) ?? NaN;
       lon[r] = (row[at + 2] as number | null) ?? NaN;
     },

@@ -10,7 +10,8 @@ import type {
 } from '../../contract/responses.ts';
 import { columnFields } from '../../core/fields/registry.ts';
 import { distanceKm } from '../../core/geo/distance.ts';
-import { anyRecord, anyTape, SOURCES } from '../../core/testing/arbitraries.ts';
+import { anyRecord, SOURCES } from '../../core/testing/any-record.ts';
+import { anyTape } from '../../core/testing/any-tape.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
 import { TapeCompiler } from '../../core/tape/sql/compile.ts';
 import { validateTape } from '../../core/tape/validate.ts';

@@ -5,28 +5,20 @@ import type {
   JumpAnswer,
   PositionAnswer,
   ProfileAnswer,
+  CodeAnswer,
   SqlAnswer,
   TownsAnswer,
-  ValueCount,
   WordedTally,
 } from '../../contract/responses.ts';
 import { columnFields, fieldOf } from '../../core/fields/registry.ts';
-import { yearOf } from '../../core/dates.ts';
-import { countBits, noBits, recordsOf, type Bits } from '../../core/tally/bits.ts';
-import type {
-  CategoryColumn,
-  CodesColumn,
-  ManyColumn,
-  PlaceColumn,
-  RangeColumn,
-  Universe,
-} from '../../core/tally/columns.ts';
-import { countCategory, countMany, histogram } from '../../core/tally/counts.ts';
-import { groupsOf } from '../../core/tally/evaluate.ts';
+import { ratePerEuro } from '../../core/money/rates.ts';
+import { countBits, countBoth, noBits, recordsOf, type Bits } from '../../core/tally/bits.ts';
+import type { CodesColumn, PlaceColumn, RangeColumn, Universe } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
+import { plane, type Plane } from '../../core/tally/plane.ts';
 import { Tally } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
-import type { Line, SortKey, Tape } from '../../core/tape/nodes.ts';
+import { isBlock, type Line, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { TapeCompiler, type Dialect } from '../../core/tape/sql/compile.ts';
 import { written } from '../../core/tape/sql/statement.ts';
@@ -38,7 +30,8 @@ import { wordLine, wordTape } from '../../core/tape/wording.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 import { Orders } from './orders.ts';
-import { codeCounts, logEdges, placeCounts, yearEdges, type CountsRequest } from './picker-counts.ts';
+import { codeAnswer } from './code-answer.ts';
+import { countsOf, logEdges, type CountsRequest } from './picker-counts.ts';
 import { readProfile } from './profile.ts';
 import { RowSource } from './read-rows.ts';
 import { recordsById, type StoredUniverse } from './stored-universe.ts';
@@ -203,46 +196,53 @@ export class Engine {
 
   counts(request: CountsRequest): Record<string, unknown> {
     const tape = validateTape(request.tape, this.lookup);
-    const context = this.tallier.kept(tape, request.at);
     const field = fieldOf(tape.subject, request.field);
-    const column = this.universe.columns.get(request.field);
-    if (!field || !column)
+    if (!field || field.openers.length === 0)
       throw new Problem('unknown-field', `There is no condition on "${request.field}".`, {
         field: 'field',
         value: request.field,
         rule: 'a field that can be a line',
       });
-    const total = countBits(context);
-    switch (field.kind) {
-      case 'codes':
-        return { total, ...codeCounts(this.lookup, column as Map<Scheme, CodesColumn>, request, context) };
-      case 'place':
-        return { total, ...placeCounts(this.lookup, column as PlaceColumn, request, context) };
-      case 'number':
-      case 'money': {
-        const currency = field.kind === 'money' ? (request.currency ?? 'EUR') : undefined;
-        const edges =
-          field.id === 'founded'
-            ? yearEdges(yearOf(this.lookup.asOf))
-            : logEdges(field.kind === 'money' ? 4 : 0, field.kind === 'money' ? 9 : 5);
-        const { counts, estimated, ...rest } = histogram(column as RangeColumn, context, edges, currency);
-        return { total, ...rest, counts: [...counts], estimated: [...estimated], currency };
-      }
-      case 'category': {
-        const found =
-          (column as ManyColumn | CategoryColumn).kind === 'many'
-            ? countMany(column as ManyColumn, context, groupsOf(this.lookup, field.id))
-            : countCategory(column as CategoryColumn, context);
-        const values = this.lookup
-          .choices(field.id)
-          .map((choice): ValueCount => ({ ...choice, count: found.counts.get(choice.key) ?? 0 }));
-        return { total, values, unknown: found.unknown };
-      }
-      case 'date':
-      case 'text':
-      case 'label':
-        return { total };
-    }
+    return countsOf(this.universe, this.lookup, field, request, this.tallier.kept(tape, request.at));
+  }
+
+  /** What the tape would leave if one of its lines asked each of some tests instead. */
+  alternatives(input: unknown, at: string, tests: readonly unknown[]): number[] {
+    const tape = validateTape(input, this.lookup);
+    const context = this.tallier.kept(tape, at);
+    const line = tape.lines.find((one) => one.id === at);
+    if (!line || isBlock(line))
+      throw new Problem('unknown-line', `The tape has no line "${at}" whose test can be changed.`, {
+        field: 'at',
+        value: at,
+        rule: 'the id of a line that is no either-block',
+      });
+    const { parked: _, ...live } = line;
+    return tests.map((test) => {
+      const changed = validateTape({ ...tape, lines: [{ ...live, test }] }, this.lookup);
+      return countBoth(this.tallier.kept(changed), context);
+    });
+  }
+
+  /** Headcount by revenue of the companies that all lines but those on either let through. */
+  plane(input: unknown, currency: string): Plane {
+    const tape = validateTape(input, this.lookup);
+    const others = tape.lines.filter(
+      (line) => isBlock(line) || (line.field !== 'headcount' && line.field !== 'revenue'),
+    );
+    return plane(
+      this.universe.columns.get('headcount') as RangeColumn,
+      this.universe.columns.get('revenue') as RangeColumn,
+      this.tallier.kept({ ...tape, lines: others }),
+      logEdges(0, 4),
+      logEdges(4, 9),
+      (year) => (currency === 'EUR' ? 1 : (ratePerEuro(currency, year) ?? NaN)),
+    );
+  }
+
+  /** A code with its note, its kin in other schemes and the codes often filed together with it. */
+  code(scheme: Scheme, code: string): CodeAnswer | null {
+    return codeAnswer(this.reference, this.universe, scheme, code);
   }
 
   /** Points of the kept companies for a map: at most `limit`, evenly taken from all; the full number beside. */

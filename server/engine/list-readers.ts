@@ -1,10 +1,17 @@
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import type { Bits } from '../../core/tally/bits.ts';
 import { hasBit, setBit, wordsFor } from '../../core/tally/bits.ts';
-import type { CodesColumn, ManyColumn, Postings } from '../../core/tally/columns.ts';
+import {
+  NO_DAY,
+  type CodesColumn,
+  type KeyedColumn,
+  type ManyColumn,
+  type Postings,
+} from '../../core/tally/columns.ts';
+import { orderBy } from '../../core/tally/order.ts';
 import { postingsOf } from '../../core/tally/postings.ts';
 import type { Db } from '../db/open.ts';
-import { narrowed, sharedUint16, sharedUint32 } from './shared-arrays.ts';
+import { narrowed, sharedFloat64, sharedInt32, sharedUint16, sharedUint32 } from './shared-arrays.ts';
 
 /** Reads the tables that hold any number of values a company. */
 
@@ -60,8 +67,9 @@ function eachValue(
   table: string,
   value: string,
   take: (r: number, text: string) => void,
+  only = 'TRUE',
 ) {
-  const text = `SELECT group_concat(company_id || ' ' || ${value}, char(31)) FROM ${table} WHERE company_id`;
+  const text = `SELECT group_concat(company_id || ' ' || ${value}, char(31)) FROM ${table} WHERE ${only} AND company_id`;
   const takeAll = (joined: string | null) => {
     for (const one of joined?.split('\u001f') ?? []) {
       const space = one.indexOf(' ');
@@ -110,20 +118,26 @@ function eachRecord(
 export function readMany(
   db: Db,
   plan: Plan,
-  store: { table: string; value: string },
+  store: { table: string; value: string; seen?: string },
   own: boolean,
   earlier?: ManyColumn,
 ): ManyColumn {
   const dictionary = earlier ? [...earlier.dictionary] : [];
   const codeOf = new Map(dictionary.map((value, i) => [value, i]));
   const lists = new Lists(plan.size);
+  const days: number[] = [];
+  const daysBefore = earlier?.seen ? seenByRecord(earlier) : null;
   const known = new Uint32Array(new SharedArrayBuffer(4 * wordsFor(plan.size)));
   eachRecord(
     db,
     plan,
     store.table,
-    store.value,
-    (r, value) => {
+    // A day stands before its value, which may have spaces.
+    store.seen ? `COALESCE(${store.seen}, '') || ' ' || ${store.value}` : store.value,
+    (r, text) => {
+      const space = store.seen ? text.indexOf(' ') : -1;
+      const value = text.slice(space + 1);
+      if (store.seen) days.push(space === 0 ? NO_DAY : Number(text.slice(0, space)));
       let code = codeOf.get(value);
       if (code === undefined) codeOf.set(value, (code = dictionary.push(value) - 1));
       lists.begin(r);
@@ -132,14 +146,106 @@ export function readMany(
     },
     (r, from) => {
       lists.begin(r);
-      for (let i = earlier!.offsets[from]!; i < earlier!.offsets[from + 1]!; i++)
+      for (let i = earlier!.offsets[from]!; i < earlier!.offsets[from + 1]!; i++) {
         lists.add(earlier!.values[i]!);
+        if (daysBefore) days.push(daysBefore[i]!);
+      }
       if (own && earlier!.offsets[from]! < earlier!.offsets[from + 1]!) setBit(known, r);
     },
   );
   const values = narrowed(lists.end(), dictionary.length);
   const postings = postingsOf(lists.offsets, values, dictionary.length, sharedUint32);
-  return { kind: 'many', dictionary, offsets: lists.offsets, values, postings, known };
+  const seen = store.seen ? seenByPosting(lists.offsets, values, postings, days) : null;
+  return { kind: 'many', dictionary, offsets: lists.offsets, values, postings, seen, known };
+}
+
+/** Days that stand beside values put beside the postings of the same values. */
+function seenByPosting(
+  offsets: Uint32Array,
+  values: ArrayLike<number>,
+  { starts, records }: Postings,
+  days: ArrayLike<number>,
+): Int32Array {
+  const seen = sharedInt32(records.length);
+  const next = starts.slice();
+  for (let i = 0; i < offsets.at(-1)!; i++) seen[next[values[i]!]!++] = days[i]!;
+  return seen;
+}
+
+/** The way back. */
+function seenByRecord({ offsets, values, postings, seen }: ManyColumn): Int32Array {
+  const days = new Int32Array(values.length);
+  const next = postings.starts.slice();
+  for (let i = 0; i < offsets.at(-1)!; i++) days[i] = seen![next[values[i]!]!++]!;
+  return days;
+}
+
+/** Numbers by key: one measure of `company_measure`. */
+export function readKeyed(db: Db, plan: Plan, measure: string, earlier?: KeyedColumn): KeyedColumn {
+  const keys: string[] = [];
+  const entries: { records: number[]; values: number[] }[] = [];
+  const entriesOf = (key: string) => {
+    let at = keys.indexOf(key);
+    if (at < 0) {
+      at = keys.push(key) - 1;
+      entries.push({ records: [], values: [] });
+    }
+    return entries[at]!;
+  };
+  const add = (r: number, key: string, value: number) => {
+    const { records, values } = entriesOf(key);
+    records.push(r);
+    values.push(value);
+  };
+  if (earlier && plan.from) {
+    const now = new Int32Array(earlier.known.length * 32).fill(-1);
+    for (let r = 0; r < plan.size; r++) if (plan.from[r]! >= 0) now[plan.from[r]!] = r;
+    earlier.keys.forEach((key, k) => {
+      for (let i = earlier.starts[k]!; i < earlier.starts[k + 1]!; i++) {
+        const r = now[earlier.records[i]!]!;
+        if (r >= 0) add(r, key, earlier.values[i]!);
+      }
+    });
+  }
+  eachValue(
+    db,
+    plan,
+    'company_measure',
+    `value || ' ' || key`,
+    (r, text) => {
+      const space = text.indexOf(' ');
+      add(r, text.slice(space + 1), Number(text.slice(0, space)));
+    },
+    `measure = '${measure}'`,
+  );
+  return keyedColumn(plan.size, keys, entries);
+}
+
+function keyedColumn(
+  size: number,
+  keys: string[],
+  entries: readonly { records: number[]; values: number[] }[],
+): KeyedColumn {
+  const count = entries.reduce((sum, { records }) => sum + records.length, 0);
+  const starts = sharedUint32(keys.length + 1);
+  const records = sharedUint32(count);
+  const values = sharedFloat64(count);
+  const known = sharedUint32(wordsFor(size));
+  const order = [...keys.keys()].sort((a, b) => (keys[a]! < keys[b]! ? -1 : 1));
+  let at = 0;
+  order.forEach((k, i) => {
+    const one = entries[k]!;
+    for (const e of orderBy(
+      [{ keys: Float64Array.from(one.values), descending: false }],
+      one.values.length,
+    )) {
+      records[at] = one.records[e]!;
+      values[at++] = one.values[e]!;
+      setBit(known, one.records[e]!);
+    }
+    starts[i + 1] = at;
+  });
+  return { kind: 'keyed', keys: order.map((k) => keys[k]!), starts, records, values, known };
 }
 
 function remembered<T>(read: (text: string) => T): (text: string) => T {

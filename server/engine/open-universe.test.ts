@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { hasBit } from '../../core/tally/bits.ts';
-import { anyRecord, SOURCES } from '../../core/testing/arbitraries.ts';
+import { anyRecord, SOURCES } from '../../core/testing/any-record.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
 import { nextRevision } from '../tables/revision.ts';
 import { RandomUniverse } from '../testing/random-universe.ts';

@@ -1,7 +1,9 @@
 import { Recent } from '../../core/recent.ts';
 import { countBits, type Bits } from '../../core/tally/bits.ts';
 import type { Universe } from '../../core/tally/columns.ts';
+import { keyedValues } from '../../core/tally/test-keyed.ts';
 import { keptInOrder, keysOf, orderBy, type Keys } from '../../core/tally/order.ts';
+import { fieldOf } from '../../core/fields/registry.ts';
 import type { SortKey } from '../../core/tape/nodes.ts';
 import type { Db } from '../db/open.ts';
 import { labelKeys } from './label-keys.ts';
@@ -40,8 +42,18 @@ export class Orders {
   }
 
   private keysFor(by: string): Keys {
-    const column = this.universe.columns.get(by);
-    return column ? keysOf(column, this.universe.size) : this.labelKeys(by);
+    const field = fieldOf('companies', by)!;
+    const column = this.universe.columns.get(field.yearsSince ?? by);
+    if (!column) return this.labelKeys(by);
+    if ('kind' in column && column.kind === 'keyed')
+      return keyedValues(
+        column,
+        field.column!.key!,
+        (field.store as { absent: 0 | null }).absent,
+        this.universe.size,
+      );
+    const keys = keysOf(column, this.universe.size);
+    return field.yearsSince ? keys.map((year) => -year) : keys;
   }
 
   private labelKeys(by: string): Keys {

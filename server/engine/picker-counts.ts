@@ -1,10 +1,24 @@
 import type { CodeCount, ValueCount } from '../../contract/responses.ts';
 import { isScheme, SCHEMES, type CodeTree, type Scheme } from '../../core/codes/tree.ts';
+import { yearOf } from '../../core/dates.ts';
+import type { Field, Store } from '../../core/fields/field.ts';
 import { countBits, type Bits } from '../../core/tally/bits.ts';
-import type { CodesColumn, PlaceColumn } from '../../core/tally/columns.ts';
-import { countCategory, countCodes, countNear } from '../../core/tally/counts.ts';
+import type {
+  CategoryColumn,
+  CodesColumn,
+  KeyedColumn,
+  ListColumn,
+  ManyColumn,
+  PlaceColumn,
+  RangeColumn,
+  Universe,
+} from '../../core/tally/columns.ts';
+import { countCategory, countCodes, countMany, histogram, type Histogram } from '../../core/tally/counts.ts';
+import { columnOf, groupsOf } from '../../core/tally/evaluate.ts';
+import { countKeys, countLists, keyedHistogram } from '../../core/tally/keyed-counts.ts';
+import { FLAG_WORDS } from '../../core/tally/test-category.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
-import { fold } from '../../core/text/fold.ts';
+import { placeCounts } from './place-counts.ts';
 
 /** What a picker asks counts of. */
 export interface CountsRequest {
@@ -15,14 +29,126 @@ export interface CountsRequest {
   rank?: string;
   /** Codes: words to search, or the parent whose children are wanted. */
   search?: string;
-  level?: 'countries' | 'regions' | 'towns';
+  level?: 'countries' | 'regions' | 'towns' | 'metro' | 'postcodes';
   within?: string;
   near?: { lat: number; lon: number };
   currency?: string;
+  /** Measures: the key whose figures are wanted. */
+  key?: string;
 }
 
-const MOST_TOWNS = 200;
-const RADII = [5, 10, 20, 30, 40, 60, 80, 100, 150, 200, 300];
+/** The choices that a picker offers, each with its companies within a context. */
+export function countsOf(
+  universe: Universe,
+  lookup: Lookup,
+  field: Field,
+  request: CountsRequest,
+  context: Bits,
+): Record<string, unknown> {
+  const total = countBits(context);
+  if (field.kind === 'rank') return { total };
+  const column = columnOf(universe, field);
+  const named = (counts: ReadonlyMap<string, number>) =>
+    lookup.choices(field.id).map((choice): ValueCount => ({ ...choice, count: counts.get(choice.key) ?? 0 }));
+  switch (field.kind) {
+    case 'codes':
+      return { total, ...codeCounts(lookup, column as Map<Scheme, CodesColumn>, request, context) };
+    case 'place':
+      return { total, ...placeCounts(lookup, column as PlaceColumn, request, context) };
+    case 'number':
+    case 'money': {
+      const currency = field.kind === 'money' ? (request.currency ?? 'EUR') : undefined;
+      const found = histogram(column as RangeColumn, context, edgesOf(field, yearOf(lookup.asOf)), currency);
+      return {
+        total,
+        ...plainHistogram(field.yearsSince ? backwards(found) : found),
+        currency,
+      };
+    }
+    case 'category': {
+      const found =
+        (column as ManyColumn | CategoryColumn).kind === 'many'
+          ? countMany(column as ManyColumn, context, groupsOf(lookup, field.id))
+          : countCategory(column as CategoryColumn, context);
+      return { total, values: named(found.counts), unknown: found.unknown };
+    }
+    case 'flag': {
+      const { counts, unknown } = countCategory(column as CategoryColumn, context);
+      const values = Object.values(FLAG_WORDS).map((key) => ({
+        key,
+        label: key,
+        count: counts.get(key) ?? 0,
+      }));
+      return { total, values, unknown };
+    }
+    case 'keyed': {
+      const counts = countKeys(column as KeyedColumn, context);
+      const values = field.values!.map((value) => ({ ...value, count: counts.get(value.key) ?? 0 }));
+      const key = request.key ?? field.values![0]!.key;
+      return { total, values, ...keyedCounts(field, column as KeyedColumn, key, context, logEdges(0, 3)) };
+    }
+    case 'growth':
+      return {
+        total,
+        ...keyedCounts(field, column as KeyedColumn, request.key ?? 'headcount 1y', context, GROWTH_EDGES),
+      };
+    case 'list':
+      return { total, values: named(countLists(column as ListColumn, context)), unknown: 0 };
+    case 'date':
+    case 'text':
+    case 'label':
+      return { total };
+  }
+}
+
+/** Percents at which bars of growth begin; the first is open downwards. */
+const GROWTH_EDGES = [-100, -50, -30, -20, -10, -5, 0, 5, 10, 20, 30, 50, 100, 200];
+
+function keyedCounts(field: Field, column: KeyedColumn, key: string, context: Bits, edges: number[]) {
+  const { absent } = field.store as Extract<Store, { at: 'keyed' }>;
+  return plainHistogram(keyedHistogram(column, key, absent, context, edges));
+}
+
+function plainHistogram({ counts, estimated, ...rest }: Histogram) {
+  return { ...rest, counts: [...counts], estimated: [...estimated] };
+}
+
+/** Where the bars of a number field begin. */
+function edgesOf(field: Field, now: number): number[] {
+  if (field.yearsSince)
+    return [
+      0,
+      ...AGES.slice(1)
+        .map((age) => now - age + 1)
+        .reverse(),
+    ];
+  if (field.id === 'founded') return yearEdges(now);
+  if (field.id === 'profit') return signedEdges(4, 8);
+  if (field.id === 'revenue-per-head') return logEdges(3, 7);
+  if (field.kind === 'money') return logEdges(4, 9);
+  return logEdges(0, 5);
+}
+
+/** Years passed at which bars begin. */
+const AGES = [0, 2, 5, 10, 15, 20, 30, 40, 50, 75, 100];
+
+/** A histogram of the calendar years that `edgesOf` made of AGES, as one of years passed. */
+function backwards(found: Histogram): Histogram {
+  return {
+    ...found,
+    edges: [...AGES],
+    counts: found.counts.toReversed(),
+    estimated: found.estimated.toReversed(),
+  };
+}
+
+/** Amounts below zero, 0, and above it, a few steps a decade. */
+function signedEdges(first: number, last: number): number[] {
+  const above: number[] = [];
+  for (let decade = first; decade <= last; decade++)
+    for (const step of [1, 3]) above.push(step * 10 ** decade);
+  return [...above.map((edge) => -edge).reverse(), 0, ...above];
+}
 
 /** A code tree with the companies of a context at every level; where words are searched, only what they find. */
 export function codeCounts(
@@ -67,53 +193,6 @@ export function codeCounts(
     }),
     unknown: found.unknown,
   };
-}
-
-/** Countries, regions or towns with the companies of a context; or, around a point, how many several distances would hold. */
-export function placeCounts(lookup: Lookup, column: PlaceColumn, request: CountsRequest, context: Bits) {
-  const { places } = lookup;
-  if (request.near) {
-    const { within, unknown } = countNear(column, context, request.near.lat, request.near.lon, RADII);
-    return { radii: RADII.map((km, i) => ({ km, count: within[i]! })), unknown };
-  }
-  if (request.level === 'towns') {
-    const found = countCategory(column.town, context);
-    const text = fold(request.search ?? '');
-    const values = [...found.counts]
-      .filter(
-        ([key, count]) =>
-          count > 0 && (!request.within || key.endsWith(`, ${request.within}`)) && fold(key).startsWith(text),
-      )
-      .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
-      .slice(0, MOST_TOWNS)
-      .map(([key, count]): ValueCount => ({
-        key,
-        label: key.slice(0, key.lastIndexOf(', ')),
-        count,
-        group: key.slice(key.lastIndexOf(', ') + 2),
-      }));
-    return { values, unknown: found.unknown };
-  }
-  const countries = countCategory(column.country, context);
-  const regions = countCategory(column.region, context);
-  return {
-    countries: [...countries.counts]
-      .map(([key, count]): ValueCount => ({ key, label: places.country(key)?.name ?? key, count }))
-      .sort(byCount),
-    regions: [...regions.counts]
-      .map(([key, count]): ValueCount => ({
-        key,
-        label: places.region(key)?.english ?? key,
-        count,
-        group: places.region(key)?.country ?? key.slice(0, 2),
-      }))
-      .sort(byCount),
-    unknown: countries.unknown,
-  };
-}
-
-function byCount(a: ValueCount, b: ValueCount): number {
-  return b.count - a.count || (a.label < b.label ? -1 : 1);
 }
 
 /** Nodes and all above them, in tree order. */

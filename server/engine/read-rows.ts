@@ -1,6 +1,6 @@
 import type { Cell, CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '../../core/cells.ts';
 import type { Scheme } from '../../core/codes/tree.ts';
-import { isoOf } from '../../core/dates.ts';
+import { isoOf, yearOf } from '../../core/dates.ts';
 import type { Field } from '../../core/fields/field.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
@@ -51,6 +51,15 @@ export class RowSource {
         }),
       company_technology: labels(
         'SELECT v.company_id, t.label FROM company_technology v JOIN technology t ON t.key = v.technology WHERE v.company_id IN (SELECT value FROM json_each(?)) ORDER BY t.label',
+      ),
+      company_offer: labels(
+        "SELECT company_id, replace(offer, '-', ' ') FROM company_offer WHERE company_id IN (SELECT value FROM json_each(?)) ORDER BY offer",
+      ),
+      company_certificate: labels(
+        'SELECT company_id, certificate FROM company_certificate WHERE company_id IN (SELECT value FROM json_each(?)) ORDER BY certificate',
+      ),
+      departments: labels(
+        "SELECT company_id, key || ' ' || CAST(value AS INTEGER) FROM company_measure WHERE measure = 'departments' AND company_id IN (SELECT value FROM json_each(?)) ORDER BY value DESC, key",
       ),
       company_source: labels(
         'SELECT v.company_id, s.name FROM company_source v JOIN source s ON s.key = v.source WHERE v.company_id IN (SELECT value FROM json_each(?)) ORDER BY s.id',
@@ -113,7 +122,7 @@ export class RowSource {
     };
   }
 
-  private readerOf({ store, kind }: Field): CellReader {
+  private readerOf({ store, kind, yearsSince, column }: Field): CellReader {
     switch (store.at) {
       case 'column':
         return {
@@ -121,7 +130,11 @@ export class RowSource {
           cell:
             kind === 'date'
               ? (row, at) => (row[at] === null ? null : isoOf(row[at] as number))
-              : (row, at) => row[at]!,
+              : kind === 'flag'
+                ? (row, at) => (row[at] === null ? null : row[at] === 1 ? 'yes' : 'no')
+                : yearsSince
+                  ? (row, at) => (row[at] === null ? null : yearOf(this.lookup.asOf) - (row[at] as number))
+                  : (row, at) => row[at]!,
         };
       case 'range': {
         const parts = ['basis', 'low', 'high', 'point', 'year', ...(kind === 'money' ? ['currency'] : [])];
@@ -137,7 +150,21 @@ export class RowSource {
         return { list: 'company_code', known: null };
       case 'many':
         return { list: store.table, known: store.known };
+      case 'keyed':
+        if (column?.key === undefined)
+          return {
+            list: store.measure,
+            known: `(SELECT 1 FROM company_measure m WHERE m.company_id = company.id AND m.measure = '${store.measure}' LIMIT 1)`,
+          };
+        return {
+          columns: [
+            `(SELECT value FROM company_measure m WHERE m.company_id = company.id AND m.measure = '${store.measure}' AND m.key = '${column.key}')`,
+          ],
+          cell: (row, at) => row[at]!,
+        };
       case 'words':
+      case 'rank':
+      case 'lists':
         return { columns: [], cell: () => null };
     }
   }

@@ -1,18 +1,37 @@
 import type { CodeSearches } from '../../core/codes/search.ts';
+import type { Crosswalk } from '../../core/codes/crosswalk.ts';
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
+import { READY_GROUPS, type CountryGroup } from '../../core/geo/country-groups.ts';
 import type { Gazetteer } from '../../core/geo/gazetteer.ts';
 import type { Choice, Lookup } from '../../core/tape/lookup.ts';
-import type { CategoryColumn } from '../../core/tally/columns.ts';
+import type { CategoryColumn, ManyColumn } from '../../core/tally/columns.ts';
 import type { Db } from '../db/open.ts';
 
 import type { StoredUniverse } from './stored-universe.ts';
 
+/** What an office says a code covers, and of which edition it says it. */
+export interface CodeNote {
+  text: string;
+  from: string;
+}
+
 export interface ReferenceData {
   trees: ReadonlyMap<Scheme, CodeTree>;
   searches: CodeSearches;
+  /** Read when it is first asked for. */
+  crosswalk(): Crosswalk;
+  note(scheme: Scheme, code: string): CodeNote | null;
   places: Gazetteer;
 }
+
+/** What tapes may name of the user's own. */
+export interface WorkspaceFacts {
+  countryGroups: readonly CountryGroup[];
+  lists: readonly Choice[];
+}
+
+const NO_FACTS: WorkspaceFacts = { countryGroups: [], lists: [] };
 
 /** What the tapes of this universe may name: the reference data, and the values found in the tables. */
 export function universeLookup(
@@ -20,6 +39,7 @@ export function universeLookup(
   reference: ReferenceData,
   asOf: number,
   stored: Pick<StoredUniverse, 'columns'>,
+  workspace: WorkspaceFacts = NO_FACTS,
 ): Lookup {
   const choices = new Map<string, readonly Choice[]>();
   for (const field of SUBJECTS.get('companies')!.fields) {
@@ -32,7 +52,7 @@ export function universeLookup(
       );
     else if (field.id === 'technology') choices.set('technology', technologies(db));
     else if (stored.columns.has(field.id)) {
-      const values = byFrequency(stored.columns.get(field.id) as CategoryColumn);
+      const values = byFrequency(stored.columns.get(field.id) as CategoryColumn | ManyColumn);
       choices.set(
         field.id,
         values.map((value) => ({ key: value, label: value })),
@@ -42,18 +62,26 @@ export function universeLookup(
   return {
     codes: (scheme) => reference.trees.get(scheme)!,
     findCodes: (scheme, text, limit) => reference.searches.of(scheme).find(text, limit),
+    crosswalk: () => reference.crosswalk(),
     places: reference.places,
-    choices: (field) => choices.get(field) ?? [],
+    countryGroups: new Map([
+      ...READY_GROUPS,
+      ...workspace.countryGroups.map((group) => [group.key, group] as const),
+    ]),
+    choices: (field) => (field === 'list' ? workspace.lists : (choices.get(field) ?? [])),
     asOf,
   };
 }
 
 /** The values that any company has, the most frequent first. */
-function byFrequency({ dictionary, values }: CategoryColumn): string[] {
-  const counts = new Uint32Array(dictionary.length + 1);
-  for (let r = 0; r < values.length; r++) counts[values[r]!]!++;
+function byFrequency({ kind, dictionary, postings }: CategoryColumn | ManyColumn): string[] {
+  // A single-valued column has its unknown records first.
+  const first = kind === 'category' ? 1 : 0;
   return dictionary
-    .map((value, i) => ({ value, count: counts[i + 1]! }))
+    .map((value, i) => ({
+      value,
+      count: postings.starts[i + first + 1]! - postings.starts[i + first]!,
+    }))
     .filter(({ count }) => count > 0)
     .sort((a, b) => b.count - a.count || (a.value < b.value ? -1 : 1))
     .map(({ value }) => value);

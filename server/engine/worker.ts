@@ -1,7 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
 import { openUniverse } from '../db/open.ts';
-import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { loadReferenceData } from '../reference.ts';
 import { Engine } from './engine.ts';
 import { openColumns } from './open-universe.ts';
 import type { StoredUniverse } from './stored-universe.ts';
@@ -48,12 +48,11 @@ export type EngineReply =
   | { id: number; failure: string };
 
 const { dir, asOf, stored } = workerData as EngineWorkerData;
-const trees = loadCodeTrees();
-const searches = loadCodeSearches(trees);
+const reference = loadReferenceData();
 const db = openUniverse(dir, { readonly: true });
 db.exec('BEGIN');
-const universe = stored ?? (await openColumns(dir, db, trees)).universe;
-const engine = new Engine(db, { trees, searches, places: loadGazetteer() }, asOf, universe);
+const universe = stored ?? (await openColumns(dir, db, reference.trees)).universe;
+const engine = new Engine(db, reference, asOf, universe);
 
 parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   let reply: EngineReply;
@@ -71,4 +70,4 @@ parentPort!.on('message', ({ id, method, args }: EngineCall) => {
 
 parentPort!.postMessage({ ready: universe } satisfies EngineReady);
 // The first typed word should not wait for this; see `OF_SECOND` of the host.
-if (stored) setImmediate(() => searches.of('nace-2.1'));
+if (stored) setImmediate(() => reference.searches.of('nace-2.1'));

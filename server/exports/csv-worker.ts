@@ -13,14 +13,15 @@ export interface CsvWorkerData extends Record<string, unknown> {
   ids: Uint32Array;
   currency: string;
   delimiter: string;
+  asOf: number;
   /** This thread makes batches `part`, `part + parts` … */
   part: number;
   parts: number;
 }
 
-const { dir, fields, ids, currency, delimiter, part, parts } = workerData as CsvWorkerData;
+const { dir, fields, ids, currency, delimiter, asOf, part, parts } = workerData as CsvWorkerData;
 const db = openUniverse(dir, { readonly: true });
-const rows = exportRows(db);
+const rows = exportRows(db, asOf);
 const columns = exportColumns('companies', fields, currency);
 
 await runFeed<Uint8Array>((put) => {

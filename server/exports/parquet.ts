@@ -28,6 +28,9 @@ const TABLES: readonly Table[] = [
   },
   { name: 'company_code', order: 'company_id, scheme, rank', made: [] },
   { name: 'company_technology', order: 'company_id, technology', made: [] },
+  { name: 'company_offer', order: 'company_id, offer', made: [] },
+  { name: 'company_certificate', order: 'company_id, certificate', made: [] },
+  { name: 'company_measure', order: 'company_id, measure, key', made: [] },
   { name: 'company_source', order: 'company_id, source', made: [] },
   { name: 'technology', order: 'key', made: [] },
 ];

@@ -4,6 +4,7 @@ import { open } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { workerData } from 'node:worker_threads';
 import type { Row } from '../../core/cells.ts';
+import { dayOf } from '../../core/dates.ts';
 import { exportColumns, type ExportColumn } from '../../core/exports/columns.ts';
 import { howMadeRows, type HowMade } from '../../core/exports/how-made.ts';
 import { openUniverse } from '../db/open.ts';
@@ -53,7 +54,7 @@ async function writeExport(data: ExportWorkerData): Promise<Record<string, unkno
 
 /** Writes what the CSV threads make, each every other batch, in order. */
 async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
-  const { dir, fields, ids, currency, delimiter, bom } = data;
+  const { dir, fields, ids, currency, delimiter, bom, how } = data;
   const file = await open(path, 'w');
   const feeds = Array.from({ length: CSV_THREADS }, (_, part) =>
     feed<Uint8Array>('server/exports/csv-worker', {
@@ -62,6 +63,7 @@ async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
       ids,
       currency,
       delimiter,
+      asOf: dayOf(how.asOf)!,
       part,
       parts: CSV_THREADS,
     } satisfies CsvWorkerData),
@@ -86,10 +88,10 @@ async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
 }
 
 /** Rows of the export, read some at a time. */
-function* rowsOf({ dir, ids, fields }: ExportWorkerData): Generator<Row> {
+function* rowsOf({ dir, ids, fields, how }: ExportWorkerData): Generator<Row> {
   const db = openUniverse(dir, { readonly: true });
   try {
-    const rows = exportRows(db);
+    const rows = exportRows(db, dayOf(how.asOf)!);
     for (let at = 0; at < ids.length; at += ROWS_A_BATCH) {
       stopIfCancelled();
       tellProgress(at, ids.length);

@@ -1,45 +1,25 @@
-import type { CompanyRecord, Quantity } from '../../core/records/record.ts';
+import { measuresOf, revenuePerHead, type Measure } from '../../core/records/derived.ts';
+import type { CompanyRecord, Money, Quantity } from '../../core/records/record.ts';
 import { toEuro } from '../../core/money/rates.ts';
+import type { Reason } from '../../core/tally/columns.ts';
 import { fold, foldedWords } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 
+/** The columns of a figure: what it is, its year and why it is unknown, and for money its currency and what it is in euros. */
+const quantityColumns = (stem: string, ...more: string[]) =>
+  ['low', 'high', 'point', 'basis', 'year', ...more, 'why'].map((part) => `${stem}_${part}`);
+const moneyColumns = (stem: string) =>
+  quantityColumns(stem, 'currency').concat(['low', 'high', 'point'].map((part) => `${stem}_eur_${part}`));
+
 const COLUMNS = [
-  'name',
-  'legal_form',
-  'registration',
-  'status',
-  'country',
-  'region',
-  'town',
-  'postcode',
-  'street',
-  'lat',
-  'lon',
-  'phone',
-  'mail',
-  'web',
-  'description',
-  'founded',
-  'headcount_low',
-  'headcount_high',
-  'headcount_point',
-  'headcount_basis',
-  'headcount_year',
-  'headcount_why',
-  'revenue_low',
-  'revenue_high',
-  'revenue_point',
-  'revenue_basis',
-  'revenue_year',
-  'revenue_currency',
-  'revenue_why',
-  'revenue_eur_low',
-  'revenue_eur_high',
-  'revenue_eur_point',
-  'surveyed_on',
-  'checked_on',
-  'checked_how',
-] as const;
+  ...['name', 'legal_form', 'registration', 'status', 'country', 'region', 'town', 'postcode', 'street'],
+  ...['lat', 'lon', 'phone', 'mail', 'web', 'description', 'founded'],
+  ...quantityColumns('headcount'),
+  ...['revenue', 'profit', 'assets', 'per_head'].flatMap(moneyColumns),
+  ...['surveyed_on', 'checked_on', 'checked_how'],
+  ...['ownership', 'group_name', 'listing', 'ticker', 'certificates_known', 'dwelling', 'followers'],
+  ...['site_answers', 'site_checked_on', 'headcount_history', 'revenue_history', 'revenue_months'],
+];
 
 /** The key of technologies named by a product: "Rutavel ERP" → "rutavel-erp". */
 export function technologyKey(label: string): string {
@@ -52,7 +32,10 @@ export interface CompanyParts {
   values: (string | number | null)[];
   /** Rank 0 is the main code of its scheme. */
   codes: [scheme: string, code: string, rank: number][];
-  technologies: [key: string, label: string][];
+  technologies: [key: string, label: string, first: number | null, last: number | null][];
+  offers: readonly string[];
+  certificates: readonly string[];
+  measures: Measure[];
   /** Folded name and description. */
   words: [name: string, description: string | null];
 }
@@ -70,7 +53,15 @@ export function companyParts(record: CompanyRecord): CompanyParts {
   return {
     values: values(record),
     codes,
-    technologies: record.technologies.map((label) => [technologyKey(label), label]),
+    technologies: record.technologies.map(({ label, first, last }) => [
+      technologyKey(label),
+      label,
+      first,
+      last,
+    ]),
+    offers: record.offers,
+    certificates: record.certificates ?? [],
+    measures: measuresOf(record),
     words: [fold(record.name), record.description === null ? null : fold(record.description)],
   };
 }
@@ -80,20 +71,27 @@ export function companyWriter(db: Db, revision: number) {
   const noteChange = db.prepare('INSERT OR IGNORE INTO company_change (revision, company_id) VALUES (?, ?)');
   const find = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
   const insert = db.prepare(
-    `INSERT INTO company (id, key, ${COLUMNS.join(', ')}) VALUES (?, ?, ${COLUMNS.map(() => '?').join(', ')})`,
+    `INSERT INTO company (id, key, sources, ${COLUMNS.join(', ')}) VALUES (?, ?, ?, ${COLUMNS.map(() => '?').join(', ')})`,
   );
   const update = db.prepare(
-    `UPDATE company SET ${COLUMNS.map((column) => `${column} = ?`).join(', ')} WHERE id = ?`,
+    `UPDATE company SET sources = ?, ${COLUMNS.map((column) => `${column} = ?`).join(', ')} WHERE id = ?`,
   );
   const remove = db.prepare('DELETE FROM company WHERE id = ?');
   const addCode = db.prepare('INSERT INTO company_code (company_id, scheme, code, rank) VALUES (?, ?, ?, ?)');
   const addTechnology = db.prepare(
-    'INSERT OR IGNORE INTO company_technology (company_id, technology) VALUES (?, ?)',
+    'INSERT OR IGNORE INTO company_technology (company_id, technology, first_seen, last_seen) VALUES (?, ?, ?, ?)',
+  );
+  const addOffer = db.prepare('INSERT OR IGNORE INTO company_offer (company_id, offer) VALUES (?, ?)');
+  const addCertificate = db.prepare(
+    'INSERT OR IGNORE INTO company_certificate (company_id, certificate) VALUES (?, ?)',
+  );
+  const addMeasure = db.prepare(
+    'INSERT OR REPLACE INTO company_measure (company_id, measure, key, value) VALUES (?, ?, ?, ?)',
   );
   const nameTechnology = db.prepare('INSERT OR IGNORE INTO technology (key, label) VALUES (?, ?)');
   const addSource = db.prepare('INSERT OR IGNORE INTO company_source (company_id, source) VALUES (?, ?)');
   const addWords = db.prepare('INSERT INTO company_words (rowid, name, description) VALUES (?, ?, ?)');
-  const clear = ['company_code', 'company_technology', 'company_source'].map((table) =>
+  const clear = [...LIST_TABLES, 'company_source'].map((table) =>
     db.prepare(`DELETE FROM ${table} WHERE company_id = ?`),
   );
   const clearWords = db.prepare('DELETE FROM company_words WHERE rowid = ?');
@@ -103,15 +101,18 @@ export function companyWriter(db: Db, revision: number) {
   const named = new Set<string>();
 
   const writeWords = (id: number, { words }: CompanyParts) => addWords.run(id, words[0], words[1]);
-  const addParts = (id: number, parts: CompanyParts, sources: Iterable<string>) => {
+  const addParts = (id: number, parts: CompanyParts, sources: readonly string[]) => {
     for (const [scheme, code, rank] of parts.codes) addCode.run(id, scheme, code, rank);
-    for (const [key, label] of parts.technologies) {
+    for (const [key, label, first, last] of parts.technologies) {
       if (!named.has(key)) {
         nameTechnology.run(key, label);
         named.add(key);
       }
-      addTechnology.run(id, key);
+      addTechnology.run(id, key, first, last);
     }
+    for (const offer of parts.offers) addOffer.run(id, offer);
+    for (const certificate of parts.certificates) addCertificate.run(id, certificate);
+    for (const [measure, key, value] of parts.measures) addMeasure.run(id, measure, key, value);
     for (const source of sources) addSource.run(id, source);
   };
 
@@ -120,15 +121,15 @@ export function companyWriter(db: Db, revision: number) {
     find(key: string): number | null {
       return find.get(key) ?? null;
     },
-    insert(id: number, key: string, parts: CompanyParts, sources: Iterable<string>): void {
-      insert.run(id, key, ...parts.values);
+    insert(id: number, key: string, parts: CompanyParts, sources: readonly string[]): void {
+      insert.run(id, key, new Set(sources).size, ...parts.values);
       addParts(id, parts, sources);
       writeWords(id, parts);
     },
-    update(id: number, parts: CompanyParts, sources: Iterable<string>): void {
+    update(id: number, parts: CompanyParts, sources: readonly string[]): void {
       noteChange.run(revision, id);
       const before = wordsNow.get(id)!;
-      update.run(...parts.values, id);
+      update.run(new Set(sources).size, ...parts.values, id);
       for (const statement of clear) statement.run(id);
       addParts(id, parts, sources);
       const { name, description } = wordsNow.get(id)!;
@@ -146,10 +147,16 @@ export function companyWriter(db: Db, revision: number) {
   };
 }
 
+/** Tables with any number of rows a company that a record fills. */
+export const LIST_TABLES = [
+  'company_code',
+  'company_technology',
+  'company_offer',
+  'company_certificate',
+  'company_measure',
+] as const;
+
 function values(record: CompanyRecord): CompanyParts['values'] {
-  const { revenue } = record;
-  const euro = (amount: number | null) =>
-    amount === null || revenue === null ? null : toEuro(amount, revenue.currency, revenue.year);
   return [
     record.name,
     record.legalForm,
@@ -170,16 +177,44 @@ function values(record: CompanyRecord): CompanyParts['values'] {
     ...quantity(record.headcount),
     record.headcountYear,
     record.headcountWhy,
-    ...quantity(revenue),
-    revenue?.year ?? null,
-    revenue?.currency ?? null,
-    revenue && euro(1) === null ? 'no exchange rate' : record.revenueWhy,
-    euro(revenue?.low ?? null),
-    euro(revenue?.high ?? null),
-    euro(revenue?.point ?? null),
+    ...money(record.revenue, record.revenueWhy),
+    ...money(record.profit, record.profitWhy),
+    ...money(record.assets, record.assetsWhy),
+    ...money(revenuePerHead(record), record.revenueWhy ?? record.headcountWhy),
     record.surveyedOn,
     record.checkedOn,
     record.checkedHow,
+    record.ownership,
+    record.group,
+    record.listing,
+    record.ticker,
+    record.certificates && 1,
+    flag(record.dwelling),
+    record.followers,
+    flag(record.siteAnswers),
+    record.siteCheckedOn,
+    record.headcountHistory.length ? JSON.stringify(record.headcountHistory) : null,
+    record.revenueHistory.length ? JSON.stringify(record.revenueHistory) : null,
+    record.revenueMonths && JSON.stringify(record.revenueMonths),
+  ];
+}
+
+function flag(value: boolean | null): number | null {
+  return value === null ? null : Number(value);
+}
+
+/** A figure of money as its columns, in the order of `moneyColumns`. */
+function money(value: Money | null, why: Reason | null): CompanyParts['values'] {
+  const euro = (amount: number | null) =>
+    amount === null || value === null ? null : toEuro(amount, value.currency, value.year);
+  return [
+    ...quantity(value),
+    value?.year ?? null,
+    value?.currency ?? null,
+    value && euro(1) === null ? 'no exchange rate' : why,
+    euro(value?.low ?? null),
+    euro(value?.high ?? null),
+    euro(value?.point ?? null),
   ];
 }
 

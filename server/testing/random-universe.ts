@@ -2,12 +2,12 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { CompanyRecord } from '../../core/records/record.ts';
-import { SOURCES, TECHNOLOGIES } from '../../core/testing/arbitraries.ts';
+import { SOURCES, TECHNOLOGIES } from '../../core/testing/any-record.ts';
 import { openUniverse, type Db } from '../db/open.ts';
 import type { ReferenceData } from '../engine/universe-lookup.ts';
-import { loadCodeSearches, loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { loadReferenceData } from '../reference.ts';
 import { nextRevision } from '../tables/revision.ts';
-import { companyParts, companyWriter } from '../tables/company.ts';
+import { companyParts, companyWriter, LIST_TABLES } from '../tables/company.ts';
 import { addSource } from '../tables/source.ts';
 
 /** 2026-09-30 */
@@ -22,8 +22,7 @@ export class RandomUniverse {
   readonly reference: ReferenceData;
 
   constructor() {
-    const trees = loadCodeTrees();
-    this.reference = { trees, searches: loadCodeSearches(trees), places: loadGazetteer() };
+    this.reference = loadReferenceData();
     const mapping = {
       columns: [],
       decimal: '.',
@@ -57,7 +56,7 @@ export class RandomUniverse {
   }
 
   fill(records: readonly (readonly [CompanyRecord, readonly string[]])[]): void {
-    for (const table of ['company_code', 'company_technology', 'company_source', 'company', 'company_words'])
+    for (const table of [...LIST_TABLES, 'company_source', 'company', 'company_words'])
       this.db.exec(`DELETE FROM ${table}`);
     const writer = companyWriter(this.db, nextRevision(this.db));
     this.db.transaction(() =>

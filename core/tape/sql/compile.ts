@@ -4,7 +4,8 @@ import { DuckDbCompiler } from './duckdb.ts';
 import { PostgreSqlCompiler } from './postgresql.ts';
 import { SqliteCompiler } from './sqlite.ts';
 import { filled, joined, sql, type Sql } from './statement.ts';
-import { TOWN, type TestCompiler } from './test-compiler.ts';
+import { TOWN } from './place.ts';
+import type { TestCompiler } from './test-compiler.ts';
 
 /** The databases that a tape can be compiled for. */
 export const DIALECTS = ['sqlite', 'duckdb', 'postgresql'] as const;

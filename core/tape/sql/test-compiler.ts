@@ -1,10 +1,9 @@
-import { Pass } from '../../codes/tree.ts';
-import type { Field } from '../../fields/field.ts';
+import { Pass, SCHEMES, type Scheme } from '../../codes/tree.ts';
+import { parseSpan, spanStart, yearOf } from '../../dates.ts';
+import type { Field, Store } from '../../fields/field.ts';
 import { fieldOf } from '../../fields/registry.ts';
-import { EARTH_KM } from '../../geo/distance.ts';
 import { euroLimits, type EuroLimits } from '../../money/limits.ts';
-import { groupsOf } from '../../tally/evaluate.ts';
-import { nearKm } from '../../tally/test-place.ts';
+import { groupsOf, keyOf, ownTest } from '../../tally/evaluate.ts';
 import { daysOf } from '../dates.ts';
 import type { Lookup } from '../lookup.ts';
 import type {
@@ -12,20 +11,22 @@ import type {
   CodesTest,
   DateTest,
   FieldLine,
+  FlagTest,
+  ListTest,
   MoneyTest,
-  NearTest,
   NumberTest,
   PlaceTest,
+  RankTest,
   TextTest,
 } from '../nodes.ts';
 import { parseWords, type WordsQuery } from '../words-query.ts';
+import { placeSql } from './place.ts';
+import { rankSql } from './rank.ts';
+import { between, compared, either, end, type End } from './ranges.ts';
 import { filled, joined, listed, sql, type Sql } from './statement.ts';
 
 /** Where words are searched. */
 export type WordsIn = 'name' | 'description' | 'both';
-
-/** An end of a range; null where it is open. */
-type End = Sql | null;
 
 /**
  * Compiles the test of a line to a condition on `c`, a company, that is true, false or null: SQL's
@@ -51,18 +52,33 @@ export abstract class TestCompiler {
 
   test(line: FieldLine, subject: string): Sql {
     const field = fieldOf(subject, line.field)!;
+    const test = this.plain(field, line);
+    return line.fresh ? filled('CASE WHEN @ THEN @ END', this.fresh(field, line.fresh), test) : test;
+  }
+
+  /** The test without its freshness. */
+  private plain(field: Field, line: FieldLine): Sql {
     const estimates = line.estimates === true;
     switch (field.kind) {
       case 'codes':
         return this.codes(line.test as CodesTest);
       case 'place':
-        return this.place(line.test as PlaceTest);
+        return placeSql(line.test as PlaceTest, this.lookup, this.least);
       case 'number':
-        return this.number(field, line.test as NumberTest, estimates);
+        return this.number(field, ownTest(field, line.test as NumberTest, this.lookup), estimates);
       case 'money':
         return this.money(field, line.test as MoneyTest, estimates);
       case 'category':
         return this.category(field, line.test as CategoryTest);
+      case 'flag':
+        return sql(`c.${columnIn(field)} = ?`, Number((line.test as FlagTest).is));
+      case 'keyed':
+      case 'growth':
+        return measure(field, keyOf(line.test), line.test as NumberTest);
+      case 'rank':
+        return rankSql(line.test as RankTest, estimates);
+      case 'list':
+        return this.list(line.test as ListTest);
       case 'date':
         return this.date(field, line.test as DateTest);
       case 'text': {
@@ -74,53 +90,64 @@ export abstract class TestCompiler {
     }
   }
 
-  private codes({ scheme, any, except, rank }: CodesTest): Sql {
+  /** Whether a value is no older than a span; a value of a year is as old as the end of that year. */
+  private fresh(field: Field, span: string): Sql {
+    const since = spanStart(this.lookup.asOf, parseSpan(span)!);
+    if (field.dated === 'year')
+      return sql(`c.${(field.store as { stem: string }).stem}_year >= ?`, yearOf(since));
+    return sql(`c.${columnIn(fieldOf(field.subject, field.dated!)!)} >= ?`, since);
+  }
+
+  private codes({ scheme, any, except, rank, kin }: CodesTest): Sql {
     const tree = this.lookup.codes(scheme);
     const pass = tree.passOf(any, except ?? []);
-    const coded = (state?: Pass): Sql => {
-      const codes = tree.codes.filter((_, node) => pass[node] === state);
-      return filled(
-        `c.id IN (SELECT company_id FROM company_code WHERE scheme = @${rank === 'main' ? ' AND rank = 0' : ''}@)`,
-        sql('?', scheme),
-        state === undefined ? sql('') : filled(' AND code IN (@)', listed(codes)),
+    const main = rank === 'main' ? ' AND rank = 0' : '';
+    const having = (condition: Sql) =>
+      filled(`c.id IN (SELECT company_id FROM company_code WHERE @${main})`, condition);
+    const saying = (one: Scheme, passes: Uint8Array, state: Pass) =>
+      filled(
+        '(scheme = @ AND code IN (@))',
+        sql('?', one),
+        listed(this.lookup.codes(one).codes.filter((_, node) => passes[node] === state)),
       );
-    };
+    const own = (state: Pass) => having(saying(scheme, pass, state));
+    const coded = having(sql('scheme = ?', scheme));
+    const undecided = 'CASE WHEN @ THEN TRUE WHEN NOT @ OR @ THEN NULL ELSE FALSE END';
+    if (!kin) return filled(undecided, own(Pass.Yes), coded, own(Pass.Unknown));
+    const others = (Object.keys(SCHEMES) as Scheme[]).filter((one) => one !== scheme);
+    const passes = others.map((one) => this.lookup.crosswalk().passIn(one, scheme, pass, kin === 'possible'));
+    const anyOther = (state: Pass) =>
+      having(
+        filled(
+          '(@)',
+          joined(
+            others.map((one, i) => saying(one, passes[i]!, state)),
+            ' OR ',
+          ),
+        ),
+      );
     return filled(
-      'CASE WHEN @ THEN TRUE WHEN NOT @ OR @ THEN NULL ELSE FALSE END',
-      coded(Pass.Yes),
-      coded(),
-      coded(Pass.Unknown),
+      `CASE WHEN @ THEN TRUE WHEN NOT @ OR @ THEN ${undecided} ELSE FALSE END`,
+      own(Pass.Yes),
+      coded,
+      own(Pass.Unknown),
+      anyOther(Pass.Yes),
+      having(sql('scheme <> ?', scheme)),
+      anyOther(Pass.Unknown),
     );
   }
 
-  private place({ countries, regions, towns, near }: PlaceTest): Sql {
-    const parts: Sql[] = [];
-    if (countries) parts.push(filled('c.country IN (@)', listed(countries)));
-    if (regions) {
-      const within = regions.map((key) => this.lookup.places.region(key)!.country);
-      parts.push(placed('c.region', regions, within));
-    }
-    if (towns) {
-      const within = towns.map((town) => town.slice(town.lastIndexOf(', ') + 2).slice(0, 2));
-      parts.push(placed(TOWN, towns, within));
-    }
-    if (near) parts.push(this.near(near));
-    return parts.length === 1 ? parts[0]! : filled('(@)', joined(parts, ' OR '));
-  }
-
-  private near(test: NearTest): Sql {
-    return sql(
-      `CASE WHEN c.lat IS NOT NULL AND c.lon IS NOT NULL THEN ${2 * EARTH_KM} * asin(sqrt(${this.least}(1, pow(sin(radians(c.lat - ?) / 2), 2) + cos(radians(?)) * cos(radians(c.lat)) * pow(sin(radians(c.lon - ?) / 2), 2)))) <= ? END`,
-      test.lat,
-      test.lat,
-      test.lon,
-      nearKm(test),
+  private list({ any, verdict }: ListTest): Sql {
+    return filled(
+      'c.key IN (SELECT m.company FROM list_member m WHERE m.list IN (@) AND m.verdict IN (@))',
+      listed(any),
+      listed(verdict ?? ['in']),
     );
   }
 
   private number(field: Field, test: NumberTest, estimates: boolean): Sql {
     const [from, to] = [end(test.from), end(test.to)];
-    if (field.store.at === 'column') return between(`c.${field.store.column}`, from, to);
+    if (field.store.at === 'column') return between(`c.${columnIn(field)}`, from, to);
     const stem = `c.${(field.store as { stem: string }).stem}`;
     return decided(stem, stem, estimates, from, to);
   }
@@ -151,13 +178,22 @@ export abstract class TestCompiler {
     );
   }
 
-  private category(field: Field, { any, all }: CategoryTest): Sql {
+  private category(field: Field, { any, all, seen }: CategoryTest): Sql {
     if (field.store.at === 'column') return filled(`c.${field.store.column} IN (@)`, listed(any!));
-    const { table, value, known } = field.store as { table: string; value: string; known: string | null };
+    const { table, value, known, seen: day } = field.store as Extract<Store, { at: 'many' }>;
     const groups = groupsOf(this.lookup, field.id);
     const membersOf = (key: string) => groups.get(key) ?? [key];
+    const since = seen === undefined ? null : spanStart(this.lookup.asOf, parseSpan(seen)!);
+    const having = (keys: string[], more: Sql) =>
+      filled(`c.id IN (SELECT company_id FROM ${table} WHERE ${value} IN (@)@)`, listed(keys), more);
     const held = (all ? all.map(membersOf) : [any!.flatMap(membersOf)]).map((keys) =>
-      filled(`c.id IN (SELECT company_id FROM ${table} WHERE ${value} IN (@))`, listed(keys)),
+      since === null
+        ? having(keys, sql(''))
+        : filled(
+            'CASE WHEN @ THEN TRUE WHEN @ THEN NULL ELSE FALSE END',
+            having(keys, sql(` AND ${day} >= ?`, since)),
+            having(keys, sql(` AND ${day} IS NULL`)),
+          ),
     );
     const every = filled('(@)', joined(held, ' AND '));
     return known ? filled(`CASE WHEN c.${known} IS NOT NULL THEN @ END`, every) : every;
@@ -165,7 +201,7 @@ export abstract class TestCompiler {
 
   private date(field: Field, test: DateTest): Sql {
     const { from, to } = daysOf(test, this.lookup.asOf);
-    return between(`c.${(field.store as { column: string }).column}`, end(from), end(to));
+    return between(`c.${columnIn(field)}`, end(from), end(to));
   }
 
   private words(query: WordsQuery, where: WordsIn): Sql {
@@ -187,20 +223,25 @@ export abstract class TestCompiler {
   }
 }
 
-/** The key of a company's town. */
-export const TOWN = `(c.town || ', ' || COALESCE(c.region, c.country))`;
-
-/** A place not known is still a no where the country, if known, rules all wanted places out. */
-function placed(value: string, keys: readonly string[], countries: readonly string[]): Sql {
-  return filled(
-    `CASE WHEN ${value} IS NULL AND c.country NOT IN (@) THEN FALSE ELSE ${value} IN (@) END`,
-    listed(countries),
-    listed(keys),
-  );
+function columnIn(field: Field): string {
+  return (field.store as { column: string }).column;
 }
 
-function end(value: number | undefined | null): End {
-  return value === undefined || value === null ? null : sql('?', value);
+/** The number under a key; where it has none, what that means: 0 for a company that has others, or null. */
+function measure({ store }: Field, key: string, test: NumberTest): Sql {
+  const { measure: name, absent } = store as Extract<Store, { at: 'keyed' }>;
+  const within = between('m.value', end(test.from), end(test.to));
+  const rows = (more: Sql) =>
+    filled('c.id IN (SELECT m.company_id FROM company_measure m WHERE m.measure = @@)', sql('?', name), more);
+  const under = sql(' AND m.key = ?', key);
+  const absentPasses =
+    absent !== null && absent >= (test.from ?? -Infinity) && absent <= (test.to ?? Infinity);
+  return filled(
+    'CASE WHEN @ THEN TRUE WHEN @ THEN FALSE@ END',
+    rows(filled('@ AND @', under, within)),
+    rows(under),
+    absent === null ? sql('') : filled(` WHEN @ THEN ${absentPasses ? 'TRUE' : 'FALSE'}`, rows(sql(''))),
+  );
 }
 
 /** True if the whole value lies within, false if none of it does, else null; an estimate decides by its point. */
@@ -210,23 +251,5 @@ function decided(value: string, stem: string, estimates: boolean, from: End, to:
     estimates ? between(`${value}_point`, from, to) : sql('NULL'),
     either(' AND ', compared(`${value}_low`, '>=', from), compared(`${value}_high`, '<=', to)),
     either(' OR ', compared(`${value}_high`, '<', from), compared(`${value}_low`, '>', to)),
-  );
-}
-
-function between(value: string, from: End, to: End): Sql {
-  return either(' AND ', compared(value, '>=', from), compared(value, '<=', to));
-}
-
-function compared(value: string, operator: string, limit: End): End {
-  return limit && filled(`${value} ${operator} @`, limit);
-}
-
-function either(by: ' AND ' | ' OR ', ...ends: End[]): Sql {
-  return filled(
-    '(@)',
-    joined(
-      ends.filter((one) => one !== null),
-      by,
-    ),
   );
 }

@@ -11,7 +11,7 @@ import { readTest } from './tests.ts';
  *
  *     text    = line { ";" line }
  *     line    = marks ( "either" branch { "|" branch } | body )
- *     marks   = { "parked" | "must" | "keep unknown" | "drop unknown" | "not" }
+ *     marks   = { "parked" | "must" | "keep unknown" | "drop unknown" | "not" | "fresh" span }
  *     body    = opener test [ "with estimates" ] marks
  *
  * @throws Problem saying what was understood and what was expected.
@@ -29,16 +29,18 @@ interface Marks {
   must?: true;
   parked?: true;
   unknown?: 'keep' | 'drop';
+  fresh?: string;
 }
 
-const MARK = /^(not|must|parked|keep unknowns?|drop unknowns?)(?=\s|$)/i;
-const LAST_MARK = /\s+(must|parked|keep unknowns?|drop unknowns?)$/i;
+const MARK = /^(not|must|parked|keep unknowns?|drop unknowns?|fresh\s+\d+\s+\w+)(?=\s|$)/i;
+const LAST_MARK = /\s+(must|parked|keep unknowns?|drop unknowns?|fresh\s+\d+\s+\w+)$/i;
 
 function readLine(text: string, subject: string, lookup: Lookup, newId: () => string): Line {
   const marks: Marks = {};
   const mark = (word: string) => {
     const first = word.toLowerCase().split(/\s+/)[0]!;
     if (first === 'keep' || first === 'drop') marks.unknown = first;
+    else if (first === 'fresh') marks.fresh = word.slice(5).trim();
     else marks[first as 'not' | 'must' | 'parked'] = true;
   };
   let rest = text;
@@ -64,7 +66,10 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
       body = body.slice(0, found.index);
     }
   let estimates = false;
-  if (field.store.at === 'range' && /\s?(with |incl(uding)? )?estimates$/i.test(body)) {
+  if (
+    (field.store.at === 'range' || field.kind === 'rank') &&
+    /\s?(with |incl(uding)? )?estimates$/i.test(body)
+  ) {
     estimates = true;
     body = body.replace(/,?\s*(with |incl(uding)? )?estimates$/i, '').trim();
   }

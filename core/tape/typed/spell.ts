@@ -1,16 +1,23 @@
 import { fieldOf } from '../../fields/registry.ts';
+import { isCountryCode } from '../../geo/country-groups.ts';
 import type { Lookup } from '../lookup.ts';
 import {
   isBlock,
+  type AreaTest,
   type CategoryTest,
   type CodesTest,
   type DateTest,
   type FieldLine,
+  type FlagTest,
+  type GrowthTest,
+  type KeyedTest,
   type Line,
+  type ListTest,
   type MoneyTest,
   type NearTest,
   type NumberTest,
   type PlaceTest,
+  type RankTest,
   type TextTest,
 } from '../nodes.ts';
 import { spellFigure, spellRange } from './figures.ts';
@@ -20,7 +27,7 @@ export function spellLine(line: Line, subject: string, lookup: Lookup): string {
   const marks = `${line.parked ? 'parked ' : ''}${line.must ? 'must ' : ''}${line.unknown ? `${line.unknown} unknown ` : ''}${line.not ? 'not ' : ''}`;
   if (isBlock(line))
     return `${marks}either ${line.either.map((branch) => spellLine(branch, subject, lookup)).join(' | ')}`;
-  return marks + spellTest(line, subject, lookup);
+  return `${marks}${line.fresh ? `fresh ${line.fresh} ` : ''}${spellTest(line, subject, lookup)}`;
 }
 
 /** Several lines, joined as they may be typed at once. */
@@ -36,6 +43,9 @@ const SCHEME_WORDS = {
   'sic-1987': 'sic',
 } as const;
 
+/** What companies are ranked among, as typed. */
+export const AMONG_WORDS = { country: 'country', industry: 'industry', all: 'all' } as const;
+
 function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
   const field = fieldOf(subject, line.field)!;
   const opener = field.openers[0]!;
@@ -43,7 +53,7 @@ function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
   switch (field.kind) {
     case 'codes': {
       const test = line.test as CodesTest;
-      return `${SCHEME_WORDS[test.scheme]} ${test.any.join(' ')}${test.except ? ` except ${test.except.join(' ')}` : ''}${test.rank ? (test.rank === 'main' ? ' main only' : ' any rank') : ''}`;
+      return `${SCHEME_WORDS[test.scheme]} ${test.any.join(' ')}${test.except ? ` except ${test.except.join(' ')}` : ''}${test.rank ? (test.rank === 'main' ? ' main only' : ' any rank') : ''}${test.kin ? ` ${test.kin} kin` : ''}`;
     }
     case 'place':
       return spellPlace(line.test as PlaceTest, lookup);
@@ -55,7 +65,25 @@ function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
     }
     case 'category': {
       const test = line.test as CategoryTest;
-      return `${opener} ${(test.all ?? test.any!).map(quoted).join(test.all ? ' and ' : ' or ')}${test.all?.length === 1 ? ' all' : ''}`;
+      return `${opener} ${(test.all ?? test.any!).map(quoted).join(test.all ? ' and ' : ' or ')}${test.all?.length === 1 ? ' all' : ''}${test.seen ? ` seen past ${test.seen}` : ''}`;
+    }
+    case 'flag':
+      return `${opener} ${(line.test as FlagTest).is ? 'yes' : 'no'}`;
+    case 'keyed': {
+      const test = line.test as KeyedTest;
+      return `${opener} ${test.key} ${spellRange(test)}`;
+    }
+    case 'growth': {
+      const test = line.test as GrowthTest;
+      return `${opener} of ${test.of} over ${test.over} ${spellRange(test)}`;
+    }
+    case 'rank': {
+      const test = line.test as RankTest;
+      return `${opener} ${spellRange(test)} by ${test.by} in ${AMONG_WORDS[test.among]}${estimates}`;
+    }
+    case 'list': {
+      const test = line.test as ListTest;
+      return `${opener} ${test.any.map(quoted).join(' or ')}${test.verdict ? ` verdict ${test.verdict.join(' or ')}` : ''}`;
     }
     case 'date':
       return `${opener} ${spellDate(line.test as DateTest)}`;
@@ -68,13 +96,22 @@ function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
 
 function spellPlace(test: PlaceTest, lookup: Lookup): string {
   const named = [
-    ...(test.countries ?? []).map((code) => lookup.places.country(code)!.name),
+    ...(test.countries ?? []).map((code) => (isCountryCode(code) ? lookup.places.country(code)!.name : code)),
     ...(test.regions ?? []),
     ...(test.towns ?? []),
-  ].map((one) => (/[,;|]/.test(one) ? `"${one}"` : one));
+    ...(test.metro ?? []).map((town) => `metro ${town}`),
+    ...(test.postcodes ?? []).map((postcode) => `postcode ${postcode}`),
+    ...(test.within ? [spellArea(test.within)] : []),
+  ].map((one) => (/[,;|]|\sor\s/i.test(one) ? `"${one}"` : one));
   const parts = named.length ? [`in ${named.join(', ')}`] : [];
   if (test.near) parts.push(spellNear(test.near, lookup));
   return `${parts.join(' or ')}${test.site ? ' at head' : ''}`;
+}
+
+/** "area 49.1 16.2 49.3 16.9 48.9 16.5 label Brno and around": corners as latitude and longitude in turn. */
+function spellArea({ points, label }: AreaTest): string {
+  const corners = points.map(([lat, lon]) => `${lat} ${lon}`).join(' ');
+  return `area ${corners}${label === undefined ? '' : ` label ${label.replaceAll('"', '')}`}`;
 }
 
 function spellNear(near: NearTest, lookup: Lookup): string {

@@ -9,15 +9,21 @@ import type {
   CategoryTest,
   CodesTest,
   DateTest,
+  FlagTest,
+  GrowthTest,
+  KeyedTest,
+  ListTest,
+  ListVerdict,
   MoneyTest,
-  NearTest,
   NumberTest,
-  PlaceTest,
+  RankTest,
   Test,
   TextTest,
 } from '../nodes.ts';
-import { readFigure, readRange } from './figures.ts';
+import { GROWTH_OF } from '../tests.ts';
+import { readRange } from './figures.ts';
 import { problem, splitOutside } from './pieces.ts';
+import { readPlace } from './place.ts';
 
 /** Which scheme a typed line means by its opener. */
 export const OPENER_SCHEMES: Record<string, Scheme> = {
@@ -42,6 +48,16 @@ export function readTest(field: Field, opener: string, text: string, lookup: Loo
       return readMoney(field, text);
     case 'category':
       return readCategory(field, text, lookup);
+    case 'flag':
+      return readYesNo(field, text);
+    case 'keyed':
+      return readKeyed(field, text);
+    case 'growth':
+      return readGrowth(text);
+    case 'rank':
+      return readRank(text);
+    case 'list':
+      return readList(field, text, lookup);
     case 'date':
       return readDate(field, text);
     case 'text':
@@ -53,8 +69,10 @@ export function readTest(field: Field, opener: string, text: string, lookup: Loo
 function readCodes(opener: string, text: string, lookup: Lookup): CodesTest {
   const scheme = OPENER_SCHEMES[opener.toLowerCase()]!;
   const tree = lookup.codes(scheme);
-  const rank = /\s(any rank|main only|main)$/i.exec(` ${text}`);
-  const body = rank ? text.slice(0, text.length - rank[1]!.length).trim() : text;
+  const kin = /\s(?:with\s+)?(sure|possible) kin$/i.exec(` ${text}`);
+  const unkinned = kin ? ` ${text}`.slice(0, kin.index).trim() : text;
+  const rank = /\s(any rank|main only|main)$/i.exec(` ${unkinned}`);
+  const body = rank ? unkinned.slice(0, unkinned.length - rank[1]!.length).trim() : unkinned;
   const [anyText, exceptText] = body.split(/\bexcept\b/i);
   const read = (part: string) =>
     part
@@ -78,81 +96,8 @@ function readCodes(opener: string, text: string, lookup: Lookup): CodesTest {
     any,
     ...(exceptText === undefined ? {} : { except: read(exceptText) }),
     ...(rank ? { rank: rank[1]!.toLowerCase() === 'any rank' ? ('any' as const) : ('main' as const) } : {}),
+    ...(kin ? { kin: kin[1]!.toLowerCase() as 'sure' | 'possible' } : {}),
   };
-}
-
-function readPlace(text: string, lookup: Lookup): PlaceTest {
-  const head = /\sat head$/i.test(text);
-  const body = head ? text.replace(/\sat head$/i, '') : text;
-  const [named, nearText] = /^near\s/i.test(body) ? ['', body] : splitOr(body);
-  const countries: string[] = [];
-  const regions: string[] = [];
-  const towns: string[] = [];
-  for (const part of splitOutside(named, ',')
-    .flatMap((one) => one.split(/\s+or\s+/i))
-    .map((one) => one.trim())
-    .filter(Boolean)) {
-    const name = part.replaceAll('"', '').trim();
-    const key = /^(.+), ([A-Z]{2}(?:-[\w-]+)?)$/.exec(name);
-    const country = lookup.places.countryNamed(name);
-    const region = country ? undefined : lookup.places.regionNamed(name);
-    const town = country || region ? undefined : lookup.places.townNamed(name);
-    if (key) towns.push(name);
-    else if (country) countries.push(country.code);
-    else if (region) regions.push(region.key);
-    else if (town) towns.push(town.key);
-    else throw problem('in', name, 'a country, a region or a town', text);
-  }
-  const test: PlaceTest = {
-    ...(countries.length ? { countries } : {}),
-    ...(regions.length ? { regions } : {}),
-    ...(towns.length ? { towns } : {}),
-    ...(nearText ? { near: readNear(nearText, lookup) } : {}),
-    ...(head ? { site: 'head' as const } : {}),
-  };
-  if (Object.keys(test).length === 0) throw problem('in', text, 'a country, a region or a town', text);
-  return test;
-}
-
-/** Parts before and from " or near ". */
-function splitOr(text: string): [string, string | null] {
-  const at = text.search(/\s+or\s+near\s/i);
-  return at < 0 ? [text, null] : [text.slice(0, at), text.slice(at).replace(/^\s+or\s+/i, '')];
-}
-
-function readNear(text: string, lookup: Lookup): NearTest {
-  const found = /^near\s+(.+?)\s+([\d.,]+k?)\s*(km|mi|miles?)(?:\s+"([^"]*)")?$/i.exec(text);
-  if (!found)
-    throw problem(
-      'near',
-      text.replace(/^near\s*/i, ''),
-      'a town and a distance, as in “near Brno 60 km”',
-      text,
-    );
-  const [, where, figure, unit, label] = found;
-  const distance = readFigure(figure!);
-  if (distance === null) throw problem(`near ${where}`, figure!, 'a distance such as 60 km', text);
-  const radius = unit!.toLowerCase() === 'km' ? { km: distance } : { miles: distance };
-  const point = /^(-?\d+(?:\.\d+)?(?:e-?\d+)?)\s*,\s*(-?\d+(?:\.\d+)?(?:e-?\d+)?)$/i.exec(where!);
-  if (point)
-    return {
-      lat: Number(point[1]),
-      lon: Number(point[2]),
-      ...radius,
-      ...(label === undefined ? {} : { label }),
-    };
-  const name = where!.replaceAll('"', '').trim();
-  const within = /^(.+?),?\s+([A-Z]{2}(?:-[\w-]+)?)$/.exec(name);
-  const town =
-    lookup.places.townNamed(name) ??
-    (within
-      ? lookup.places.townNamed(
-          within[1]!,
-          within[2]!.length === 2 ? { country: within[2]! } : { region: within[2]! },
-        )
-      : undefined);
-  if (!town) throw problem('near', name, 'a known town or a point such as 49.2,16.6', text);
-  return { lat: town.lat, lon: town.lon, ...radius, label: town.name };
 }
 
 function readNumber(field: Field, text: string): NumberTest {
@@ -185,11 +130,22 @@ function readMoney(field: Field, text: string): MoneyTest {
 }
 
 function readCategory(field: Field, text: string, lookup: Lookup): CategoryTest {
-  const choices = lookup.choices(field.id);
-  const single = /\sall$/i.test(text);
-  const body = (single ? text.slice(0, -4) : text).trim();
+  const seen = /\s+(?:first )?seen (?:in the )?past (\d+ \w+)$/i.exec(text);
+  const unseen = seen ? text.slice(0, seen.index) : text;
+  const single = /\sall$/i.test(unseen);
+  const body = (single ? unseen.slice(0, -4) : unseen).trim();
   const all = single || /\sand\s/i.test(body.replace(/"[^"]*"/g, ''));
-  const commas = body.replace(/\s+(or|and)\s+(?=(?:[^"]*"[^"]*")*[^"]*$)/gi, ',');
+  const keys = readKeys(field, body, lookup);
+  return {
+    ...(all ? { all: keys } : { any: keys }),
+    ...(seen ? { seen: seen[1]! } : {}),
+  };
+}
+
+/** Values of a field by key or name, joined by commas, or, and. */
+function readKeys(field: Field, text: string, lookup: Lookup): string[] {
+  const choices = lookup.choices(field.id);
+  const commas = text.replace(/\s+(or|and)\s+(?=(?:[^"]*"[^"]*")*[^"]*$)/gi, ',');
   const names = splitOutside(commas, ',').map((part) => part.trim().replaceAll('"', ''));
   const keys = names.filter(Boolean).map((name) => {
     const folded = fold(name);
@@ -216,7 +172,77 @@ function readCategory(field: Field, text: string, lookup: Lookup): CategoryTest 
     return choice.key;
   });
   if (keys.length === 0) throw problem(field.openers[0]!, '', `a ${field.label.toLowerCase()}`, text);
-  return all ? { all: keys } : { any: keys };
+  return keys;
+}
+
+function readYesNo(field: Field, text: string): FlagTest {
+  const word = text.trim().toLowerCase();
+  if (word === '' || word === 'yes') return { is: true };
+  if (word === 'no') return { is: false };
+  throw problem(field.openers[0]!, text, '“yes” or “no”', text);
+}
+
+function readKeyed(field: Field, text: string): KeyedTest {
+  const keys = field.values!.map(({ key }) => key);
+  const [, word, rest] = /^(\S*)\s*(.*)$/.exec(text)!;
+  const key = keys.find((one) => one === fold(word!));
+  if (!key) throw problem(field.openers[0]!, word!, `one of ${keys.join(', ')}`, text);
+  const found = readRange(rest!);
+  if (!found || !/^(staff|employees|people)?$/i.test(found.rest))
+    throw problem(`${field.openers[0]} ${key}`, rest!, 'a range such as 3+ or 5-20', text);
+  return { key, ...found.test };
+}
+
+function readGrowth(text: string): GrowthTest {
+  const start =
+    /^(?:of\s+)?(\S+)\s+(?:over\s+|in\s+)?(1|3)\s*(?:y|years?)\s*(.*)$/i.exec(text) ??
+    /^(?:of\s+)?([a-z]+)()\s+(.*)$/i.exec(text);
+  const of = start && GROWTH_OF.find((one) => one === fold(start[1]!));
+  if (!of)
+    throw problem(
+      'growth',
+      text,
+      `what grew (${GROWTH_OF.join(', ')}), then “over 1y” or “over 3y” and percents, as in “growth of headcount over 1y 10+”`,
+      text,
+    );
+  const percents = start[3]!.replaceAll('%', '').trim();
+  const found = readRange(percents);
+  if (found?.rest !== '')
+    throw problem(`growth of ${of}`, start[3]!, 'percents such as 10+, up to -5 or -10 .. 20', text);
+  return { of, over: start[2] === '3' ? '3y' : '1y', ...found.test };
+}
+
+function readRank(text: string): RankTest {
+  const parts = /^(.*?)(?:\s+by\s+(\w+))?(?:\s+(?:in|among|within)\s+(?:its\s+|each\s+)?(\w+))?$/i.exec(
+    text,
+  )!;
+  const found = readRange(parts[1]!);
+  const by = (['revenue', 'headcount'] as const).find((one) => one === (parts[2] ?? 'revenue').toLowerCase());
+  const among = (['country', 'industry', 'all'] as const).find(
+    (one) => one === (parts[3] ?? 'all').toLowerCase(),
+  );
+  if (found?.rest !== '' || !by || !among)
+    throw problem(
+      'largest',
+      text,
+      'how many, as in “largest 500 by revenue in country”; by revenue or headcount, in country, industry or all',
+      text,
+    );
+  // "largest 500" is the first 500 and not the one at 500.
+  const { from, to } = found.test;
+  return {
+    by,
+    among,
+    ...(from === to && /^\d/.test(parts[1]!) && !parts[1]!.includes('-') ? { to: to! } : found.test),
+  };
+}
+
+function readList(field: Field, text: string, lookup: Lookup): ListTest {
+  const verdict = /\s+verdict\s+((?:in|unsure|out)(?:\s+or\s+(?:in|unsure|out))*)$/i.exec(text);
+  return {
+    any: readKeys(field, verdict ? text.slice(0, verdict.index) : text, lookup),
+    ...(verdict ? { verdict: verdict[1]!.toLowerCase().split(/\s+or\s+/) as ListVerdict[] } : {}),
+  };
 }
 
 function readDate(field: Field, text: string): DateTest {

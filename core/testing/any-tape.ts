@@ -1,120 +1,9 @@
 import fc from 'fast-check';
-import type { CompanyRecord, Money, Quantity } from '../records/record.ts';
-import { REASONS } from '../tally/columns.ts';
+import { OFFERS } from '../fields/companies/making.ts';
 import type { EitherBlock, FieldLine, Line, Tape, Test } from '../tape/nodes.ts';
+import { CODES, maybe, NAICS, SOURCES, STEP, TECHNOLOGIES, WORDS } from './any-record.ts';
 
-/** Random records and random tapes over the same few values, so that they meet. For tests only. */
-
-const CODES = [
-  'C',
-  '16',
-  '16.2',
-  '16.23',
-  '16.25',
-  '25',
-  '25.5',
-  '25.51',
-  '25.53',
-  '28.25',
-  '43.32',
-  'G',
-  '46.62',
-];
-const NAICS = ['321911', '321918', '32191', '332812', '332', '238350'];
-export const TECHNOLOGIES = ['rutavel', 'planodor', 'dipzaal', 'kontovar'];
-export const SOURCES = ['register', 'directory', 'survey'];
-const WORDS = ['oak', 'stair', 'staircase', 'paint', 'powder', 'joinery', 'kitchen', 'lodz'];
-const PLACES: [string | null, string | null, string | null, number | null, number | null][] = [
-  ['CZ', 'CZ-64', 'Brno', 49.195, 16.608],
-  ['CZ', 'CZ-64', 'Vyškov', 49.277, 16.999],
-  ['CZ', null, null, null, null],
-  ['PL', 'PL-10', 'Łódź', 51.75, 19.467],
-  ['AT', 'AT-9', 'Wien', 48.208, 16.372],
-  ['AT', null, 'Hinterdorf', null, null],
-  [null, null, null, null, null],
-  [null, null, null, 49.2, 16.6],
-];
-
-const maybe = <T>(value: fc.Arbitrary<T>) => fc.option(value, { freq: 3 });
-
-const quantity = (most: number): fc.Arbitrary<Quantity> =>
-  fc
-    .tuple(
-      fc.constantFrom('reported', 'band', 'estimate' as const),
-      fc.nat(most),
-      fc.nat(most),
-      fc.nat(most),
-      fc.boolean(),
-    )
-    .map(([basis, a, b, c, open]) => {
-      const [low, point, high] = [a, b, c].sort((x, y) => x - y) as [number, number, number];
-      if (basis === 'reported') return { basis, low: point, high: point, point };
-      return basis === 'band'
-        ? { basis, low, high: open ? Infinity : high, point: null }
-        : { basis: 'estimate', low, high, point };
-    });
-
-/** Revenues and their limits come in steps of this, to fill the bars of a histogram. */
-const STEP = 10_000;
-
-const money: fc.Arbitrary<Money> = fc
-  .tuple(quantity(60), fc.constantFrom('EUR', 'CZK', 'PLN'), fc.constantFrom(2024, 2025, 1990))
-  .map(([value, currency, year]) => ({
-    ...value,
-    low: value.low * STEP,
-    high: value.high * STEP,
-    point: value.point === null ? null : value.point * STEP,
-    currency,
-    year,
-  }));
-
-const text = fc
-  .array(fc.constantFrom(...WORDS), { minLength: 1, maxLength: 5 })
-  .map((words) => words.join(' '));
-
-export const anyRecord: fc.Arbitrary<CompanyRecord> = fc
-  .record({
-    name: text,
-    description: maybe(text),
-    status: maybe(fc.constantFrom('active', 'dormant', 'closed' as const)),
-    place: fc.constantFrom(...PLACES),
-    codes: fc.uniqueArray(fc.constantFrom(...CODES), { maxLength: 3 }),
-    naics: fc.uniqueArray(fc.constantFrom(...NAICS), { maxLength: 2 }),
-    main: fc.boolean(),
-    headcount: maybe(quantity(60)),
-    headcountWhy: maybe(fc.constantFrom(...REASONS)),
-    revenue: maybe(money),
-    founded: maybe(fc.integer({ min: 1990, max: 2020 })),
-    technologies: fc.uniqueArray(fc.constantFrom(...TECHNOLOGIES), { maxLength: 3 }),
-    surveyed: fc.boolean(),
-    checkedOn: maybe(fc.integer({ min: 20_000, max: 20_800 })),
-  })
-  .map(
-    ({ place: [country, region, town, lat, lon], codes, naics, main, surveyed, technologies, ...rest }) => ({
-      legalForm: null,
-      registration: null,
-      postcode: null,
-      street: null,
-      phone: null,
-      mail: null,
-      web: null,
-      checkedHow: null,
-      headcountYear: null,
-      revenueWhy: null,
-      ...rest,
-      country,
-      region,
-      town,
-      lat,
-      lon,
-      codes: [
-        ...codes.map((code, i) => ({ scheme: 'nace-2.1' as const, code, main: main && i === 0 })),
-        ...naics.map((code, i) => ({ scheme: 'naics-2022' as const, code, main: i === 0 })),
-      ],
-      technologies: surveyed ? technologies : [],
-      surveyedOn: surveyed ? 20_500 : null,
-    }),
-  );
+/** Random tapes over the same few values as the random records. For tests only. */
 
 const range = fc.tuple(fc.nat(60), fc.nat(60), fc.constantFrom('both', 'from', 'to')).map(([a, b, ends]) => ({
   ...(ends === 'to' ? {} : { from: Math.min(a, b) }),
@@ -142,23 +31,153 @@ const wordsText = fc.oneof(
   ),
 );
 
-const tests: fc.Arbitrary<{ field: string; test: Test; estimates?: true }> = fc.oneof(
+/** A spelling of any test on any of these fields. */
+interface AnyTest {
+  field: string;
+  test: Test;
+  estimates?: true;
+  fresh?: string;
+}
+
+const kin = fc.constantFrom<('sure' | 'possible' | undefined)[]>('sure', 'possible', undefined);
+
+const percents = fc
+  .tuple(fc.integer({ min: -100, max: 100 }), fc.nat(100), fc.constantFrom('both', 'from', 'to'))
+  .map(([a, more, ends]) => ({
+    ...(ends === 'to' ? {} : { from: a }),
+    ...(ends === 'from' ? {} : { to: a + more }),
+  }));
+
+/** Tests on measures, ranks, flags and what else stands beside the usual ones. */
+const rarerTests: fc.Arbitrary<AnyTest> = fc.oneof(
+  fc
+    .tuple(
+      fc.constantFrom('headcount', 'revenue', 'sales'),
+      fc.constantFrom('1y' as const, '3y' as const),
+      percents,
+    )
+    .map(([of, over, test]) => ({ field: 'growth', test: { of, over, ...test } })),
+  fc
+    .tuple(fc.constantFrom('sales', 'purchasing', 'finance'), range)
+    .map(([key, test]) => ({ field: 'departments', test: { key, ...test } })),
+  fc
+    .tuple(
+      fc.constantFrom('revenue' as const, 'headcount' as const),
+      fc.constantFrom('country' as const, 'industry' as const, 'all' as const),
+      fc.integer({ min: 1, max: 6 }),
+      fc.nat(20),
+      fc.boolean(),
+    )
+    .map(([by, among, from, more, on]) => ({
+      field: 'rank',
+      test: { by, among, ...(from > 1 ? { from } : {}), to: from + more },
+      ...(on ? { estimates: true as const } : {}),
+    })),
+  fc
+    .tuple(fc.constantFrom('dwelling', 'site-answers'), fc.boolean())
+    .map(([field, is]) => ({ field, test: { is } })),
+  fc
+    .tuple(some(OFFERS), fc.boolean())
+    .map(([keys, all]) => ({ field: 'offers', test: all ? { all: keys } : { any: keys } })),
+  some(['independent', 'top']).map((any) => ({ field: 'ownership', test: { any } })),
+  some(['listed', 'public-body']).map((any) => ({ field: 'listing', test: { any } })),
+  fc
+    .tuple(
+      some([...TECHNOLOGIES, 'planning']),
+      fc.boolean(),
+      fc.constantFrom('12 months', '90 days', '2 years'),
+    )
+    .map(([keys, all, seen]) => ({
+      field: 'technology',
+      test: { ...(all ? { all: keys } : { any: keys }), seen },
+    })),
+  fc.tuple(range, fc.constantFrom('age', 'followers', 'sources')).map(([test, field]) => ({ field, test })),
+  fc
+    .tuple(
+      range,
+      fc.constantFrom('profit', 'assets', 'revenue-per-head'),
+      fc.boolean(),
+      fc.boolean(),
+      fc.constantFrom('EUR', 'PLN'),
+    )
+    .map(([test, field, loss, on, currency]) => ({
+      field,
+      test: {
+        ...(loss && field === 'profit'
+          ? {
+              ...(test.to === undefined ? {} : { from: -test.to * STEP }),
+              ...(test.from === undefined ? {} : { to: test.from * STEP }),
+            }
+          : scaled(test)),
+        currency,
+      },
+      ...(on ? { estimates: true as const } : {}),
+    })),
+  fc
+    .tuple(
+      some(['602 00', 'CZ 60*', 'PL 00-9*', '60000..60999', 'AT 1*', 'A1*', 'CZ 60000..61999']),
+      fc.boolean(),
+    )
+    .map(([postcodes, metro]) => ({
+      field: 'place',
+      test: { ...(metro ? { metro: ['Brno, CZ-64'] } : {}), postcodes },
+    })),
+  some(['nordic', 'german-speaking', 'PL']).map((countries) => ({ field: 'place', test: { countries } })),
+  fc
+    .tuple(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 40 }), fc.boolean())
+    .map(([a, b, named]) => ({
+      field: 'place',
+      test: {
+        within: {
+          points: [
+            [48 + a / 40, 16],
+            [50, 16 + b / 13],
+            [48, 20],
+            [49.25, 17],
+          ] as const,
+          ...(named ? { label: 'around Brno, or so' } : {}),
+        },
+      },
+    })),
+);
+
+/** Fields whose values have a day or a year, and a span within which they count. */
+const freshTests: fc.Arbitrary<AnyTest> = fc
+  .tuple(
+    fc.oneof(
+      fc.tuple(range).map(([test]) => ({ field: 'headcount', test, estimates: true as const })),
+      fc.constant({ field: 'status', test: { any: ['active'] } }),
+      fc.constant({ field: 'site-answers', test: { is: true } }),
+      some(TECHNOLOGIES).map((any) => ({ field: 'technology', test: { any } })),
+    ),
+    fc.constantFrom('6 months', '24 months', '400 days'),
+  )
+  .map(([test, fresh]) => ({ ...test, fresh }));
+
+const tests: fc.Arbitrary<AnyTest> = fc.oneof(
+  { weight: 12, arbitrary: rarerTests },
+  { weight: 2, arbitrary: freshTests },
   fc
     .tuple(
       some(CODES),
       maybe(some(['16.23', '25.5', '16'])),
       fc.constantFrom<('main' | 'any' | undefined)[]>('main', 'any', undefined),
+      kin,
     )
-    .map(([any, except, rank]) => ({
+    .map(([any, except, rank, kin]) => ({
       field: 'industry',
       test: {
         scheme: 'nace-2.1' as const,
         any,
         ...(except ? { except } : {}),
         ...(rank ? { rank } : {}),
+        ...(kin ? { kin } : {}),
       },
     })),
-  some(NAICS).map((any) => ({ field: 'industry', test: { scheme: 'naics-2022' as const, any } })),
+  fc.tuple(some(NAICS), kin).map(([any, kin]) => ({
+    field: 'industry',
+    test: { scheme: 'naics-2022' as const, any, ...(kin ? { kin } : {}) },
+  })),
   fc.oneof(
     some(['CZ', 'PL', 'AT', 'DE']).map((countries) => ({ field: 'place', test: { countries } })),
     some(['CZ-64', 'PL-10', 'AT-9', 'CZ-80']).map((regions) => ({ field: 'place', test: { regions } })),

@@ -1,0 +1,200 @@
+import type { Field } from '../field.ts';
+import { column, DEPARTMENTS, files, money, words } from './making.ts';
+
+/** How large a company is and how it grew. */
+export const size: readonly Field[] = [
+  {
+    id: 'headcount',
+    subject: 'companies',
+    section: 'size',
+    dated: 'year',
+    kind: 'number',
+    label: 'Headcount',
+    unit: 'staff',
+    meaning: 'People employed: an exact figure, a band (10-49) or an estimate with its range.',
+    store: { at: 'range', stem: 'headcount' },
+    openers: ['headcount', 'staff', 'employees'],
+    column: { heading: 'Headcount', width: 94, numeric: true },
+    files: [
+      {
+        id: 'headcount',
+        label: 'Headcount',
+        headings: words(
+          'headcount, employees, number of employees, staff, mitarbeiter, mitarbeiterzahl, beschaftigte, pocet zamestnancu, zamestnanci, liczba pracownikow, zatrudnienie, effectif, effectifs, salaries, dipendenti, empleados, letszam, werknemers, ansatte, antal ansatte, anstallda',
+        ),
+      },
+      {
+        id: 'headcount-year',
+        label: 'Year of headcount',
+        headings: words('headcount year, year of headcount, employees year'),
+      },
+      { id: 'headcount-basis', label: 'Basis of headcount', headings: words('headcount basis') },
+      {
+        id: 'headcount-unknown',
+        label: 'Why headcount is unknown',
+        headings: words('headcount unknown because, headcount why'),
+      },
+    ],
+  },
+  {
+    id: 'revenue',
+    subject: 'companies',
+    section: 'size',
+    dated: 'year',
+    kind: 'money',
+    label: 'Revenue',
+    meaning: 'Revenue of the latest year known, in its own currency; reported, banded or estimated.',
+    store: { at: 'range', stem: 'revenue' },
+    openers: ['revenue', 'turnover', 'sales'],
+    column: { heading: 'Revenue', width: 112, numeric: true },
+    files: [
+      {
+        id: 'revenue',
+        label: 'Revenue',
+        headings: words(
+          'revenue, turnover, sales, annual revenue, umsatz, jahresumsatz, obrat, trzby, przychody, przychod, obrot, chiffre d affaires, ca, fatturato, ricavi, facturacion, ingresos, arbevetel, omzet, omsaetning, omsattning',
+        ),
+      },
+      {
+        id: 'revenue-currency',
+        label: 'Currency',
+        headings: words('currency, waehrung, wahrung, mena, waluta, devise, valuta, moneda, penznem'),
+      },
+      {
+        id: 'revenue-year',
+        label: 'Year of revenue',
+        headings: words(
+          'revenue year, year, year of revenue, turnover year, jahr, rok, annee, anno, ano, ev',
+        ),
+      },
+      { id: 'revenue-basis', label: 'Basis of revenue', headings: words('revenue basis') },
+      {
+        id: 'revenue-unknown',
+        label: 'Why revenue is unknown',
+        headings: words('revenue unknown because, revenue why'),
+      },
+    ],
+  },
+  money('profit', 'Profit', 'Profit of the latest year known, a loss below zero.', [
+    'profit, net profit, annual profit, net income, gewinn, jahresueberschuss, zisk, zysk netto, zysk, resultat net, utile, beneficio',
+    'profit currency',
+    'profit year',
+    'profit basis',
+    'profit unknown because',
+  ]),
+  money('assets', 'Total assets', 'All that the balance sheet of the latest year known adds up to.', [
+    'total assets, assets, balance sheet total, bilanzsumme, aktiva, bilancni suma, suma bilansowa, total actif, attivo, activo total',
+    'assets currency',
+    'assets year',
+    'assets basis',
+    'assets unknown because',
+  ]),
+  {
+    id: 'revenue-per-head',
+    subject: 'companies',
+    section: 'size',
+    dated: 'year',
+    kind: 'money',
+    label: 'Revenue per head',
+    meaning:
+      'Revenue over headcount. Rests on what both rest on: an estimate if either is one, a band if either is one.',
+    store: { at: 'range', stem: 'per_head' },
+    openers: ['revenue per head', 'per head'],
+    column: { heading: 'Revenue per head', width: 120, numeric: true },
+    files: [],
+  },
+  {
+    id: 'rank',
+    subject: 'companies',
+    section: 'size',
+    kind: 'rank',
+    label: 'Rank',
+    meaning:
+      'Place among the companies of the same country or industry division by revenue or headcount, the largest first; equal ones share a place. Banded and unknown values have none.',
+    store: { at: 'rank' },
+    openers: ['largest'],
+    column: null,
+    files: [],
+  },
+  {
+    id: 'growth',
+    subject: 'companies',
+    section: 'growth',
+    kind: 'growth',
+    label: 'Growth',
+    meaning:
+      'Change in percent over one or three years. Unknown where the earlier figure is zero or not there, or where one end is an estimate and the other is not.',
+    store: { at: 'keyed', measure: 'growth', absent: null },
+    openers: ['growth'],
+    column: { heading: 'Growth, 1 year', width: 104, numeric: true, key: 'headcount 1y' },
+    files: [
+      {
+        id: 'headcount-history',
+        label: 'Headcount by year',
+        headings: words('headcount history, headcount by year, employees by year'),
+      },
+      {
+        id: 'revenue-history',
+        label: 'Revenue by year',
+        headings: words('revenue history, revenue by year, turnover by year'),
+      },
+      {
+        id: 'revenue-months',
+        label: 'Revenue by month',
+        headings: words('revenue months, revenue by month, monthly revenue'),
+      },
+    ],
+  },
+  {
+    id: 'departments',
+    subject: 'companies',
+    section: 'size',
+    dated: 'checked',
+    kind: 'keyed',
+    label: 'Department',
+    meaning:
+      'Headcount by department. A department that is not named at a company whose departments are known has nobody.',
+    unit: 'staff',
+    store: { at: 'keyed', measure: 'departments', absent: 0 },
+    openers: ['department'],
+    column: { heading: 'Departments', width: 220, sortable: false },
+    values: DEPARTMENTS.map((key) => ({ key, label: key })),
+    files: files('departments', 'Headcount by department', 'departments, staff by department'),
+  },
+  {
+    id: 'founded',
+    subject: 'companies',
+    section: 'growth',
+    dated: 'checked',
+    kind: 'number',
+    label: 'Founded',
+    meaning: 'Calendar year of founding.',
+    store: column('founded'),
+    openers: ['founded'],
+    column: { heading: 'Founded', width: 88, numeric: true },
+    files: [
+      {
+        id: 'founded',
+        label: 'Founded',
+        headings: words(
+          'founded, founding year, year founded, established, gegruendet, gruendungsjahr, zalozeno, rok zalozeni, rok zalozenia, annee de creation, fondata, fundada, alapitas',
+        ),
+      },
+    ],
+  },
+  {
+    id: 'age',
+    subject: 'companies',
+    section: 'growth',
+    dated: 'checked',
+    kind: 'number',
+    label: 'Age',
+    meaning: 'Calendar years since the year of founding, at the as-of date.',
+    unit: 'years',
+    store: column('founded'),
+    yearsSince: 'founded',
+    openers: ['age'],
+    column: { heading: 'Age', width: 64, numeric: true },
+    files: [],
+  },
+];
