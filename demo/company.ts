@@ -7,6 +7,7 @@ import type { Places } from './places.ts';
 import { Chance, runningSums } from './random.ts';
 import type { Sector } from './sector.ts';
 import { SECTORS } from './sectors.ts';
+import { standingOf, topIndex, type Standing } from './standing.ts';
 import { TECHNOLOGIES } from './technologies.ts';
 
 /** The day the demo's data speaks of. */
@@ -50,6 +51,9 @@ export interface Truth {
   withheld: boolean;
   surveyed: boolean;
   technologies: string[];
+  standing: Standing;
+  /** Name of the top company of its group. */
+  group: string | null;
   /** Sources that have it. */
   inRegister: boolean;
   inDirectory: boolean;
@@ -64,6 +68,8 @@ export class Companies {
   private readonly gazetteer: Gazetteer;
   private readonly nace: CodeTree;
   private readonly seed: number;
+  /** The group asked for last; companies of a group stand near each other. */
+  private lastGroup: { top: number; name: string } | null = null;
 
   constructor(places: Places, gazetteer: Gazetteer, nace: CodeTree, seed: number) {
     this.places = places;
@@ -123,7 +129,7 @@ export class Companies {
     const inRegister = chance.in(0.82);
     const inSurvey = web !== null && chance.in(0.55);
     const surveyed = inSurvey && chance.in(0.8);
-    return {
+    const truth = {
       index,
       duplicate: false,
       sector,
@@ -155,6 +161,16 @@ export class Companies {
       inSurvey,
       inDirectory: !inRegister && !inSurvey ? true : chance.in(0.55),
     };
+    const standing = standingOf(truth, new Chance(this.seed ^ Math.imul(index + 1, 0x27d4eb2f)));
+    return { ...truth, standing, group: this.groupOf(truth, standing) };
+  }
+
+  private groupOf({ index, name }: Pick<Truth, 'index' | 'name'>, { ownership }: Standing): string | null {
+    if (ownership === 'independent') return null;
+    if (ownership === 'top') return name;
+    const top = topIndex(index);
+    if (this.lastGroup?.top !== top) this.lastGroup = { top, name: this.make(top).name };
+    return this.lastGroup.name;
   }
 
   /** The main code, at times only a broad one, and some of the others. */

@@ -2,6 +2,7 @@ import { isoOf } from '../core/dates.ts';
 import type { Mapping } from '../core/records/mapping.ts';
 import { checkedDay, DEMO_AS_OF, type Truth } from './company.ts';
 import { Chance } from './random.ts';
+import { FIRST_MONTH, LAST_YEAR, seenProduct } from './standing.ts';
 
 /** A made-up source: its columns, how they are read, and what it says of a company. */
 export interface DemoSource {
@@ -47,6 +48,19 @@ const REGISTER = [
   'revenue-currency',
   'revenue-year',
   'revenue-unknown',
+  'profit',
+  'profit-currency',
+  'profit-year',
+  'assets',
+  'assets-currency',
+  'assets-year',
+  'headcount-history',
+  'revenue-history',
+  'ownership',
+  'group',
+  'listing',
+  'ticker',
+  'dwelling',
   'checked',
   'checked-how',
 ];
@@ -69,6 +83,9 @@ const DIRECTORY = [
   'revenue',
   'revenue-currency',
   'revenue-year',
+  'departments',
+  'certificates',
+  'followers',
   'checked',
   'checked-how',
 ];
@@ -86,6 +103,11 @@ const SURVEY = [
   'headcount-year',
   'technologies',
   'surveyed',
+  'offers',
+  'site-answers',
+  'site-checked',
+  'revenue-currency',
+  'revenue-months',
   'checked',
   'checked-how',
 ];
@@ -114,6 +136,14 @@ function estimate(chance: Chance, value: number, spread: number, figures: number
   return `≈${shown(point)} (${shown(point * Math.exp(-spread))}-${shown(point * Math.exp(spread))})`;
 }
 
+/** "2024:120; 2025:131", at times with the first year modelled. */
+function history(figures: readonly number[], chance: Chance): string {
+  const modelled = chance.in(0.05);
+  return figures
+    .map((figure, i) => `${LAST_YEAR - figures.length + 1 + i}:${modelled && i === 0 ? '≈' : ''}${figure}`)
+    .join('; ');
+}
+
 const full = (truth: Truth) => (truth.form ? `${truth.name} ${truth.form}` : truth.name);
 
 export const DEMO_SOURCES: readonly DemoSource[] = [
@@ -126,6 +156,9 @@ export const DEMO_SOURCES: readonly DemoSource[] = [
     has: (truth) => truth.inRegister,
     cells(truth, chance) {
       const why = truth.withheld ? 'withheld' : 'not collected';
+      const { standing } = truth;
+      const balance = chance.in(truth.withheld ? 0.7 : 0.3);
+      const owned = chance.in(0.85);
       return [
         full(truth),
         truth.form,
@@ -148,6 +181,19 @@ export const DEMO_SOURCES: readonly DemoSource[] = [
         truth.revenueKnown ? truth.currency : '',
         truth.revenueKnown ? (chance.in(0.85) ? '2025' : '2024') : '',
         truth.revenueKnown ? '' : why,
+        balance ? String(standing.profit) : '',
+        balance ? truth.currency : '',
+        balance ? '2025' : '',
+        balance ? String(standing.assets) : '',
+        balance ? truth.currency : '',
+        balance ? '2025' : '',
+        truth.headcountKnown && chance.in(0.8) ? history(standing.headcounts, chance) : '',
+        truth.revenueKnown && chance.in(0.8) ? history(standing.revenues, chance) : '',
+        owned ? standing.ownership : '',
+        owned ? (truth.group ?? '') : '',
+        owned ? standing.listing : '',
+        owned ? (standing.ticker ?? '') : '',
+        chance.in(0.8) ? (standing.dwelling ? 'yes' : 'no') : '',
         isoOf(checkedDay(chance, 420)),
         'register',
       ];
@@ -161,6 +207,7 @@ export const DEMO_SOURCES: readonly DemoSource[] = [
     mapping: reading(DIRECTORY, 'nace-2.1'),
     has: (truth) => truth.inDirectory,
     cells(truth, chance) {
+      const { standing } = truth;
       const modelled = !truth.revenueKnown && !truth.withheld && chance.in(0.35);
       return [
         full(truth),
@@ -183,6 +230,13 @@ export const DEMO_SOURCES: readonly DemoSource[] = [
         modelled ? estimate(chance, truth.revenue, 0.35, 3) : '',
         modelled ? truth.currency : '',
         modelled ? '2025' : '',
+        truth.headcountKnown && truth.headcount >= 5 && chance.in(0.25)
+          ? standing.departments
+              .map(({ key, now, before1, before3 }) => `${key} ${now}/${before1}/${before3}`)
+              .join('; ')
+          : '',
+        chance.in(0.45) ? standing.certificates.join('; ') || 'none' : '',
+        chance.in(0.6) ? String(standing.followers) : '',
         isoOf(checkedDay(chance, 300)),
         chance.in(0.7) ? 'phone' : 'web',
       ];
@@ -197,7 +251,9 @@ export const DEMO_SOURCES: readonly DemoSource[] = [
     has: (truth) => truth.inSurvey,
     cells(truth, chance) {
       const modelled = chance.in(0.4) && (truth.headcountKnown || chance.in(0.25));
-      const day = isoOf(checkedDay(chance, 200));
+      const { surveyedOn, siteAnswers, offers, months } = truth.standing;
+      const day = isoOf(surveyedOn);
+      const byMonth = chance.in(0.2);
       return [
         full(truth),
         truth.registration,
@@ -210,8 +266,13 @@ export const DEMO_SOURCES: readonly DemoSource[] = [
         truth.description,
         modelled ? estimate(chance, Math.max(1, truth.headcount), 0.3, 2) : '',
         modelled ? '2026' : '',
-        truth.technologies.join('; '),
+        truth.technologies.map((product) => seenProduct(chance, product, surveyedOn)).join('; '),
         truth.surveyed ? day : '',
+        truth.surveyed ? offers.join('; ') || 'none' : '',
+        siteAnswers ? 'yes' : 'no',
+        day,
+        byMonth ? truth.currency : '',
+        byMonth ? `${FIRST_MONTH}: ${months.join(' ')}` : '',
         day,
         'web',
       ];

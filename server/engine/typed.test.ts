@@ -92,7 +92,10 @@ describe('what cannot be read says what was understood and what was expected', (
     ['headcount', 'Understood “headcount”; then came nothing.'],
     ['nace 99.99', 'Understood “nace (NACE 2.1)”; then came “99.99”. Expected a code of NACE 2.1'],
     ['nace', 'Understood “nace”; then came nothing. Expected a code of NACE 2.1.'],
-    ['in Nowhereland', 'Understood “in”; then came “Nowhereland”. Expected a country or group of countries, a region, a town'],
+    [
+      'in Nowhereland',
+      'Understood “in”; then came “Nowhereland”. Expected a country or group of countries, a region, a town',
+    ],
     ['near Brno', 'Expected a town and a distance, as in “near Brno 60 km”.'],
     ['near Nowhereland 60 km', 'Understood “near”; then came “Nowhereland”.'],
     [
