@@ -83,8 +83,8 @@ export class CountsBody extends TapeBody {
   search?: string;
 
   @IsOptional()
-  @IsIn(['countries', 'regions', 'towns'])
-  level?: 'countries' | 'regions' | 'towns';
+  @IsIn(['countries', 'regions', 'towns', 'neighbours', 'metro', 'postcodes'])
+  level?: 'countries' | 'regions' | 'towns' | 'neighbours' | 'metro' | 'postcodes';
 
   @IsOptional()
   @IsString()
@@ -98,6 +98,76 @@ export class CountsBody extends TapeBody {
   @IsOptional()
   @IsIn(CURRENCIES as string[])
   currency?: string;
+
+  /** Measures: the key whose figures are wanted, such as "sales" or "headcount 1y". */
+  @IsOptional()
+  @IsString()
+  @MaxLength(60)
+  key?: string;
+}
+
+export class AlternativesBody extends TapeBody {
+  /** Id of the line. */
+  @IsString()
+  at!: string;
+
+  /** Tests that it might ask instead of its own. */
+  @IsArray()
+  @ArrayMaxSize(60)
+  @IsObject({ each: true })
+  tests!: object[];
+}
+
+export class PlaneBody extends TapeBody {
+  @IsIn(CURRENCIES as string[])
+  currency = 'EUR';
+}
+
+const nameRule = { message: 'name must not be empty' };
+
+export class ListBody {
+  @IsString()
+  @IsNotEmpty(nameRule)
+  @MaxLength(120)
+  name!: string;
+}
+
+/** Companies of a tape: all of them, only those picked, or all but some. */
+export class MembersBody extends TapeBody {
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(1_000_000)
+  @IsString({ each: true })
+  keys?: string[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(1_000_000)
+  @IsString({ each: true })
+  except?: string[];
+}
+
+export class SavedTapeBody extends TapeBody {
+  @IsIn(['tape', 'part'])
+  kind: 'tape' | 'part' = 'tape';
+
+  @IsString()
+  @IsNotEmpty(nameRule)
+  @MaxLength(200)
+  name!: string;
+}
+
+export class CountryGroupBody {
+  @IsString()
+  @IsNotEmpty({ message: 'label must not be empty' })
+  @MaxLength(80)
+  label!: string;
+
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(249)
+  @Matches(/^[A-Z]{2}$/, { each: true, message: 'countries must be ISO codes of two letters' })
+  countries!: string[];
 }
 
 export class PointsBody extends TapeBody {

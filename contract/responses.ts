@@ -7,7 +7,7 @@ import type { Mapping } from '../core/records/mapping.ts';
 import type { CompanyRecord } from '../core/records/record.ts';
 import type { Reason } from '../core/tally/columns.ts';
 import type { LineFigures, TallyAnswer } from '../core/tally/tally.ts';
-import type { Line } from '../core/tape/nodes.ts';
+import type { Line, Tape } from '../core/tape/nodes.ts';
 import type { Dialect } from '../core/tape/sql/compile.ts';
 import type { Wording } from '../core/tape/wording.ts';
 
@@ -15,6 +15,8 @@ import type { Wording } from '../core/tape/wording.ts';
 
 export interface WordedTally extends TallyAnswer {
   lines: (LineFigures & { words: Wording; typed: string })[];
+  /** The tape as one sentence. */
+  reads: string;
   /** Grows with every change of the universe. */
   generation: number;
 }
@@ -105,7 +107,8 @@ export interface PlaceCounts {
 
 export interface TownCounts {
   total: number;
-  values: ValueCount[];
+  /** With the distance of neighbours, and the radius of metropolitan areas. */
+  values: (ValueCount & { km?: number })[];
   unknown: number;
 }
 
@@ -141,6 +144,9 @@ export interface CitiesAnswer {
 export interface JumpAnswer {
   companies: { key: string; name: string; town: string | null; country: string | null }[];
   codes: { code: string; title: string; scheme: Scheme }[];
+  towns: { key: string; name: string; lat: number; lon: number }[];
+  tapes: { id: string; kind: 'tape' | 'part'; name: string; tape: Tape }[];
+  lists: { key: string; name: string; members: number }[];
 }
 
 export interface PositionAnswer {
@@ -239,4 +245,27 @@ export interface ExportView {
 
 export interface ErrorAnswer {
   error: { code: string; message: string; field?: string; value?: unknown; rule?: string };
+}
+
+export interface ListView {
+  key: string;
+  name: string;
+  madeAt: string;
+  members: number;
+}
+
+export interface SavedTapeView {
+  id: string;
+  kind: 'tape' | 'part';
+  name: string;
+  description: string | null;
+  tape: Tape;
+  /** The tape as one sentence. */
+  reads: string;
+  savedAt: string;
+  /** What it left when it was saved; null where it was not counted. */
+  then: number | null;
+  /** What it leaves now; null where it names what is no longer there, which `trouble` says. */
+  now: number | null;
+  trouble: string | null;
 }

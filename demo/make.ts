@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { openUniverse, openWorkspace } from '../server/db/open.ts';
 import { readSettings, writeSettings } from '../server/tables/workspace.ts';
 import { loadDemo } from './load-demo.ts';
+import { fillWorkspace } from './workspace.ts';
 
 /** Makes the demo workspace in a folder from the terminal: `make DIR COMPANIES`. Does nothing where it is made already. */
 const [dir, count] = process.argv.slice(2) as [string, string];
@@ -25,8 +26,9 @@ if (existsSync(made)) {
     const line = `Making the demo: ${Math.floor((100 * done) / total)} %  ${message}${left === null || done === total ? '' : `, about ${left} s left`}`;
     process.stdout.write(process.stdout.isTTY ? `\r${line.padEnd(78)}` : done === total ? `${line}\n` : '');
   });
-  db.close();
   const workspace = openWorkspace(dir);
+  fillWorkspace(workspace, db);
+  db.close();
   writeSettings(workspace, Object.assign(readSettings(workspace), { asOf }));
   workspace.close();
   writeFileSync(made, `${companies} companies\n`);

@@ -9,7 +9,7 @@ const LINES =
 
 async function desk(page: Page, lines = LINES): Promise<Hand> {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   await hand.line(lines);
   await hand.tally();
   await page.keyboard.press('Escape');
@@ -43,7 +43,7 @@ test('every state has an address: back, reload and a second tab find it again', 
 
 test('a tape too long for an address is stored, and found again by its id', async ({ page, context }) => {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   const towns = Array.from({ length: 160 }, (_, i) => `"Town number ${i}, CZ-64"`).join(', ');
   await hand.line(`in ${towns}, Czechia; headcount 20+`);
   const left = await hand.tally();
@@ -86,7 +86,7 @@ test('lines are parked, turned, moved, taken off and brought back by keys', asyn
 
 test('rows are picked one by one, in a range and all at once, whatever their number', async ({ page }) => {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   const all = await hand.tally();
   await page.keyboard.press('j');
   await page.keyboard.press('Space');
@@ -222,7 +222,7 @@ test('zero results say what to do; a narrow window folds the tape to its tally',
 });
 
 test('the typed entry says what it understood and what it expected', async ({ page }) => {
-  await page.goto('/');
+  await page.goto('/desk');
   await page.locator('[data-entry]').fill('headcount fifty');
   await page.locator('[data-entry]').press('Enter');
   await expect(page.getByRole('alert')).toHaveText(

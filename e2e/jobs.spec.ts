@@ -10,7 +10,7 @@ const tape = (lines: object[]) => ({ format: 'just-tally.tape', version: 1, subj
 
 test('J1: very small joineries within 40 km, checked lately, as a mail-merge file', async ({ page }) => {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   const all = await hand.tally();
   // The trade is looked up in words; the code is chosen from what they mean.
   hand.acts++;
@@ -68,7 +68,7 @@ test('J1: very small joineries within 40 km, checked lately, as a mail-merge fil
 
 test('J21: the quick one, by keys alone: a word and a town, a profile, an export', async ({ page }) => {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   await hand.tally();
   await hand.key('/');
   hand.acts++;

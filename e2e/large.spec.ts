@@ -11,7 +11,7 @@ test('200,000 companies: narrowed, looked through to the last, sorted and export
   page,
 }) => {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   expect(await hand.tally()).toBe(200_000);
   await hand.line('not nace 16.23 any rank; founded 1950-2026; words windows or steel');
   const left = await hand.tally();

@@ -5,7 +5,7 @@ import type { RowsAnswer } from '../contract/responses.ts';
 
 test('J1 again, by keys alone', async ({ page }) => {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   await hand.tally();
   await hand.key('/');
   hand.acts++;
@@ -29,7 +29,7 @@ test('J1 again, by keys alone', async ({ page }) => {
 test('columns are added, taken out, moved, widened and sorted, and kept for the next time', async ({
   page,
 }) => {
-  await page.goto('/');
+  await page.goto('/desk');
   const heads = () => page.getByRole('columnheader').allInnerTexts();
   const named = async () =>
     (await heads()).map((text) => text.trim()).filter((text) => text !== 'Picked' && text !== '');
@@ -91,7 +91,7 @@ test('columns are added, taken out, moved, widened and sorted, and kept for the 
 
 test('settings change what is shown, and the as-of date what is counted', async ({ page }) => {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   await hand.line('checked past 12 months');
   const before = await hand.tally();
   await page.getByRole('link', { name: 'Settings' }).click();
@@ -148,7 +148,7 @@ test('single keys can be turned off', async ({ page }) => {
 test('the jump box finds a company by the beginning of its words, and a trade as a line', async ({
   page,
 }) => {
-  await page.goto('/');
+  await page.goto('/desk');
   await page.locator('[data-row] a strong').first().waitFor();
   const name = (await page.locator('[data-row] a strong').first().textContent())!;
   await page.keyboard.press('Control+k');
@@ -166,7 +166,7 @@ test('the jump box finds a company by the beginning of its words, and a trade as
 
 test('an export of all but some has all but those, by the shown columns', async ({ page }) => {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   await hand.line('in Austria; nace 16.23');
   const left = await hand.tally();
   await page.keyboard.press('Escape');
@@ -193,7 +193,7 @@ test('an export of all but some has all but those, by the shown columns', async 
 
 test('lines are dragged, and their unknowns kept by a click', async ({ page }) => {
   const hand = new Hand(page);
-  await page.goto('/');
+  await page.goto('/desk');
   await hand.line('in Germany; headcount 20-249; nace 25.51');
   const before = await hand.tally();
   const grip = (name: string) => page.getByRole('button', { name: `Move ${name}` });

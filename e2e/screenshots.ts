@@ -17,7 +17,7 @@ async function shot(page: Page, name: string): Promise<void> {
 }
 
 async function desk(page: Page): Promise<void> {
-  await page.goto('/');
+  await page.goto('/desk');
   await page.locator('[data-entry]').fill(LINES);
   await page.locator('[data-entry]').press('Enter');
   await expect(page.locator('[data-line]')).toHaveCount(7);
@@ -64,7 +64,7 @@ test('pickers and profile', async ({ page }) => {
   await expect(page.locator('[data-line]').nth(1)).toContainText('120 km');
   await shot(page, 'place');
   await page.keyboard.press('Escape');
-  await page.goto('/');
+  await page.goto('/desk');
   await desk(page);
   await page.locator('[data-row]').nth(1).getByRole('link').click();
   await expect(page.getByRole('heading', { name: 'What each source says' })).toBeVisible();

@@ -6,7 +6,9 @@ import { answerError, HttpProblem } from './http/check.ts';
 import { guard } from './http/guard.ts';
 import { ROOT } from './reference.ts';
 import { countingRoutes } from './routes/counting.ts';
+import { listRoutes } from './routes/lists.ts';
 import { sourceRoutes } from './routes/sources.ts';
+import { tapeRoutes } from './routes/tapes.ts';
 import { workspaceRoutes } from './routes/workspace.ts';
 import type { Services } from './services.ts';
 
@@ -44,7 +46,13 @@ export function createApp(services: Services): Express {
     response.set('cache-control', 'no-store');
     next();
   });
-  api.use(countingRoutes(services), sourceRoutes(services), workspaceRoutes(services));
+  api.use(
+    countingRoutes(services),
+    sourceRoutes(services),
+    listRoutes(services),
+    tapeRoutes(services),
+    workspaceRoutes(services),
+  );
   api.use((request) => {
     throw new HttpProblem(404, 'unknown-address', `There is no ${request.method} ${request.originalUrl}.`);
   });

@@ -7,8 +7,9 @@ import './styles.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { createBrowserRouter, RouterProvider } from 'react-router';
 import { Frame } from './app/Frame.tsx';
+import { Opening } from './app/Opening.tsx';
 import { RouteTrouble } from './app/RouteTrouble.tsx';
 import { Desk } from './desk/Desk.tsx';
 
@@ -19,8 +20,12 @@ const router = createBrowserRouter([
     element: <Frame />,
     errorElement: <RouteTrouble />,
     children: [
-      { index: true, element: <Navigate to="/desk" replace /> },
+      { index: true, element: <Opening /> },
       { path: '/desk', element: <Desk /> },
+      {
+        path: '/lists',
+        lazy: async () => ({ Component: (await import('./lists/Lists.tsx')).Lists }),
+      },
       {
         path: '/exports',
         lazy: async () => ({ Component: (await import('./exports/Exports.tsx')).Exports }),

@@ -17,7 +17,7 @@ export function testRank(
 ): Verdict {
   const name = `${test.by} ${test.among} ${estimates}`;
   let ranks = known.get(universe);
-  if (!ranks) known.set(universe, (ranks = new Map()));
+  if (!ranks) known.set(universe, (ranks = new Map<string, Uint32Array>()));
   let places = ranks.get(name);
   if (!places) ranks.set(name, (places = placesOf(universe, test, estimates, trees)));
   const yes = noBits(universe.size);

@@ -15,8 +15,8 @@ export function openUniverse(dir: string, options: { readonly?: boolean } = {}):
   return open(dir, 'universe.sqlite', universeMigrations, options.readonly === true);
 }
 
-export function openWorkspace(dir: string): Db {
-  return open(dir, 'workspace.sqlite', workspaceMigrations, false);
+export function openWorkspace(dir: string, options: { readonly?: boolean } = {}): Db {
+  return open(dir, 'workspace.sqlite', workspaceMigrations, options.readonly === true);
 }
 
 function open(dir: string, file: string, migrations: readonly string[], readonly: boolean): Db {

@@ -32,4 +32,42 @@ export const workspaceMigrations: readonly string[] = [
     made_at TEXT NOT NULL
   ) STRICT;
   `,
+  `
+  -- The table of migration 1 keeps tapes that an address was too short for; these are the user's own.
+  CREATE TABLE saved_tape (
+    id TEXT PRIMARY KEY,
+    kind TEXT NOT NULL,         -- tape, or part: lines to be put on other tapes
+    name TEXT NOT NULL,
+    body TEXT NOT NULL,         -- JSON tape file
+    count INTEGER,              -- what it left when it was saved
+    universe INTEGER,
+    opening INTEGER NOT NULL DEFAULT 0, -- 1 for the one that the program opens with
+    saved_at TEXT NOT NULL
+  ) STRICT;
+
+  CREATE TABLE list (
+    key TEXT PRIMARY KEY,
+    name TEXT NOT NULL UNIQUE,
+    made_at TEXT NOT NULL
+  ) STRICT, WITHOUT ROWID;
+
+  CREATE TABLE list_member (
+    list TEXT NOT NULL REFERENCES list (key) ON DELETE CASCADE,
+    company TEXT NOT NULL,      -- key of a company
+    verdict TEXT NOT NULL,      -- in, unsure, out
+    origin TEXT NOT NULL,       -- what put it there, in words
+    added_at TEXT NOT NULL,
+    PRIMARY KEY (list, company)
+  ) STRICT, WITHOUT ROWID;
+
+  CREATE TABLE country_group (
+    key TEXT PRIMARY KEY,
+    label TEXT NOT NULL,
+    countries TEXT NOT NULL     -- ISO codes, by spaces
+  ) STRICT, WITHOUT ROWID;
+
+  -- Grows when lists or groups of countries change, so that counting threads read them anew.
+  CREATE TABLE facts (revision INTEGER NOT NULL) STRICT;
+  INSERT INTO facts VALUES (0);
+  `,
 ];

@@ -26,6 +26,7 @@ import { complete, type Completion } from '../../core/tape/typed/complete.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLine } from '../../core/tape/typed/spell.ts';
 import { validateSort, validateTape } from '../../core/tape/validate.ts';
+import { readTape } from '../../core/tape/reading.ts';
 import { wordLine, wordTape } from '../../core/tape/wording.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
@@ -36,6 +37,7 @@ import { readProfile } from './profile.ts';
 import { RowSource } from './read-rows.ts';
 import { recordsById, type StoredUniverse } from './stored-universe.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
+import type { WorkspaceFacts } from './workspace-facts.ts';
 import { searchable } from './words.ts';
 
 /** People from which a town is named on the map. */
@@ -45,19 +47,23 @@ const CITY_FROM = 90_000;
 export class Engine {
   private readonly db: Db;
   private readonly universe: Universe;
+  private readonly stored: StoredUniverse;
+  private readonly asOf: number;
   private readonly ids: Uint32Array;
   /** Record of each company id, or -1. */
   private readonly recordOf: Int32Array;
   private readonly reference: ReferenceData;
   private readonly rowSource: RowSource;
-  private readonly tallier: Tally;
-  readonly lookup: Lookup;
+  private tallier: Tally;
+  lookup: Lookup;
   private readonly orders: Orders;
 
   /** `db` must go on showing the state that `stored` was built from. */
   constructor(db: Db, reference: ReferenceData, asOf: number, stored: StoredUniverse) {
     this.db = db;
     this.reference = reference;
+    this.stored = stored;
+    this.asOf = asOf;
     this.ids = stored.ids;
     this.recordOf = recordsById(stored.ids);
     this.universe = searchable(stored, db, this.recordOf);
@@ -65,6 +71,23 @@ export class Engine {
     this.rowSource = new RowSource(db, this.lookup);
     this.tallier = new Tally(this.universe, 'companies', this.lookup);
     this.orders = new Orders(db, this.universe);
+  }
+
+  /** Takes over lists and groups of countries that changed; what was counted with the old ones is forgotten. */
+  useFacts(facts: WorkspaceFacts): void {
+    this.lookup = universeLookup(this.db, this.reference, this.asOf, this.stored, facts);
+    const columns = new Map(this.universe.columns).set('list', { kind: 'list', lists: facts.members });
+    this.tallier = new Tally({ size: this.size, columns }, 'companies', this.lookup);
+    this.orders.forgetLists();
+  }
+
+  /** The record of a company by key, if the universe has it. */
+  recordByKey(): (key: string) => number | undefined {
+    const find = this.db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
+    return (key) => {
+      const id = find.get(key);
+      return id === undefined ? undefined : this.recordOf[id];
+    };
   }
 
   get size(): number {
@@ -76,6 +99,7 @@ export class Engine {
     const answer = this.tallier.tally(tape);
     return {
       ...answer,
+      reads: readTape(tape, this.lookup),
       lines: answer.lines.map((figures, i) => ({ ...figures, ...this.worded(tape.lines[i]!, tape.subject) })),
     };
   }
@@ -165,6 +189,24 @@ export class Engine {
     return records.subarray(0, tape.first ?? records.length).map((r) => this.ids[r]!);
   }
 
+  /** Keys of the same companies. */
+  keysOf(
+    input: unknown,
+    sort: unknown,
+    picks: { keys?: readonly string[]; except?: readonly string[] },
+  ): string[] {
+    const find = this.db
+      .prepare<[string], string>(
+        'SELECT c.key FROM json_each(?) i JOIN company c ON c.id = i.value ORDER BY i.rowid',
+      )
+      .pluck();
+    const ids = this.idsOf(input, sort, picks);
+    const keys: string[] = [];
+    for (let at = 0; at < ids.length; at += 10_000)
+      for (const key of find.all(JSON.stringify([...ids.subarray(at, at + 10_000)]))) keys.push(key);
+    return keys;
+  }
+
   /** Position of a company within a tape's order, with its neighbours; null where it is not among the kept. */
   position(input: unknown, sort: unknown, key: string): PositionAnswer['position'] {
     const tape = validateTape(input, this.lookup);
@@ -203,7 +245,7 @@ export class Engine {
         value: request.field,
         rule: 'a field that can be a line',
       });
-    return countsOf(this.universe, this.lookup, field, request, this.tallier.kept(tape, request.at));
+    return countsOf(this.tallier.universe, this.lookup, field, request, this.tallier.kept(tape, request.at));
   }
 
   /** What the tape would leave if one of its lines asked each of some tests instead. */
@@ -274,8 +316,8 @@ export class Engine {
     }));
   }
 
-  /** Companies whose name holds words that begin with those typed, and codes, for the jump box. */
-  jump(text: string): JumpAnswer {
+  /** Companies whose name holds words that begin with those typed, codes and towns, for the jump box. */
+  jump(text: string): Omit<JumpAnswer, 'tapes' | 'lists'> {
     const words = fold(text).match(/[a-z0-9]+/g) ?? [];
     const query = words.map((word) => `"${word}"*`).join(' AND ');
     const companies =
@@ -293,7 +335,10 @@ export class Engine {
             .of('nace-2.1')
             .find(text, 5)
             .map((hit) => ({ code: hit.code, title: hit.title, scheme: 'nace-2.1' as const }));
-    return { companies, codes };
+    const towns = this.lookup.places
+      .townsBeginning(text, 4)
+      .map(({ key, name, lat, lon }) => ({ key, name, lat, lon }));
+    return { companies, codes, towns };
   }
 
   profile(key: string): ProfileAnswer | null {

@@ -17,7 +17,7 @@ export class Orders {
   private readonly universe: Universe;
   private readonly orders = new Recent<Uint32Array>(MOST_BYTES, (order) => order.byteLength);
   private readonly labels = new Map<string, Keys>();
-  private readonly lists = new Recent<Uint32Array>(MOST_BYTES, (list) => list.byteLength);
+  private lists = new Recent<Uint32Array>(MOST_BYTES, (list) => list.byteLength);
 
   constructor(db: Db, universe: Universe) {
     this.db = db;
@@ -30,6 +30,11 @@ export class Orders {
       const set = kept();
       return keptInOrder(this.order(sort), set, countBits(set));
     });
+  }
+
+  /** Forgets the sets, whose names may mean others now. */
+  forgetLists(): void {
+    this.lists = new Recent(MOST_BYTES, (list) => list.byteLength);
   }
 
   private order(sort: readonly SortKey[]): Uint32Array {

@@ -29,7 +29,7 @@ export interface CountsRequest {
   rank?: string;
   /** Codes: words to search, or the parent whose children are wanted. */
   search?: string;
-  level?: 'countries' | 'regions' | 'towns' | 'metro' | 'postcodes';
+  level?: 'countries' | 'regions' | 'towns' | 'neighbours' | 'metro' | 'postcodes';
   within?: string;
   near?: { lat: number; lon: number };
   currency?: string;

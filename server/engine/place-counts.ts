@@ -1,4 +1,5 @@
 import type { ValueCount } from '../../contract/responses.ts';
+import { distanceKm } from '../../core/geo/distance.ts';
 import { metroKm, metroTowns } from '../../core/geo/metro.ts';
 import { plainPostcode } from '../../core/geo/postcodes.ts';
 import { countBits, countBoth, type Bits } from '../../core/tally/bits.ts';
@@ -20,6 +21,7 @@ export function placeCounts(lookup: Lookup, column: PlaceColumn, request: Counts
   }
   if (request.level === 'metro') return metroCounts(lookup, column, request, context);
   if (request.level === 'postcodes') return postcodeCounts(column, request, context);
+  if (request.level === 'neighbours') return neighbourCounts(lookup, column, request, context);
   if (request.level === 'towns') {
     const found = countCategory(column.town, context);
     const text = fold(request.search ?? '');
@@ -76,6 +78,31 @@ function metroCounts(lookup: Lookup, column: PlaceColumn, request: CountsRequest
     return { key: town.key, label: town.name, count: within[0]!, group: town.region || town.country, km };
   });
   return { values, unknown: countBits(context) - countBoth(context, column.located) };
+}
+
+const NEIGHBOUR_KM = 30;
+const MOST_NEIGHBOURS = 12;
+
+/** The towns around one, nearest first, that have companies. */
+function neighbourCounts(lookup: Lookup, column: PlaceColumn, { within }: CountsRequest, context: Bits) {
+  const centre = lookup.places.town(within ?? '');
+  if (!centre) return { values: [], unknown: 0 };
+  const { counts, unknown } = countCategory(column.town, context);
+  const values = lookup.places.towns
+    .map((town) => ({ town, km: distanceKm(centre.lat, centre.lon, town.lat, town.lon) }))
+    .filter(
+      ({ town, km }) => km <= NEIGHBOUR_KM && town.key !== centre.key && (counts.get(town.key) ?? 0) > 0,
+    )
+    .sort((a, b) => a.km - b.km)
+    .slice(0, MOST_NEIGHBOURS)
+    .map(({ town, km }): ValueCount & { km: number } => ({
+      key: town.key,
+      label: town.name,
+      count: counts.get(town.key)!,
+      group: town.region || town.country,
+      km: Math.round(km),
+    }));
+  return { values, unknown };
 }
 
 const MOST_POSTCODES = 200;

@@ -2,13 +2,14 @@ import type { CodeSearches } from '../../core/codes/search.ts';
 import type { Crosswalk } from '../../core/codes/crosswalk.ts';
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
-import { READY_GROUPS, type CountryGroup } from '../../core/geo/country-groups.ts';
+import { READY_GROUPS } from '../../core/geo/country-groups.ts';
 import type { Gazetteer } from '../../core/geo/gazetteer.ts';
 import type { Choice, Lookup } from '../../core/tape/lookup.ts';
 import type { CategoryColumn, ManyColumn } from '../../core/tally/columns.ts';
 import type { Db } from '../db/open.ts';
 
 import type { StoredUniverse } from './stored-universe.ts';
+import { NO_FACTS, type WorkspaceFacts } from './workspace-facts.ts';
 
 /** What an office says a code covers, and of which edition it says it. */
 export interface CodeNote {
@@ -25,21 +26,13 @@ export interface ReferenceData {
   places: Gazetteer;
 }
 
-/** What tapes may name of the user's own. */
-export interface WorkspaceFacts {
-  countryGroups: readonly CountryGroup[];
-  lists: readonly Choice[];
-}
-
-const NO_FACTS: WorkspaceFacts = { countryGroups: [], lists: [] };
-
 /** What the tapes of this universe may name: the reference data, and the values found in the tables. */
 export function universeLookup(
   db: Db,
   reference: ReferenceData,
   asOf: number,
   stored: Pick<StoredUniverse, 'columns'>,
-  workspace: WorkspaceFacts = NO_FACTS,
+  workspace: Pick<WorkspaceFacts, 'countryGroups' | 'lists'> = NO_FACTS,
 ): Lookup {
   const choices = new Map<string, readonly Choice[]>();
   for (const field of SUBJECTS.get('companies')!.fields) {

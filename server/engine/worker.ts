@@ -1,10 +1,11 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
-import { openUniverse } from '../db/open.ts';
+import { openUniverse, openWorkspace } from '../db/open.ts';
 import { loadReferenceData } from '../reference.ts';
 import { Engine } from './engine.ts';
 import { openColumns } from './open-universe.ts';
 import type { StoredUniverse } from './stored-universe.ts';
+import { FactsReader } from './workspace-facts.ts';
 
 /**
  * A thread that counts. The first opens the columns and hands them to the others, which share them.
@@ -34,6 +35,10 @@ export type EngineMethod =
   | 'idsOf'
   | 'position'
   | 'counts'
+  | 'alternatives'
+  | 'plane'
+  | 'code'
+  | 'keysOf'
   | 'points'
   | 'towns'
   | 'cities'
@@ -54,9 +59,18 @@ db.exec('BEGIN');
 const universe = stored ?? (await openColumns(dir, db, reference.trees)).universe;
 const engine = new Engine(db, reference, asOf, universe);
 
+const facts = new FactsReader(openWorkspace(dir, { readonly: true }));
+const recordOf = engine.recordByKey();
+const useChangedFacts = () => {
+  const changed = facts.changed(engine.size, recordOf);
+  if (changed) engine.useFacts(changed);
+};
+useChangedFacts();
+
 parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   let reply: EngineReply;
   try {
+    useChangedFacts();
     const call = engine[method] as (...args: unknown[]) => unknown;
     reply = { id, result: call.apply(engine, args) };
   } catch (error) {

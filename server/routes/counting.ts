@@ -1,7 +1,9 @@
 import { Router, type Request, type Response } from 'express';
 import {
+  AlternativesBody,
   CompleteBody,
   CountsBody,
+  PlaneBody,
   PointsBody,
   PositionBody,
   RowsBody,
@@ -9,14 +11,21 @@ import {
   TapeBody,
   TypedBody,
 } from '../../contract/requests.ts';
+import type { JumpAnswer } from '../../contract/responses.ts';
+import { isScheme, SCHEMES } from '../../core/codes/tree.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
+import type { Tape } from '../../core/tape/nodes.ts';
+import { fold } from '../../core/text/fold.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import type { Services } from '../services.ts';
+import { allLists } from '../tables/lists.ts';
+import { allSavedTapes } from '../tables/saved-tapes.ts';
 
 /** Counts, rows and typed lines: all answered by the counting thread. */
-export function countingRoutes({ engine }: Services): Router {
+export function countingRoutes({ engine, workspace }: Services): Router {
   const routes = Router();
   const MOST_POINTS = 6000;
+  const MOST_NAMED = 6;
 
   routes.post('/tally', async (request, response) => {
     const answer = await engine.call('tally', [body(TapeBody, request).tape], goneSignal(response));
@@ -24,6 +33,25 @@ export function countingRoutes({ engine }: Services): Router {
   });
   routes.post('/counts', async (request, response) => {
     response.json(await engine.call('counts', [body(CountsBody, request)], goneSignal(response)));
+  });
+  routes.post('/alternatives', async (request, response) => {
+    const { tape, at, tests } = body(AlternativesBody, request);
+    response.json({ counts: await engine.call('alternatives', [tape, at, tests], goneSignal(response)) });
+  });
+  routes.post('/plane', async (request, response) => {
+    const { tape, currency } = body(PlaneBody, request);
+    response.json(await engine.call('plane', [tape, currency], goneSignal(response)));
+  });
+  routes.get('/codes/:scheme/:code', async (request, response) => {
+    const { scheme, code } = request.params;
+    const found = isScheme(scheme) ? await engine.call('code', [scheme, code]) : null;
+    if (!found)
+      throw new HttpProblem(404, 'unknown-code', `There is no code "${code}" in "${scheme}".`, {
+        field: 'code',
+        value: code,
+        rule: `a code of one of ${Object.keys(SCHEMES).join(', ')}`,
+      });
+    response.json(found);
   });
   routes.post('/rows', async (request, response) => {
     const { tape, columns, sort, offset, limit } = body(RowsBody, request);
@@ -59,7 +87,18 @@ export function countingRoutes({ engine }: Services): Router {
     response.json({ cities: await engine.call('cities', []) });
   });
   routes.get('/jump', async (request, response) => {
-    response.json(await engine.call('jump', [queryText(request, 'text')], goneSignal(response)));
+    const text = queryText(request, 'text');
+    const found = await engine.call('jump', [text], goneSignal(response));
+    const named = ({ name }: { name: string }) => fold(name).includes(fold(text.trim()));
+    const answer: JumpAnswer = {
+      ...found,
+      tapes: allSavedTapes(workspace)
+        .filter(named)
+        .slice(0, MOST_NAMED)
+        .map(({ id, kind, name, body }) => ({ id, kind, name, tape: JSON.parse(body) as Tape })),
+      lists: allLists(workspace).filter(named).slice(0, MOST_NAMED),
+    };
+    response.json(answer);
   });
   routes.get('/companies/:key', async (request, response) => {
     const profile = await engine.call('profile', [request.params.key]);

@@ -2,7 +2,7 @@ import { Router } from 'express';
 import { nanoid } from 'nanoid';
 import { createReadStream, existsSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { ExportBody, TapeBody } from '../../contract/requests.ts';
+import { ExportBody } from '../../contract/requests.ts';
 import { SettingsBody } from '../../contract/settings.ts';
 import { dayOf, isoOf } from '../../core/dates.ts';
 import { columnFields } from '../../core/fields/registry.ts';
@@ -16,13 +16,11 @@ import {
   exportById,
   readSettings,
   setExportCount,
-  storedTape,
-  storeTape,
   writeSettings,
   type ExportRow,
 } from '../tables/workspace.ts';
 
-/** What belongs to the user: settings, stored tapes, exports. */
+/** What belongs to the user: settings and exports. */
 export function workspaceRoutes(services: Services): Router {
   const { dir, workspace, universe, engine, jobs } = services;
   const routes = Router();
@@ -51,21 +49,6 @@ export function workspaceRoutes(services: Services): Router {
     writeSettings(workspace, settings);
     if (asOfDay(settings) !== before) await engine.reload(asOfDay(settings));
     response.json(settings);
-  });
-
-  routes.post('/tapes', (request, response) => {
-    response.status(201).json({ id: storeTape(workspace, body(TapeBody, request).tape) });
-  });
-  routes.get('/tapes/:id', (request, response) => {
-    const tape = storedTape(workspace, request.params.id);
-    if (tape === undefined)
-      throw new HttpProblem(
-        404,
-        'unknown-tape',
-        'The tape of this address is not stored in this workspace.',
-        { field: 'id', value: request.params.id },
-      );
-    response.json({ tape });
   });
 
   const fileOf = (row: ExportRow) => join(dir, 'exports', `${row.id}.${row.format}`);

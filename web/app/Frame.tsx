@@ -36,6 +36,7 @@ export function Frame() {
         </NavLink>
         <nav aria-label="Places" className="flex gap-1">
           <Place to={desk} at="/desk" name="Desk" />
+          <Place to="/lists" at="/lists" name="Lists" />
           <Place to="/exports" at="/exports" name="Exports" />
           <Place to="/sources" at="/sources" name="Sources" />
         </nav>
@@ -45,7 +46,7 @@ export function Frame() {
           className="field ml-auto flex w-[300px] items-center gap-2 py-1 text-left text-soft hover:border-ink max-[900px]:w-40"
         >
           <Search size={14} />
-          <span className="flex-1 truncate">Find a company or code</span>
+          <span className="flex-1 truncate">Find a company, code, tape, list</span>
           <Kbd>Ctrl K</Kbd>
         </button>
         <span className="text-[13px] whitespace-nowrap text-soft max-[900px]:hidden">

@@ -3,13 +3,13 @@ import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { JumpAnswer } from '../../contract/responses.ts';
-import { emptyTape } from '../../core/tape/nodes.ts';
-import { addLines, freeId } from '../../core/tape/edit.ts';
+import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { addLines, freeId, putPart } from '../../core/tape/edit.ts';
 import { call } from '../api.ts';
 import { useDesk } from '../desk/store.ts';
 import { addressOf } from '../desk/address.ts';
 
-/** Finds companies, codes and places of the program by typing. */
+/** Finds companies, codes, towns, tapes, lists and places of the program by typing. */
 export function JumpBox({ onClose }: { onClose(): void }) {
   const [text, setText] = useState('');
   const navigate = useNavigate();
@@ -24,11 +24,14 @@ export function JumpBox({ onClose }: { onClose(): void }) {
     act();
     onClose();
   };
+  const show = (tape: Tape, sort: readonly SortKey[]) =>
+    void navigate(addressOf({ tape, sort, company: null, openLine: null }));
   const item = 'flex cursor-pointer items-baseline gap-3 px-4 py-1.5 data-[selected=true]:bg-picked';
   const found = text.trim() === '' ? undefined : data;
   const places = (
     [
       ['Desk', () => navigate(addressOf(useDesk.getState()))],
+      ['Lists', () => navigate('/lists')],
       ['Exports', () => navigate('/exports')],
       ['Sources', () => navigate('/sources')],
       ['Settings', () => navigate('/settings')],
@@ -39,7 +42,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
     <Command.Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      label="Find a company or code"
+      label="Find a company, code, tape or list"
       shouldFilter={false}
       overlayClassName="fixed inset-0 z-40 bg-shade"
       contentClassName="fixed top-20 left-1/2 z-50 w-[620px] max-w-[94vw] -translate-x-1/2 overflow-hidden rounded-lg border border-edge bg-paper shadow-xl"
@@ -47,12 +50,14 @@ export function JumpBox({ onClose }: { onClose(): void }) {
       <Command.Input
         value={text}
         onValueChange={setText}
-        placeholder="A company’s name, a trade, a code"
+        placeholder="A company, a trade, a code, a town, a tape, a list"
         className="w-full border-b border-rule bg-transparent px-4 py-3 text-base outline-none placeholder:text-soft"
       />
       <Command.List className="max-h-[60vh] overflow-auto py-2 [&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-soft">
         <Command.Empty className="px-4 py-3 text-soft">
-          {text.trim() === '' ? 'Type a name, a trade or a code.' : 'Nothing of that name.'}
+          {text.trim() === ''
+            ? 'Type a name, a trade, a code, a town, a tape or a list.'
+            : 'Nothing of that name.'}
         </Command.Empty>
         {found && found.companies.length > 0 && (
           <Command.Group heading="Companies">
@@ -82,24 +87,73 @@ export function JumpBox({ onClose }: { onClose(): void }) {
                 value={`code ${code.code}`}
                 className={item}
                 onSelect={go(() => {
-                  const { tape } = useDesk.getState();
-                  void navigate(
-                    addressOf({
-                      tape: addLines(tape, [
-                        {
-                          id: freeId(tape),
-                          field: 'industry',
-                          test: { scheme: code.scheme, any: [code.code] },
-                        },
-                      ]),
-                      sort: useDesk.getState().sort,
-                      company: null,
-                      openLine: null,
-                    }),
-                  );
+                  const { tape, sort } = useDesk.getState();
+                  const test = { scheme: code.scheme, any: [code.code] };
+                  show(addLines(tape, [{ id: freeId(tape), field: 'industry', test }]), sort);
                 })}
               >
                 <span className="figure">{code.code}</span> {code.title}
+              </Command.Item>
+            ))}
+          </Command.Group>
+        )}
+        {found && found.towns.length > 0 && (
+          <Command.Group heading="Towns, as a line of 40 km around">
+            {found.towns.map((town) => (
+              <Command.Item
+                key={town.key}
+                value={`town ${town.key}`}
+                className={item}
+                onSelect={go(() => {
+                  const { tape, sort } = useDesk.getState();
+                  const near = { lat: town.lat, lon: town.lon, km: 40, label: town.name };
+                  show(addLines(tape, [{ id: freeId(tape), field: 'place', test: { near } }]), sort);
+                })}
+              >
+                <span className="font-semibold">{town.name}</span>
+                <span className="text-[13px] text-soft">{town.key.split(', ').at(-1)}</span>
+              </Command.Item>
+            ))}
+          </Command.Group>
+        )}
+        {found && found.tapes.length > 0 && (
+          <Command.Group heading="Saved tapes and parts">
+            {found.tapes.map((saved) => (
+              <Command.Item
+                key={saved.id}
+                value={`tape ${saved.id}`}
+                className={item}
+                onSelect={go(() => {
+                  const { sort, ...tape } = saved.tape;
+                  show(
+                    saved.kind === 'part' ? putPart(useDesk.getState().tape, saved.tape) : tape,
+                    sort ?? [],
+                  );
+                })}
+              >
+                <span className="font-semibold">{saved.name}</span>
+                <span className="text-[13px] text-soft">
+                  {saved.kind === 'part' ? 'a part: put on the tape' : 'a tape'}
+                </span>
+              </Command.Item>
+            ))}
+          </Command.Group>
+        )}
+        {found && found.lists.length > 0 && (
+          <Command.Group heading="Lists, as a line">
+            {found.lists.map((list) => (
+              <Command.Item
+                key={list.key}
+                value={`list ${list.key}`}
+                className={item}
+                onSelect={go(() => {
+                  const { tape, sort } = useDesk.getState();
+                  const line = { id: freeId(tape), field: 'list', test: { any: [list.key] } };
+                  show(addLines(tape, [line]), sort);
+                })}
+              >
+                <span className="font-semibold">{list.name}</span>
+                <span className="figure text-[13px] text-soft">{list.members}</span>
               </Command.Item>
             ))}
           </Command.Group>

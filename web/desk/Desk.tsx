@@ -1,8 +1,17 @@
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
-import { moveLine, removeLine, replaceLine, toggleMark, toggleUnknown } from '../../core/tape/edit.ts';
+import { toast } from 'sonner';
+import {
+  joinLines,
+  moveLine,
+  removeLine,
+  replaceLine,
+  toggleMark,
+  toggleUnknown,
+} from '../../core/tape/edit.ts';
 import type { Line } from '../../core/tape/nodes.ts';
 import { useKey } from '../app/keys.ts';
 import { Trouble } from '../ui/controls.tsx';
+import { AddToListDialog } from './AddToListDialog.tsx';
 import { useDeskAddress } from './address.ts';
 import { EmptyUniverse } from './EmptyUniverse.tsx';
 import { useHealth } from './queries.ts';
@@ -29,6 +38,7 @@ export function Desk() {
   const folded = useDesk((state) => state.folded);
   const [current, setCurrent] = useState<string | null>(null);
   const [exporting, setExporting] = useState(false);
+  const [listing, setListing] = useState(false);
   const sheet = useRef<SheetActions | null>(null);
   const { set, change, undo, redo } = useDesk.getState();
   const onSheet = openLine === null && company === null;
@@ -76,6 +86,16 @@ export function Desk() {
   useKey('shift+enter', () => sheet.current?.open(true), { off: !onSheet });
   useKey('escape', () => set({ openLine: null, company: null }), { off: onSheet, everywhere: true });
   useKey('x', () => setExporting(true));
+  useKey('s', () => setListing(true));
+  useKey('r', () => {
+    const above = tape.lines[tape.lines.findIndex((one) => one.id === line?.id) - 1];
+    if (!line || !above) return;
+    try {
+      change(joinLines(tape, above.id, [line]));
+    } catch (failure) {
+      toast.error((failure as Error).message);
+    }
+  });
   useKey('[', () => stepLine(-1));
   useKey(']', () => stepLine(1));
   useKey('o', () => line && set({ openLine: openLine === line.id ? null : line.id, company: null }));
@@ -121,7 +141,9 @@ export function Desk() {
         currentLine={openLine ?? current}
         onCurrentLine={setCurrent}
         onExport={() => setExporting(true)}
+        onList={() => setListing(true)}
       />
+      {listing && <AddToListDialog onClose={() => setListing(false)} />}
       {exporting && (
         <Suspense>
           <ExportDialog onClose={() => setExporting(false)} />

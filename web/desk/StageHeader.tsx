@@ -1,7 +1,9 @@
 import { Redo2, Undo2 } from 'lucide-react';
+import { useState } from 'react';
 import { fieldOf } from '../../core/fields/registry.ts';
 import { Button } from '../ui/controls.tsx';
 import { ColumnMenu } from './sheet/ColumnMenu.tsx';
+import { useTally } from './queries.ts';
 import { useDesk } from './store.ts';
 
 /** The name of the tape, the order, and the columns. */
@@ -11,6 +13,8 @@ export function StageHeader() {
   const past = useDesk((state) => state.past);
   const future = useDesk((state) => state.future);
   const { change, undo, redo } = useDesk.getState();
+  const { data: tally } = useTally();
+  const [reading, setReading] = useState(false);
   const order = sort
     .map(({ by, descending }) => {
       const { column, kind, label } = fieldOf('companies', by)!;
@@ -29,44 +33,59 @@ export function StageHeader() {
     })
     .join(', then ');
   return (
-    <div className="flex items-center gap-3 border-b border-edge pb-2">
-      <h1 className="sr-only">{tape.name ?? 'Untitled tape'}</h1>
-      <input
-        aria-label="Name of the tape"
-        value={tape.name ?? ''}
-        placeholder="Untitled tape"
-        maxLength={200}
-        spellCheck={false}
-        className="title min-w-0 flex-1 rounded border border-transparent bg-transparent px-1 py-0.5 text-[21px] placeholder:text-soft hover:border-rule focus:border-edge"
-        onChange={(event) => {
-          const { name: _, ...rest } = tape;
-          change(event.target.value === '' ? rest : { ...rest, name: event.target.value }, 'name');
-        }}
-      />
-      <span className="text-[13px] whitespace-nowrap text-soft max-[1100px]:hidden">
-        {order ? `sorted by ${order}` : 'in the order of loading'}
-      </span>
-      <span className="flex">
-        <Button
-          look="quiet"
-          aria-label="Undo"
-          title="Undo (Ctrl Z)"
-          disabled={past.length === 0}
-          onClick={undo}
-        >
-          <Undo2 size={16} />
-        </Button>
-        <Button
-          look="quiet"
-          aria-label="Redo"
-          title="Redo (Ctrl Shift Z)"
-          disabled={future.length === 0}
-          onClick={redo}
-        >
-          <Redo2 size={16} />
-        </Button>
-      </span>
-      <ColumnMenu />
-    </div>
+    <>
+      <div className="flex items-center gap-3 border-b border-edge pb-2">
+        <h1 className="sr-only">{tape.name ?? 'Untitled tape'}</h1>
+        <input
+          aria-label="Name of the tape"
+          value={tape.name ?? ''}
+          placeholder="Untitled tape"
+          maxLength={200}
+          spellCheck={false}
+          className="title min-w-0 flex-1 rounded border border-transparent bg-transparent px-1 py-0.5 text-[21px] placeholder:text-soft hover:border-rule focus:border-edge"
+          onChange={(event) => {
+            const { name: _, ...rest } = tape;
+            change(event.target.value === '' ? rest : { ...rest, name: event.target.value }, 'name');
+          }}
+        />
+        <span className="text-[13px] whitespace-nowrap text-soft max-[1100px]:hidden">
+          {order ? `sorted by ${order}` : 'in the order of loading'}
+        </span>
+        <span className="flex">
+          <Button
+            look="quiet"
+            aria-label="Undo"
+            title="Undo (Ctrl Z)"
+            disabled={past.length === 0}
+            onClick={undo}
+          >
+            <Undo2 size={16} />
+          </Button>
+          <Button
+            look="quiet"
+            aria-label="Redo"
+            title="Redo (Ctrl Shift Z)"
+            disabled={future.length === 0}
+            onClick={redo}
+          >
+            <Redo2 size={16} />
+          </Button>
+        </span>
+        <ColumnMenu />
+      </div>
+      {tape.lines.length > 0 && tally && (
+        <p className="flex gap-2 py-1 text-[12px] text-soft">
+          <button
+            type="button"
+            aria-expanded={reading}
+            className="shrink-0 underline decoration-rule underline-offset-4 hover:text-ink"
+            onClick={() => setReading(!reading)}
+          >
+            How it reads
+          </button>
+          <span className={reading ? 'text-[13px] text-ink' : 'truncate'}>{tally.reads}</span>
+        </p>
+      )}
+    </>
   );
 }

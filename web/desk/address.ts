@@ -33,7 +33,7 @@ export function encodeTape(tape: Tape): string {
 async function decodeTape(text: string | null): Promise<Tape> {
   if (text === null || text === '') return emptyTape();
   if (text.startsWith('~'))
-    return (await call<{ tape: Tape }>('GET', `/tapes/${encodeURIComponent(text.slice(1))}`)).tape;
+    return (await call<{ tape: Tape }>('GET', `/addresses/${encodeURIComponent(text.slice(1))}`)).tape;
   const bytes = Uint8Array.from(atob(text.replaceAll('-', '+').replaceAll('_', '/')), (char) =>
     char.charCodeAt(0),
   );
@@ -104,7 +104,7 @@ export function useDeskAddress(): string | null {
       void (async () => {
         let text = encodeTape(state.tape);
         if (text.length > LONGEST)
-          text = `~${(await call<{ id: string }>('POST', '/tapes', { tape: state.tape })).id}`;
+          text = `~${(await call<{ id: string }>('POST', '/addresses', { tape: state.tape })).id}`;
         if (useDesk.getState() !== state && useDesk.getState().tape !== state.tape) return;
         const address = addressOf(state, text);
         const search = address.slice('/desk'.length);

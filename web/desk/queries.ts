@@ -1,6 +1,11 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { HealthAnswer, PointsAnswer, WordedTally } from '../../contract/responses.ts';
-import type { Tape } from '../../core/tape/nodes.ts';
+import type {
+  AlternativesAnswer,
+  HealthAnswer,
+  PointsAnswer,
+  WordedTally,
+} from '../../contract/responses.ts';
+import { isBlock, type Tape, type Test } from '../../core/tape/nodes.ts';
 import { call } from '../api.ts';
 import { useDesk } from './store.ts';
 
@@ -50,6 +55,32 @@ export function usePoints(at: string | undefined) {
   return useQuery({
     queryKey: ['points', context],
     queryFn: ({ signal }) => call<PointsAnswer>('POST', '/points', { tape: context }, signal),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** What the tape would leave if a line asked each of some tests instead of its own. A field without a line is asked as a line at the end. */
+export function useAlternatives(
+  field: string,
+  at: string | undefined,
+  tests: readonly Test[],
+  more: { estimates?: true } = {},
+) {
+  const tape = countedPart(useDesk((state) => state.tape));
+  const known = at !== undefined && tape.lines.some((line) => line.id === at && !isBlock(line));
+  const draft = { id: 'draft', field, test: tests[0]!, ...more };
+  const asked = known ? tape : { ...tape, lines: [...tape.lines, draft] };
+  return useQuery({
+    queryKey: ['alternatives', asked, tests],
+    queryFn: ({ signal }) =>
+      call<AlternativesAnswer>(
+        'POST',
+        '/alternatives',
+        { tape: asked, at: known ? at : 'draft', tests },
+        signal,
+      ),
+    enabled: tests.length > 0,
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -28,11 +28,14 @@ interface DeskState extends DeskAddress {
   /** Key of the row that the keyboard is on. */
   cursor: number;
   folded: boolean;
+  /** Lines as one row each. */
+  compact: boolean;
   change(tape: Tape, tag?: string): void;
   undo(): void;
   redo(): void;
   show(address: DeskAddress): void;
   set(part: Partial<Pick<DeskState, 'sort' | 'openLine' | 'company' | 'picks' | 'cursor' | 'folded'>>): void;
+  setCompact(compact: boolean): void;
   setColumns(columns: readonly string[]): void;
   setWidths(widths: Readonly<Record<string, number>>): void;
 }
@@ -71,6 +74,7 @@ export const useDesk = create<DeskState>((set) => ({
   picks: NO_PICKS,
   cursor: 0,
   folded: false,
+  compact: remembered('compact', false, (value): value is boolean => typeof value === 'boolean'),
   change: (tape, tag) =>
     set((state) => ({
       tape,
@@ -122,6 +126,10 @@ export const useDesk = create<DeskState>((set) => ({
           },
     ),
   set: (part) => set(part),
+  setCompact: (compact) => {
+    localStorage.setItem('compact', JSON.stringify(compact));
+    set({ compact });
+  },
   setColumns: (columns) => {
     localStorage.setItem('columns', JSON.stringify(columns));
     set({ columns });

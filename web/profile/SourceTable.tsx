@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import type { ProfileAnswer } from '../../contract/responses.ts';
 import { isoOf } from '../../core/dates.ts';
-import type { CompanyRecord, Quantity } from '../../core/records/record.ts';
+import type { CompanyRecord, Money, Quantity } from '../../core/records/record.ts';
 import { useFormat } from '../app/format.ts';
 
 const PARTS: readonly { part: keyof CompanyRecord; label: string }[] = [
@@ -17,6 +17,18 @@ const PARTS: readonly { part: keyof CompanyRecord; label: string }[] = [
   { part: 'phone', label: 'Phone' },
   { part: 'web', label: 'Web' },
   { part: 'technologies', label: 'Technology' },
+  { part: 'profit', label: 'Profit' },
+  { part: 'assets', label: 'Total assets' },
+  { part: 'departments', label: 'Departments' },
+  { part: 'ownership', label: 'Ownership' },
+  { part: 'group', label: 'Group' },
+  { part: 'listing', label: 'Listing' },
+  { part: 'ticker', label: 'Ticker' },
+  { part: 'certificates', label: 'Certificates' },
+  { part: 'offers', label: 'Site offers' },
+  { part: 'siteAnswers', label: 'Site answers' },
+  { part: 'dwelling', label: 'Works from a dwelling' },
+  { part: 'followers', label: 'Followers' },
   { part: 'checkedOn', label: 'Checked' },
 ];
 
@@ -37,19 +49,35 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
         ? `about ${number(value.point)} (${band})`
         : number(value.point);
   };
+  const money = (value: Money | null) => (value ? `${quantity(value)} ${value.currency}` : '');
   const text = (record: CompanyRecord, part: keyof CompanyRecord): string => {
     const value = record[part];
     switch (part) {
       case 'codes':
         return record.codes.map((code) => code.code).join(', ');
       case 'technologies':
-        return record.surveyedOn === null ? '' : record.technologies.join(', ') || 'none seen';
+        return record.surveyedOn === null
+          ? ''
+          : record.technologies.map(({ label }) => label).join(', ') || 'none seen';
       case 'headcount':
         return quantity(record.headcount) || (record.headcountWhy ?? '');
       case 'revenue':
-        return record.revenue
-          ? `${quantity(record.revenue)} ${record.revenue.currency}`
-          : (record.revenueWhy ?? '');
+        return money(record.revenue) || (record.revenueWhy ?? '');
+      case 'profit':
+        return money(record.profit) || (record.profitWhy ?? '');
+      case 'assets':
+        return money(record.assets) || (record.assetsWhy ?? '');
+      case 'departments':
+        return record.departments?.map(({ key, now }) => `${key} ${now}`).join(', ') ?? '';
+      case 'certificates':
+        return record.certificates ? record.certificates.join(', ') || 'none' : '';
+      case 'offers':
+        return record.surveyedOn === null
+          ? ''
+          : record.offers.map((offer) => offer.replaceAll('-', ' ')).join(', ') || 'none found';
+      case 'dwelling':
+      case 'siteAnswers':
+        return value === null ? '' : value ? 'yes' : 'no';
       case 'checkedOn':
         return value === null ? '' : format.date(isoOf(value as number));
       default:

@@ -230,7 +230,7 @@ export const standing: readonly Field[] = [
     subject: 'companies',
     section: 'standing',
     kind: 'list',
-    label: 'List',
+    label: 'On list',
     meaning: 'On a list of the workspace, by verdict: in, unsure or out.',
     store: { at: 'lists' },
     openers: ['on list', 'list'],

@@ -8,6 +8,8 @@ import { useCounts } from '../queries.ts';
 import type { PickerProps } from './picker-props.ts';
 import { ValueRow } from './ValueRow.tsx';
 
+const SEEN = ['6 months', '12 months', '24 months'];
+
 /** A searchable list of values with counts; groups stand over their members and stand for any of them. */
 export function CategoryPicker({ field, test, at, onTest }: PickerProps<CategoryTest>) {
   const [search, setSearch] = useState('');
@@ -16,8 +18,11 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
   const { data, error } = useCounts<CategoryCounts>({ field: field.id, at });
   const many = field.store.at === 'many';
   const keys = test?.all ?? test?.any ?? [];
-  const build = (next: readonly string[], how: 'any' | 'all') =>
-    onTest(next.length ? (how === 'all' ? { all: next } : { any: next }) : null);
+  const dated = field.store.at === 'many' && field.store.seen !== undefined;
+  const build = (next: readonly string[], how: 'any' | 'all', seen = test?.seen) =>
+    onTest(next.length ? { [how]: next, ...(seen ? { seen } : {}) } : null);
+  // Companies of which the field is known and that have not this value.
+  const without = (count: number) => (data ? data.total - data.unknown - count : 0);
   const toggle = (key: string) =>
     build(keys.includes(key) ? keys.filter((one) => one !== key) : [...keys, key], mode);
   const values = data?.values ?? [];
@@ -65,6 +70,25 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
           />
         )}
       </div>
+      {dated && (
+        <label className="flex items-center gap-2 pb-2 text-[13px]">
+          first seen
+          <select
+            className="field py-1"
+            value={test?.seen ?? ''}
+            disabled={keys.length === 0}
+            title={keys.length === 0 ? 'Pick a product first' : undefined}
+            onChange={(event) => build(keys, mode, event.target.value || undefined)}
+          >
+            <option value="">at any time</option>
+            {[...new Set([...SEEN, ...(test?.seen ? [test.seen] : [])])].map((span) => (
+              <option key={span} value={span}>
+                in the past {span}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <Trouble error={error} />
       <ul aria-label={field.label} className="min-h-0 flex-1 overflow-y-auto">
         {shown.map((value) => {
@@ -80,6 +104,7 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
               byGroup={byGroup}
               strong={groups.has(value.key)}
               indent={value.group !== undefined}
+              note={many ? `${format.number(without(value.count))} without` : undefined}
               onToggle={() => toggle(value.key)}
             />
           );
@@ -95,7 +120,7 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
           <li className="py-2 pl-8 text-[13px] text-unsure">
             <UnknownMark />
             <span className="figure">{format.number(data.unknown)}</span> unknown
-            {field.id === 'technology' ? ': their site was never surveyed' : ''}
+            {field.id === 'technology' || field.id === 'offers' ? ': their site was never surveyed' : ''}
           </li>
         )}
       </ul>

@@ -6,10 +6,12 @@ import { SCHEMES, type Scheme } from '../../../core/codes/tree.ts';
 import { shortTitle } from '../../../core/tape/wording.ts';
 import type { CodesTest } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
-import { Segments, Trouble, UnknownMark } from '../../ui/controls.tsx';
-import { useCounts } from '../queries.ts';
+import { Button, Segments, Trouble, UnknownMark } from '../../ui/controls.tsx';
+import { useCounts, useTally } from '../queries.ts';
+import { CodeNotes } from './CodeNotes.tsx';
 import { CountBar } from './CountBar.tsx';
 import { codeState, toggleCode } from './code-picks.ts';
+import { PasteCodes } from './PasteCodes.tsx';
 import type { PickerProps } from './picker-props.ts';
 
 /** The code tree of a scheme with counts at every level, searched by words. */
@@ -18,7 +20,10 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
   const [search, setSearch] = useState('');
   const [openCodes, setOpenCodes] = useState<ReadonlySet<string>>(() => new Set());
   const [focus, setFocus] = useState<string | null>(test?.any[0] ?? null);
+  const [pasting, setPasting] = useState(false);
   const format = useFormat();
+  const { data: tally } = useTally();
+  const figures = tally?.lines.find((line) => line.id === at);
   const rank = test?.rank ?? 'any';
   const { data, error } = useCounts<CodesCounts>({ field: field.id, at, scheme, rank });
   const { data: hits } = useCounts<CodesCounts>(
@@ -109,6 +114,39 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
           ]}
         />
       </div>
+      <div className="flex flex-wrap items-center gap-3 pb-3 text-[13px]">
+        <Segments
+          label="Companies coded in other schemes"
+          value={picked?.kin ?? 'none'}
+          options={(
+            [
+              ['none', 'this scheme alone'],
+              ['sure', 'and sure kin in others'],
+              ['possible', 'and possible kin'],
+            ] as const
+          ).map(([key, label]) => ({ key, label, off: picked ? undefined : 'Pick a code first' }))}
+          onChange={(value) => picked && onTest(withKin(picked, value))}
+        />
+        {!!figures?.kin && (
+          <span>
+            <span className="figure font-semibold">{format.number(figures.kin)}</span> found by their codes in
+            other schemes
+          </span>
+        )}
+        <Button className="ml-auto" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>
+          Paste codes
+        </Button>
+      </div>
+      {pasting && (
+        <PasteCodes
+          scheme={scheme}
+          codes={data?.codes.map(({ code }) => code) ?? []}
+          onCodes={(codes) => {
+            onTest({ ...(picked ?? { scheme }), any: [...new Set([...(picked?.any ?? []), ...codes])] });
+            setPasting(false);
+          }}
+        />
+      )}
       <Trouble error={error} />
       <div className="flex min-h-0 flex-1 gap-5">
         <ul aria-label={`${SCHEMES[scheme]} codes`} className="min-h-0 flex-[2] overflow-y-auto pr-2">
@@ -172,22 +210,20 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
         </ul>
         <aside className="min-h-0 w-60 shrink-0 overflow-y-auto text-[13px] max-[1150px]:hidden">
           {focused && (
-            <>
-              <h2 className="title text-base">
-                {focused.code} {shortTitle(focused.title)}
-              </h2>
-              <p className="mt-1 text-soft">{focused.title}</p>
-              <h3 className="title mt-4 border-t border-rule pt-3 text-[15px]">Where it stands</h3>
-              <ol className="mt-1">
-                {pathOf(focused.code).map((code) => (
-                  <li key={code.code} className="flex gap-2 py-0.5">
-                    <span className="figure">{code.code}</span>{' '}
-                    <span className="min-w-0 flex-1">{shortTitle(code.title)}</span>{' '}
-                    <span className="figure">{format.number(code.count)}</span>
-                  </li>
-                ))}
-              </ol>
-            </>
+            <CodeNotes
+              scheme={scheme}
+              code={focused.code}
+              path={pathOf(focused.code)}
+              onCodes={(other, codes) => {
+                setScheme(other);
+                onTest({
+                  scheme: other,
+                  any: codes,
+                  ...(test?.rank ? { rank: test.rank } : {}),
+                  ...(test?.kin ? { kin: test.kin } : {}),
+                });
+              }}
+            />
           )}
           {data && data.unknown > 0 && (
             <p className="mt-4 border-t border-rule pt-3 text-unsure">
@@ -206,4 +242,8 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
       </div>
     </div>
   );
+}
+
+function withKin({ kin: _, ...rest }: CodesTest, kin: 'none' | 'sure' | 'possible'): CodesTest {
+  return kin === 'none' ? rest : { ...rest, kin };
 }

@@ -130,7 +130,7 @@ export function NearPicker({
           points={points?.points ?? []}
           near={near}
           km={unit === 'km' ? radius : radius * KM_A_MILE}
-          onCentre={(lat, lon) => set({ lat, lon }, radius)}
+          onPoint={(lat, lon) => set({ lat, lon }, radius)}
           onRadius={(km) => near && set(near, Math.max(1, Math.round(unit === 'km' ? km : km / KM_A_MILE)))}
         />
         {near && counts && (

@@ -25,8 +25,13 @@ import type { PickerProps } from './picker-props.ts';
 import { CategoryPicker } from './CategoryPicker.tsx';
 import { CodesPicker } from './CodesPicker.tsx';
 import { DatePicker } from './DatePicker.tsx';
+import { FlagPicker } from './FlagPicker.tsx';
+import { GrowthPicker } from './GrowthPicker.tsx';
+import { KeyedPicker } from './KeyedPicker.tsx';
+import { ListPicker } from './ListPicker.tsx';
 import { PlacePicker } from './PlacePicker.tsx';
 import { RangePicker } from './RangePicker.tsx';
+import { RankPicker } from './RankPicker.tsx';
 import { TextPicker } from './TextPicker.tsx';
 
 /** The large chooser of a line's field, on the stage while the line is open. */
@@ -153,11 +158,22 @@ function Stage({
             onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
           />
         )}
+        {field.kind === 'rank' && (
+          <RankPicker
+            {...props}
+            estimates={line?.estimates === true}
+            onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
+          />
+        )}
+        {field.kind === 'flag' && <FlagPicker {...props} />}
+        {field.kind === 'keyed' && <KeyedPicker {...props} />}
+        {field.kind === 'growth' && <GrowthPicker {...props} />}
+        {field.kind === 'list' && <ListPicker {...props} />}
         {field.kind === 'category' && <CategoryPicker {...props} />}
         {field.kind === 'date' && <DatePicker {...props} />}
         {field.kind === 'text' && <TextPicker {...props} />}
       </div>
-      <footer className="flex min-h-12 items-center gap-4 border-t border-edge py-2 text-[13px]">
+      <footer className="flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 border-t border-edge py-2 text-[13px]">
         {line ? (
           <>
             <Segments
@@ -184,10 +200,25 @@ function Stage({
                 }
               />
             )}
+            {field.dated && (
+              <select
+                aria-label="How old values may be"
+                value={line.fresh ?? ''}
+                className="field max-w-44 py-1"
+                onChange={(event) => onLine(withFresh(line, event.target.value))}
+              >
+                <option value="">of any age</option>
+                {[...new Set([...FRESH, ...(line.fresh ? [line.fresh] : [])])].map((span) => (
+                  <option key={span} value={span}>
+                    no older than {span}
+                  </option>
+                ))}
+              </select>
+            )}
             {figures && figures.unknown > 0 && (
               <span className="whitespace-nowrap text-unsure">{format.number(figures.unknown)} unknown</span>
             )}
-            <span className="min-w-0 flex-1 truncate text-right text-soft" title={figures?.typed}>
+            <span className="min-w-0 basis-full truncate text-soft" title={figures?.typed}>
               typed: <span className="figure text-ink">{figures?.typed}</span>
             </span>
           </>
@@ -197,6 +228,13 @@ function Stage({
       </footer>
     </section>
   );
+}
+
+const FRESH = ['6 months', '12 months', '24 months', '36 months'];
+
+function withFresh(line: FieldLine, span: string): FieldLine {
+  const { fresh: _, ...rest } = line;
+  return span === '' ? rest : { ...rest, fresh: span };
 }
 
 function withEstimates(line: FieldLine, on: boolean): FieldLine {

@@ -4,6 +4,7 @@ import type { Feature } from 'geojson';
 import { useEffect, useRef, useState } from 'react';
 import { feature, mesh } from 'topojson-client';
 import type { GeometryCollection, Topology } from 'topojson-specification';
+import { isInArea, sidesOf } from '../../../core/geo/area.ts';
 import { EARTH_KM, distanceKm } from '../../../core/geo/distance.ts';
 import type { CitiesAnswer } from '../../../contract/responses.ts';
 import type { NearTest } from '../../../core/tape/nodes.ts';
@@ -19,9 +20,14 @@ interface Props {
   points: readonly number[];
   near: NearTest | null;
   km: number;
-  onCentre(lat: number, lon: number): void;
+  /** Corners of a drawn area; while it is open, the last side is not there yet. */
+  area?: { points: readonly Corner[]; open: boolean } | null;
+  /** A place that was clicked: the centre of a distance, or the next corner of an area. */
+  onPoint(lat: number, lon: number): void;
   onRadius(km: number): void;
 }
+
+type Corner = readonly [lat: number, lon: number];
 
 const EUROPE = { lon: 14, lat: 50, scale: 900 };
 /** How near to the ring the hand must be to take it, in pixels. */
@@ -35,7 +41,7 @@ function zoomed(scale: number): number {
 }
 
 /** A map of regions with the companies that the other lines let through, and a ring of equal distance. */
-export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
+export function PlaceMap({ points, near, km, area = null, onPoint, onRadius }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -159,11 +165,15 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
       context.strokeStyle = colour('--kept');
       context.stroke();
     }
+    const sides = area && !area.open ? sidesOf(area.points) : null;
+    if (area) drawArea(context, area, projection, colour);
     for (let i = 0; i < points.length; i += 2) {
       const [lon, lat] = [points[i]!, points[i + 1]!];
       const at = projection([lon, lat])!;
       if (at[0] < 0 || at[1] < 0 || at[0] > size.width || at[1] > size.height) continue;
-      const inside = near !== null && distanceKm(near.lat, near.lon, lat, lon) <= km;
+      const inside =
+        (near !== null && distanceKm(near.lat, near.lon, lat, lon) <= km) ||
+        (sides !== null && isInArea(lat, lon, sides));
       context.globalAlpha = inside ? 0.9 : 0.35;
       context.fillStyle = colour(inside ? '--kept' : '--ink');
       context.fillRect(at[0] - 1.5, at[1] - 1.5, 3, 3);
@@ -211,7 +221,9 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
         aria-label={
           near
             ? `Map around ${near.label ?? 'the point'} with a ring of ${Math.round(km)} km`
-            : 'Map of the companies; click to measure from a point'
+            : area
+              ? `Map with a drawn area of ${area.points.length} corners`
+              : 'Map of the companies; click to choose a point'
         }
         className="block h-full w-full touch-none"
         onPointerDown={(event) => {
@@ -246,12 +258,41 @@ export function PlaceMap({ points, near, km, onCentre, onRadius }: Props) {
           setHeld(false);
           if (!was || was.moved) return;
           const point = projection.invert!(local(event))!;
-          onCentre(Math.round(point[1] * 1e4) / 1e4, Math.round(point[0] * 1e4) / 1e4);
+          onPoint(Math.round(point[1] * 1e4) / 1e4, Math.round(point[0] * 1e4) / 1e4);
         }}
         onWheel={(event) => setView({ ...view, scale: zoomed(view.scale * Math.exp(-event.deltaY / 400)) })}
       />
     </div>
   );
+}
+
+/** The sides of an area, filled once it is closed, with a dot on each corner. */
+function drawArea(
+  context: CanvasRenderingContext2D,
+  { points, open }: { points: readonly Corner[]; open: boolean },
+  projection: (point: [number, number]) => [number, number] | null,
+  colour: (name: string) => string,
+): void {
+  const corners = points.map(([lat, lon]) => projection([lon, lat])!);
+  context.beginPath();
+  corners.forEach(([x, y], i) => (i === 0 ? context.moveTo(x, y) : context.lineTo(x, y)));
+  if (!open) {
+    context.closePath();
+    context.globalAlpha = 0.12;
+    context.fillStyle = colour('--kept');
+    context.fill();
+    context.globalAlpha = 1;
+  }
+  context.lineWidth = 2;
+  context.strokeStyle = colour('--kept');
+  context.stroke();
+  for (const [x, y] of corners) {
+    context.beginPath();
+    context.arc(x, y, 4, 0, 2 * Math.PI);
+    context.fillStyle = colour('--paper');
+    context.fill();
+    context.stroke();
+  }
 }
 
 const MOST_LABELS = 26;

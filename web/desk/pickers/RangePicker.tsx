@@ -1,15 +1,18 @@
 import clsx from 'clsx';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import type { RangeCounts } from '../../../contract/responses.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
 import type { MoneyTest, NumberTest } from '../../../core/tape/nodes.ts';
-import { readFigure, spellFigure } from '../../../core/tape/typed/figures.ts';
 import { money } from '../../../core/tape/wording.ts';
 import { useFormat } from '../../app/format.ts';
 import { useSettings } from '../../app/settings.ts';
-import { Button, Segments, Trouble, UnknownMark } from '../../ui/controls.tsx';
+import { Button, Segments, Trouble } from '../../ui/controls.tsx';
 import { useCounts } from '../queries.ts';
 import type { PickerProps } from './picker-props.ts';
+import { Ends } from './range/Ends.tsx';
+import { Histogram, Unknowns } from './range/Histogram.tsx';
+import { SizePlane } from './range/SizePlane.tsx';
+import { StepCounts } from './range/StepCounts.tsx';
 
 type RangeTest = NumberTest | MoneyTest;
 
@@ -36,6 +39,35 @@ const STEPS: Record<string, readonly Step[]> = {
     { label: '10m–50m', from: 1e7, to: 5e7 },
     { label: '50m+', from: 5e7 },
   ],
+  profit: [
+    { label: 'a loss', to: 0 },
+    { label: 'up to 1m', from: 0, to: 1e6 },
+    { label: '1m–10m', from: 1e6, to: 1e7 },
+    { label: '10m+', from: 1e7 },
+  ],
+  assets: [
+    { label: 'up to 2m', to: 2e6 },
+    { label: '2m–10m', from: 2e6, to: 1e7 },
+    { label: '10m–43m', from: 1e7, to: 4.3e7 },
+    { label: '43m+', from: 4.3e7 },
+  ],
+  'revenue-per-head': [
+    { label: 'up to 50k', to: 5e4 },
+    { label: '50k–100k', from: 5e4, to: 1e5 },
+    { label: '100k–200k', from: 1e5, to: 2e5 },
+    { label: '200k+', from: 2e5 },
+  ],
+  age: [
+    { label: 'up to 5', to: 5 },
+    { label: '6–20', from: 6, to: 20 },
+    { label: '21–50', from: 21, to: 50 },
+    { label: '51+', from: 51 },
+  ],
+  sources: [
+    { label: 'one alone', from: 1, to: 1 },
+    { label: 'two or more', from: 2 },
+    { label: 'three or more', from: 3 },
+  ],
   founded: [
     { label: 'before 1990', to: 1989 },
     { label: '1990–2009', from: 1990, to: 2009 },
@@ -61,6 +93,7 @@ export function RangePicker({
   const [per, setPer] = useState<'year' | 'month'>(
     test && 'per' in test && test.per === 'month' ? 'month' : 'year',
   );
+  const [view, setView] = useState<'bars' | 'plane'>('bars');
   const { data, error } = useCounts<RangeCounts>({ field: field.id, at, ...(isMoney ? { currency } : {}) });
   const build = (range: NumberTest, next: { currency?: string; per?: 'year' | 'month' } = {}) => {
     if (range.from === undefined && range.to === undefined) return onTest(null);
@@ -155,7 +188,21 @@ export function RangePicker({
         })}
       </div>
       <Trouble error={error} />
-      {data && (
+      {(field.id === 'headcount' || field.id === 'revenue') && (
+        <div>
+          <Segments
+            label="Shown as"
+            value={view}
+            options={[
+              { key: 'bars', label: field.label.toLowerCase() },
+              { key: 'plane', label: 'headcount by revenue' },
+            ]}
+            onChange={setView}
+          />
+        </div>
+      )}
+      {view === 'plane' && <SizePlane currency={currency} />}
+      {view === 'bars' && data && (
         <Histogram
           data={data}
           test={test}
@@ -165,194 +212,10 @@ export function RangePicker({
           onRange={build}
         />
       )}
-      {data && <Unknowns data={data} />}
-    </div>
-  );
-}
-
-/** The two ends as text: 20, 2.5m, 500k. A reversed or unreadable end leaves the line as it was and says so. */
-function Ends({ test, onRange }: { test: RangeTest | null; onRange(range: NumberTest): void }) {
-  const spelled = (value: number | undefined) => (value === undefined ? '' : spellFigure(value));
-  const [from, setFrom] = useState(spelled(test?.from));
-  const [to, setTo] = useState(spelled(test?.to));
-  const own = useRef<string | null>(null);
-  const outside = `${test?.from},${test?.to}`;
-  useEffect(() => {
-    if (own.current === outside) return;
-    setFrom(spelled(test?.from));
-    setTo(spelled(test?.to));
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only what came from elsewhere rewrites what is typed
-  }, [outside]);
-  const read = (text: string) =>
-    text.trim() === '' ? undefined : readFigure(text.trim().replace(/\s/g, ''));
-  const low = read(from);
-  const high = read(to);
-  const problem =
-    low === null || high === null
-      ? `“${low === null ? from : to}” is no figure; write 20, 2.5m or 500k`
-      : low !== undefined && high !== undefined && low > high
-        ? `reversed: ${from} is above ${to}`
-        : null;
-  const set = (nextFrom: string, nextTo: string) => {
-    setFrom(nextFrom);
-    setTo(nextTo);
-    const [a, b] = [read(nextFrom), read(nextTo)];
-    if (a === null || b === null || (a !== undefined && b !== undefined && a > b)) return;
-    own.current = `${a},${b}`;
-    onRange({ from: a, to: b });
-  };
-  return (
-    <div className="flex flex-wrap items-center gap-2">
-      <label className="flex items-center gap-2">
-        from
-        <input
-          autoFocus
-          value={from}
-          aria-invalid={low === null}
-          onChange={(event) => set(event.target.value, to)}
-          placeholder="any"
-          className="field figure w-28 border-ink text-right"
-        />
-      </label>
-      <label className="flex items-center gap-2">
-        to
-        <input
-          value={to}
-          aria-invalid={high === null}
-          onChange={(event) => set(from, event.target.value)}
-          placeholder="any"
-          className="field figure w-28 border-ink text-right"
-        />
-      </label>
-      {problem && (
-        <span role="alert" className="text-[13px] text-cut">
-          {problem}; the line stays as it was
-        </span>
+      {view === 'bars' && data && <Unknowns data={data} />}
+      {test && at && (
+        <StepCounts field={field.id} at={at} test={test} whole={!isMoney} show={show} onTest={onTest} />
       )}
     </div>
-  );
-}
-
-function Histogram({
-  data,
-  test,
-  factor,
-  whole,
-  show,
-  onRange,
-}: {
-  data: RangeCounts;
-  test: RangeTest | null;
-  factor: number;
-  whole: boolean;
-  show(value: number): string;
-  onRange(range: NumberTest): void;
-}) {
-  const format = useFormat();
-  /** The bar a drag began on. */
-  const [start, setStart] = useState<number | null>(null);
-  const first = Math.max(
-    0,
-    data.counts.findIndex((count) => count > 0),
-  );
-  const last = data.counts.findLastIndex((count) => count > 0);
-  if (last < 0) return <p className="py-6 text-soft">None of these companies has a figure.</p>;
-  const bars = data.edges.slice(first, last + 1).map((edge, i) => ({
-    edge,
-    next: data.edges[first + i + 1],
-    count: data.counts[first + i]!,
-    estimated: data.estimated[first + i]!,
-  }));
-  const most = Math.max(...bars.map((bar) => bar.count));
-  const upper = (bar: (typeof bars)[number]) =>
-    bar.next === undefined ? Infinity : whole ? bar.next - 1 : bar.next;
-  const [from, to] = [(test?.from ?? -Infinity) * factor, (test?.to ?? Infinity) * factor];
-  const inside = (bar: (typeof bars)[number]) => test !== null && upper(bar) >= from && bar.edge <= to;
-  const take = (one: number, other: number) => {
-    const [a, b] = [Math.min(one, other), Math.max(one, other)];
-    const top = upper(bars[b]!);
-    onRange({ from: bars[a]!.edge / factor, to: top === Infinity ? undefined : top / factor });
-  };
-  const step = Math.ceil(bars.length / 12);
-  return (
-    <figure>
-      <div
-        className="flex h-56 items-end gap-[2px] border-b border-ink select-none"
-        onMouseLeave={() => setStart(null)}
-        onMouseUp={() => setStart(null)}
-      >
-        {bars.map((bar, i) => (
-          <button
-            key={bar.edge}
-            type="button"
-            aria-label={`${show(bar.edge)}${bar.next === undefined ? ' or more' : ` to ${show(upper(bar))}`}: ${bar.count} companies`}
-            title={`${show(bar.edge)}${bar.next === undefined ? ' or more' : ` to ${show(upper(bar))}`}\n${format.number(bar.count)} companies${bar.estimated ? `, ${format.number(bar.estimated)} of them on an estimate` : ''}`}
-            className="group flex h-full min-w-0 flex-1 flex-col justify-end"
-            onMouseDown={(event) => {
-              event.preventDefault();
-              setStart(i);
-              take(i, i);
-            }}
-            onMouseEnter={() => start !== null && take(start, i)}
-            onKeyDown={(event) => event.key === 'Enter' && take(i, i)}
-          >
-            {bar.count > 0 && (
-              <span className="figure flex justify-center whitespace-nowrap text-[10px] text-soft group-hover:text-ink">
-                {format.number(bar.count)}
-              </span>
-            )}
-            <span
-              className={clsx(
-                'relative block w-full',
-                inside(bar) ? 'bg-kept' : 'bg-bar group-hover:bg-edge',
-              )}
-              style={{ height: `${(90 * bar.count) / most}%`, minHeight: bar.count > 0 ? 1 : 0 }}
-            >
-              <span
-                className="absolute inset-x-0 bottom-0 opacity-60"
-                style={{
-                  height: `${bar.count ? (100 * bar.estimated) / bar.count : 0}%`,
-                  backgroundImage:
-                    'repeating-linear-gradient(115deg, var(--unsure) 0 2px, transparent 2px 5px)',
-                }}
-              />
-            </span>
-          </button>
-        ))}
-      </div>
-      <div className="mt-1 flex gap-[2px]" aria-hidden="true">
-        {bars.map((bar, i) => (
-          <span key={bar.edge} className="figure min-w-0 flex-1 text-[11px] whitespace-nowrap text-soft">
-            {i % step === 0 ? show(bar.edge) : ''}
-          </span>
-        ))}
-      </div>
-      <figcaption className="mt-2 text-[13px] text-soft">
-        Each bar starts at the figure under it; the steps widen as slide-rule steps do. Drag over bars to take
-        their range. Hatched: estimates.
-      </figcaption>
-    </figure>
-  );
-}
-
-function Unknowns({ data }: { data: RangeCounts }) {
-  const format = useFormat();
-  const reasons = Object.entries(data.reasons);
-  return (
-    <p className="text-[13px]">
-      {data.banded > 0 && (
-        <span className="mr-4">
-          <span className="figure">{format.number(data.banded)}</span> known only as a band wider than a bar
-        </span>
-      )}
-      {data.unknown > 0 && (
-        <span className="text-unsure">
-          <UnknownMark />
-          <span className="figure">{format.number(data.unknown)}</span> unknown
-          {reasons.length > 0 &&
-            `: ${reasons.map(([reason, count]) => `${reason} ${format.number(count)}`).join(', ')}`}
-        </span>
-      )}
-    </p>
   );
 }

@@ -1,11 +1,13 @@
 import { useState } from 'react';
 import type { TextTest } from '../../../core/tape/nodes.ts';
-import { parseWords } from '../../../core/tape/words-query.ts';
+import { parseWords, type WordsQuery } from '../../../core/tape/words-query.ts';
+import { useFormat } from '../../app/format.ts';
 import { Segments } from '../../ui/controls.tsx';
+import { useAlternatives } from '../queries.ts';
 import type { PickerProps } from './picker-props.ts';
 
 /** Words with and, or, not, phrases and beginnings; the line follows the typing as long as it reads. */
-export function TextPicker({ test, onTest }: PickerProps<TextTest>) {
+export function TextPicker({ field, test, at, onTest }: PickerProps<TextTest>) {
   const [text, setText] = useState(test?.text ?? '');
   const [where, setWhere] = useState(test?.in ?? 'both');
   const [problem, setProblem] = useState<string | null>(null);
@@ -54,6 +56,7 @@ export function TextPicker({ test, onTest }: PickerProps<TextTest>) {
           {problem} The line stays as it was until this reads.
         </p>
       )}
+      {test && <TermCounts field={field.id} at={at} test={test} />}
       <dl className="mt-6 grid grid-cols-[220px_1fr] gap-y-1.5">
         {[
           ['joinery staircase', 'both words'],
@@ -83,4 +86,40 @@ export function TextPicker({ test, onTest }: PickerProps<TextTest>) {
       </p>
     </div>
   );
+}
+
+/** What each word or phrase of the line would leave by itself. */
+function TermCounts({ field, at, test }: { field: string; at: string | undefined; test: TextTest }) {
+  const format = useFormat();
+  const terms = [...new Set(termsOf(parseWords(test.text)))];
+  const { data } = useAlternatives(
+    field,
+    at,
+    terms.map((text) => ({ ...test, text })),
+  );
+  if (terms.length < 2 || data?.counts.length !== terms.length) return null;
+  return (
+    <ul aria-label="What each word brings" className="mt-4 max-w-md">
+      {terms.map((term, i) => (
+        <li key={term} className="flex justify-between border-b border-rule py-1">
+          <span className="figure">{term}</span>
+          <span className="figure font-semibold">{format.number(data.counts[i]!)}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function termsOf(query: WordsQuery): string[] {
+  switch (query.kind) {
+    case 'and':
+    case 'or':
+      return query.parts.flatMap(termsOf);
+    case 'not':
+      return termsOf(query.part);
+    case 'term': {
+      const words = `${query.words.join(' ')}${query.prefix ? '*' : ''}`;
+      return [query.words.length > 1 ? `"${words}"` : words];
+    }
+  }
 }

@@ -35,6 +35,7 @@ export function toggleCode(
           any: nextAny,
           ...(nextExcept.length ? { except: nextExcept } : {}),
           ...(rank ? { rank } : {}),
+          ...(test?.kin ? { kin: test.kin } : {}),
         };
   if (test && covered(test, code, parentOf)) {
     const outside = (one: string) => one !== code && !isUnder(one, code, parentOf);

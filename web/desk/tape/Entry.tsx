@@ -4,8 +4,9 @@ import { Plus } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useRef, useState } from 'react';
 import type { CompletionsAnswer, TypedAnswer } from '../../../contract/responses.ts';
+import { SECTIONS } from '../../../core/fields/field.ts';
 import { lineFields } from '../../../core/fields/registry.ts';
-import { addLines, freeId } from '../../../core/tape/edit.ts';
+import { addLines, freeId, joinLines } from '../../../core/tape/edit.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { Kbd } from '../../ui/controls.tsx';
@@ -57,14 +58,18 @@ export function Entry() {
   const proposed = isPlaceholderData ? null : (chosen ?? (proposes ? 0 : null));
 
   const enter = async (wish: string) => {
+    // “or …” joins what follows to the last line.
+    const last = tape.lines.at(-1);
+    const joins = last && /^or\s/i.test(wish.trim());
+    const text = joins ? wish.trim().slice(3) : wish;
     try {
-      const { lines } = await call<TypedAnswer>('POST', '/typed', { text: wish, stem: `${freeId(tape)}-` });
+      const { lines } = await call<TypedAnswer>('POST', '/typed', { text, stem: `${freeId(tape)}-` });
       const { tape: now, change } = useDesk.getState();
       const named = lines.map((line, i) => ({
         ...line,
         id: freeId({ ...now, lines: [...now.lines, ...lines.slice(0, i)] }, 'l') + (i ? `-${i}` : ''),
       }));
-      change(addLines(now, named));
+      change(joins ? joinLines(now, last.id, named) : addLines(now, named));
       setText('');
       setChosen(null);
       setProblem(null);
@@ -182,17 +187,24 @@ function FieldMenu() {
         <DropdownMenu.Content
           align="end"
           sideOffset={6}
-          className="z-50 min-w-56 rounded-md border border-edge bg-paper py-1 shadow-lg"
+          className="z-50 max-h-[80vh] min-w-64 overflow-y-auto rounded-md border border-edge bg-paper py-1 shadow-lg"
         >
-          {lineFields('companies').map((field) => (
-            <DropdownMenu.Item
-              key={field.id}
-              onSelect={() => useDesk.getState().set({ openLine: `new:${field.id}`, company: null })}
-              className="flex cursor-pointer items-baseline justify-between gap-6 px-3 py-1.5 outline-none data-[highlighted]:bg-picked"
-            >
-              {field.label}
-              <span className="figure text-[12px] text-soft">{field.openers[0]} …</span>
-            </DropdownMenu.Item>
+          {Object.entries(SECTIONS).map(([section, heading]) => (
+            <DropdownMenu.Group key={section}>
+              <DropdownMenu.Label className="px-3 pt-1.5 text-[12px] text-soft">{heading}</DropdownMenu.Label>
+              {lineFields('companies')
+                .filter((field) => field.section === section)
+                .map((field) => (
+                  <DropdownMenu.Item
+                    key={field.id}
+                    onSelect={() => useDesk.getState().set({ openLine: `new:${field.id}`, company: null })}
+                    className="flex cursor-pointer items-baseline justify-between gap-6 px-3 py-1 outline-none data-[highlighted]:bg-picked"
+                  >
+                    {field.label}
+                    <span className="figure text-[12px] text-soft">{field.openers[0]} …</span>
+                  </DropdownMenu.Item>
+                ))}
+            </DropdownMenu.Group>
           ))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -1,13 +1,14 @@
 import { useSortable } from '@dnd-kit/sortable';
 import clsx from 'clsx';
-import { Ban, GripVertical, Pause, Pin, Play, X } from 'lucide-react';
+import { Ban, GripVertical, Pause, Pin, Play, Split, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WordedTally } from '../../../contract/responses.ts';
-import { removeLine, replaceLine, toggleMark, toggleUnknown } from '../../../core/tape/edit.ts';
+import { removeLine, replaceLine, splitBlock, toggleMark, toggleUnknown } from '../../../core/tape/edit.ts';
 import { isBlock, passesUnknown, type Line } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { UnknownMark } from '../../ui/controls.tsx';
 import { useDesk } from '../store.ts';
+import { OrZone } from './OrZone.tsx';
 import { Scale } from './Scale.tsx';
 
 type Figures = WordedTally['lines'][number];
@@ -21,11 +22,28 @@ interface Props {
   open: boolean;
   /** Whether the keyboard acts on it. */
   current: boolean;
+  /** One row, without scale and small words. */
+  compact: boolean;
+  /** Whether another line is held that could be dropped on it. */
+  joinable: boolean;
+  /** Joins it with the line above by *or*; undefined for the first. */
+  onJoinAbove: (() => void) | undefined;
   onFocus(): void;
 }
 
 /** One line of the tape: what it asks, what it left, what it cut, and what it costs. */
-export function TapeLine({ line, figures, before, tally, open, current, onFocus }: Props) {
+export function TapeLine({
+  line,
+  figures,
+  before,
+  tally,
+  open,
+  current,
+  compact,
+  joinable,
+  onJoinAbove,
+  onFocus,
+}: Props) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
     useSortable({ id: line.id });
   const { tape, change, set } = useDesk.getState();
@@ -40,7 +58,8 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
       ref={setNodeRef}
       style={{ transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition }}
       className={clsx(
-        'group relative border-b border-dashed border-edge/70 py-2 pr-4 pl-10',
+        'group relative border-b border-dashed border-edge/70 pr-4 pl-10',
+        compact && !open ? 'py-1' : 'py-2',
         holdsBack && 'bg-wash',
         isDragging && 'z-10 bg-paper shadow-md',
         open && 'bg-ground/70',
@@ -65,7 +84,10 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
         onClick={() => set({ openLine: open ? null : line.id, company: null })}
         className={clsx('flex w-full items-start gap-3 text-left', line.parked && 'text-soft')}
       >
-        <span className="min-w-0 flex-1 leading-snug break-words">
+        <span
+          className={clsx('min-w-0 flex-1 leading-snug break-words', compact && !open && 'truncate')}
+          title={compact ? figures?.words.text : undefined}
+        >
           {line.not && <strong className="text-cut">not </strong>}
           <strong>{label}</strong> {figures?.words.text}
           {line.must && (
@@ -79,15 +101,23 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
         ) : (
           figures && (
             <span className="figure text-right leading-tight whitespace-nowrap">
-              <span className="block text-[15px] font-semibold">{format.number(figures.subtotal)}</span>
-              <span className={clsx('block text-[12px]', figures.cut > 0 ? 'text-cut' : 'text-soft')}>
+              <span className={clsx('text-[15px] font-semibold', (!compact || open) && 'block')}>
+                {format.number(figures.subtotal)}
+              </span>
+              <span
+                className={clsx(
+                  'text-[12px]',
+                  compact && !open ? 'ml-2' : 'block',
+                  figures.cut > 0 ? 'text-cut' : 'text-soft',
+                )}
+              >
                 {figures.cut > 0 ? `−${format.number(figures.cut)}` : 'cuts 0'}
               </span>
             </span>
           )
         )}
       </button>
-      {!line.parked && figures && (
+      {!line.parked && figures && (!compact || open) && (
         <>
           <div className="flex flex-wrap items-center gap-x-3 text-[12px] leading-5">
             {more > 0 && (
@@ -105,6 +135,11 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
                 <UnknownMark />
                 {format.number(figures.unknown)} unknown, {passesUnknown(line) ? 'kept' : 'left out'}
               </button>
+            )}
+            {!!figures.kin && (
+              <span title="Found by their codes in other schemes alone">
+                {format.number(figures.kin)} by kin codes
+              </span>
             )}
             {!!figures.estimated && (
               <span
@@ -129,6 +164,7 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
           <Scale universe={tally!.universe} before={before} subtotal={figures.subtotal} />
         </>
       )}
+      {joinable && <OrZone lineId={line.id} />}
       <div
         className={clsx(
           'absolute right-3 bottom-3.5 flex gap-0.5 rounded-md border border-rule bg-paper px-0.5 shadow-sm',
@@ -156,6 +192,20 @@ export function TapeLine({ line, figures, before, tally, open, current, onFocus 
         >
           {line.parked ? <Play size={13} /> : <Pause size={13} />}
         </Mark>
+        {onJoinAbove && (
+          <Mark on={false} name="Either this or the line above (R)" onClick={onJoinAbove}>
+            <span className="px-0.5 text-[11px] leading-[13px]">or</span>
+          </Mark>
+        )}
+        {isBlock(line) && (
+          <Mark
+            on={false}
+            name="Take the block apart"
+            onClick={() => change(splitBlock(useDesk.getState().tape, line.id))}
+          >
+            <Split size={13} />
+          </Mark>
+        )}
         <Mark on={false} name="Take the line off (Delete)" onClick={() => change(removeLine(tape, line.id))}>
           <X size={13} />
         </Mark>

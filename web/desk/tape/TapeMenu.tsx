@@ -7,6 +7,8 @@ import { call } from '../../api.ts';
 import { Button } from '../../ui/controls.tsx';
 import { useTally } from '../queries.ts';
 import { useDesk } from '../store.ts';
+import { SavedTapesDialog } from './SavedTapesDialog.tsx';
+import { SaveTapeDialog } from './SaveTapeDialog.tsx';
 import { SqlDialog } from './SqlDialog.tsx';
 
 const LARGEST = 1_500_000;
@@ -18,7 +20,8 @@ export function TapeMenu() {
   const sort = useDesk((state) => state.sort);
   const { data: tally } = useTally();
   const file = useRef<HTMLInputElement>(null);
-  const [sqlOpen, setSqlOpen] = useState(false);
+  const [shown, setShown] = useState<'save' | 'saved' | 'sql' | null>(null);
+  const close = () => setShown(null);
 
   const save = () => {
     const whole: Tape = { ...tape, ...(sort.length ? { sort } : {}) };
@@ -55,15 +58,19 @@ export function TapeMenu() {
     await navigator.clipboard.writeText((tally?.lines ?? []).map((line) => line.typed).join('; '));
     toast('Copied as typed lines');
   };
+  const copyAddress = async () => {
+    await navigator.clipboard.writeText(window.location.href);
+    toast('Copied the address; whoever opens it here sees this tape');
+  };
   return (
     <>
-      <Button onClick={save} disabled={tape.lines.length === 0}>
-        Save tape
+      <Button onClick={() => setShown('save')} disabled={tape.lines.length === 0}>
+        Save
       </Button>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger asChild>
-          <Button aria-label="More for the tape">
-            More <ChevronDown size={14} />
+          <Button aria-label="More for the tape" className="px-2">
+            <ChevronDown size={15} />
           </Button>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
@@ -73,9 +80,12 @@ export function TapeMenu() {
             sideOffset={6}
             className="z-50 min-w-56 rounded-md border border-edge bg-paper py-1 shadow-lg"
           >
+            <Item onSelect={() => setShown('saved')}>Saved tapes and parts …</Item>
             <Item onSelect={() => file.current?.click()}>Open a tape file …</Item>
+            <Item onSelect={save}>Save as a tape file</Item>
+            <Item onSelect={() => void copyAddress()}>Copy the address</Item>
             <Item onSelect={() => void copyTyped()}>Copy as typed lines</Item>
-            <Item onSelect={() => setSqlOpen(true)}>This count as SQL</Item>
+            <Item onSelect={() => setShown('sql')}>This count as SQL</Item>
             <Item
               onSelect={() => {
                 change(emptyTape());
@@ -99,7 +109,9 @@ export function TapeMenu() {
           if (chosen) void open(chosen);
         }}
       />
-      <SqlDialog open={sqlOpen} onClose={() => setSqlOpen(false)} />
+      <SqlDialog open={shown === 'sql'} onClose={close} />
+      {shown === 'save' && <SaveTapeDialog onClose={close} />}
+      {shown === 'saved' && <SavedTapesDialog onClose={close} />}
     </>
   );
 }

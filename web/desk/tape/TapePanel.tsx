@@ -3,30 +3,51 @@ import {
   DndContext,
   KeyboardSensor,
   PointerSensor,
+  pointerWithin,
   useSensor,
   useSensors,
+  type CollisionDetection,
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { PanelRightClose, PanelRightOpen } from 'lucide-react';
 import { useState } from 'react';
-import { moveLine } from '../../../core/tape/edit.ts';
+import { toast } from 'sonner';
+import { joinLines, moveLine } from '../../../core/tape/edit.ts';
+import type { Line } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
 import { useTally } from '../queries.ts';
 import { useDesk } from '../store.ts';
 import { Entry } from './Entry.tsx';
+import { OR_ZONE } from './OrZone.tsx';
 import { TapeLine } from './TapeLine.tsx';
 import { TapeMenu } from './TapeMenu.tsx';
+
+/** A hand on another line's drop place joins; anywhere else it moves. */
+const zonesFirst: CollisionDetection = (args) => {
+  const isZone = (id: string | number) => String(id).startsWith(OR_ZONE);
+  const zones = pointerWithin({
+    ...args,
+    droppableContainers: args.droppableContainers.filter(({ id }) => isZone(id)),
+  });
+  if (zones.length) return zones;
+  return closestCenter({
+    ...args,
+    droppableContainers: args.droppableContainers.filter(({ id }) => !isZone(id)),
+  });
+};
 
 /** The tape beside the stage: entry on top, lines, and the tally below. Folds to its tally. */
 export function TapePanel({
   currentLine,
   onCurrentLine,
   onExport,
+  onList,
 }: {
   currentLine: string | null;
   onCurrentLine(id: string | null): void;
   onExport(): void;
+  onList(): void;
 }) {
   const tape = useDesk((state) => state.tape);
   const openLine = useDesk((state) => state.openLine);
@@ -35,6 +56,16 @@ export function TapePanel({
   const { data: tally, error, isPlaceholderData } = useTally();
   const format = useFormat();
   const [said, setSaid] = useState('');
+  const [dragged, setDragged] = useState<string | null>(null);
+  const compact = useDesk((state) => state.compact);
+  const join = (id: string, line: Line) => {
+    try {
+      change(joinLines(useDesk.getState().tape, id, [line]));
+      setSaid('Lines joined by or.');
+    } catch (failure) {
+      toast.error((failure as Error).message);
+    }
+  };
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -69,6 +100,17 @@ export function TapePanel({
       <div className="min-h-0 flex-1 overflow-y-auto">
         <div className="flex justify-between border-b border-dashed border-edge/70 py-1.5 pr-4 pl-10">
           <span className="text-soft">all companies</span>
+          {tape.lines.length > 3 && (
+            <button
+              type="button"
+              className="ml-3 text-[12px] text-soft underline decoration-rule underline-offset-4 hover:text-ink"
+              aria-pressed={compact}
+              onClick={() => useDesk.getState().setCompact(!compact)}
+            >
+              {compact ? 'open all lines' : 'one row a line'}
+            </button>
+          )}
+          <span className="flex-1" />
           <span className="figure text-[15px] font-semibold">
             {tally ? format.number(tally.universe) : '…'}
           </span>
@@ -80,9 +122,15 @@ export function TapePanel({
         )}
         <DndContext
           sensors={sensors}
-          collisionDetection={closestCenter}
+          collisionDetection={zonesFirst}
+          onDragStart={({ active }) => setDragged(String(active.id))}
+          onDragCancel={() => setDragged(null)}
           onDragEnd={({ active, over }) => {
-            if (over && active.id !== over.id) {
+            setDragged(null);
+            if (over && String(over.id).startsWith(OR_ZONE)) {
+              const moved = tape.lines.find((line) => line.id === active.id);
+              if (moved) join(String(over.id).slice(OR_ZONE.length), moved);
+            } else if (over && active.id !== over.id) {
               change(
                 moveLine(
                   tape,
@@ -105,6 +153,9 @@ export function TapePanel({
                   tally={tally}
                   open={openLine === line.id}
                   current={currentLine === line.id}
+                  compact={compact}
+                  joinable={dragged !== null && dragged !== line.id}
+                  onJoinAbove={i > 0 ? () => join(tape.lines[i - 1]!.id, line) : undefined}
                   onFocus={() => onCurrentLine(line.id)}
                 />
               ))}
@@ -146,9 +197,12 @@ export function TapePanel({
             {tally ? format.number(tally.tally) : '…'}
           </output>
         </div>
-        <div className="mt-2.5 flex items-center gap-2">
+        <div className="mt-3.5 flex items-center gap-2">
           <Button look="ink" onClick={onExport}>
             Export <Kbd>X</Kbd>
+          </Button>
+          <Button onClick={onList} disabled={!tally || tally.tally === 0}>
+            Add to list <Kbd>S</Kbd>
           </Button>
           <TapeMenu />
           <Button

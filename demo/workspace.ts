@@ -1,0 +1,122 @@
+import type { Db } from '../server/db/open.ts';
+import { addList, addMembers, allLists } from '../server/tables/lists.ts';
+import { allSavedTapes, writeSavedTape } from '../server/tables/saved-tapes.ts';
+
+/** What the desk at Ternhollow Filtration has in its workspace: a list of customers, and the tapes of this quarter. */
+
+const MAKERS = ['16.23', '16.25', '18.12', '22.26', '25.51', '30.12', '31.00'];
+const COUNTRIES = ['central-europe', 'nordic', 'baltic'];
+const CUSTOMERS = 'Our customers';
+
+interface DemoTape {
+  kind: 'tape' | 'part';
+  name: string;
+  description: string;
+  lines: readonly object[];
+  sort?: readonly object[];
+}
+
+const line = (id: string, field: string, test: object, more: object = {}) => ({ id, field, test, ...more });
+
+const TAPES: readonly DemoTape[] = [
+  {
+    kind: 'tape',
+    name: 'Targets: workshops that spray, sand and mould',
+    description:
+      'Coating shops, joineries, composite moulders and printers of 20 to 249 staff that are no customers yet; better if they plan or paint by a system, or grew.',
+    lines: [
+      line('l1', 'industry', { scheme: 'nace-2.1', any: MAKERS, rank: 'any' }, { must: true }),
+      line('l2', 'place', { countries: COUNTRIES }),
+      line('l3', 'headcount', { from: 20, to: 249 }),
+      line('l4', 'revenue', { from: 2e6, to: 4e7, currency: 'EUR' }, { estimates: true, unknown: 'keep' }),
+      line('l5', 'list', { any: ['our-customers'] }, { not: true }),
+      {
+        id: 'l6',
+        parked: true,
+        either: [
+          line('l7', 'technology', { any: ['production-planning', 'paint-line-control'] }),
+          line('l8', 'growth', { of: 'headcount', over: '1y', from: 0.1 }),
+        ],
+      },
+    ],
+    sort: [{ by: 'revenue', descending: true }],
+  },
+  {
+    kind: 'tape',
+    name: 'Rivals: makers of air-cleaning plant',
+    description:
+      'Makers of industrial air-cleaning and ventilation plant in the same countries, the largest first.',
+    lines: [
+      line('l1', 'industry', { scheme: 'nace-2.1', any: ['28.25'], rank: 'any', kin: 'sure' }),
+      line('l2', 'place', { countries: COUNTRIES }),
+      line('l3', 'status', { any: ['active'] }),
+    ],
+    sort: [{ by: 'revenue', descending: true }],
+  },
+  {
+    kind: 'tape',
+    name: 'Dealers: machine tools and workshop supplies',
+    description: 'Wholesalers of machine tools near the clusters of workshops, with somebody in sales.',
+    lines: [
+      line('l1', 'industry', { scheme: 'nace-2.1', any: ['46.62'], rank: 'any' }),
+      line('l2', 'place', { countries: COUNTRIES }),
+      line('l3', 'departments', { key: 'sales', from: 1 }, { unknown: 'keep' }),
+      line('l4', 'site-answers', { is: true }, { unknown: 'keep' }),
+    ],
+    sort: [{ by: 'headcount', descending: true }],
+  },
+  {
+    kind: 'tape',
+    name: 'Open day: small joineries around Brno',
+    description: 'Very small joineries within 40 km of the open day, records checked lately only.',
+    lines: [
+      line('l1', 'industry', { scheme: 'nace-2.1', any: ['16.23', '16.25', '43.32'], rank: 'any' }),
+      line('l2', 'place', { near: { lat: 49.19522, lon: 16.60796, km: 40, label: 'Brno' } }),
+      line('l3', 'headcount', { from: 0, to: 9 }),
+      line('l4', 'checked', { past: '24 months' }),
+    ],
+  },
+  {
+    kind: 'part',
+    name: 'Our target market',
+    description: 'The trades and countries that we sell to.',
+    lines: [
+      line('l1', 'industry', { scheme: 'nace-2.1', any: MAKERS, rank: 'any' }),
+      line('l2', 'place', { countries: COUNTRIES }),
+    ],
+  },
+];
+
+/** Fills the workspace unless it has lists or tapes already. */
+export function fillWorkspace(workspace: Db, universe: Db): void {
+  if (allLists(workspace).length || allSavedTapes(workspace).length) return;
+  const customers = universe
+    .prepare<[], string>(
+      `SELECT DISTINCT c.key FROM company c JOIN company_code k ON k.company_id = c.id AND k.rank = 0
+      WHERE k.code IN ('25.51', '16.25', '31.00') AND c.country IN ('CZ', 'DE', 'AT', 'PL') AND c.headcount_low >= 20
+      ORDER BY c.key LIMIT 90`,
+    )
+    .pluck()
+    .all();
+  const list = addList(workspace, CUSTOMERS);
+  addMembers(workspace, list.key, customers, 'the order book of Ternhollow Filtration');
+  TAPES.forEach(({ kind, name, description, lines, sort }, i) => {
+    const body = {
+      format: 'just-tally.tape',
+      version: 1,
+      name,
+      description,
+      subject: 'companies',
+      lines,
+      ...(sort ? { sort } : {}),
+    };
+    writeSavedTape(workspace, {
+      kind,
+      name,
+      body: JSON.stringify(body),
+      count: null,
+      universe: null,
+      opening: i === 0 ? 1 : 0,
+    });
+  });
+}

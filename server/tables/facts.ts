@@ -1,0 +1,41 @@
+import type { CountryGroup } from '../../core/geo/country-groups.ts';
+import type { Db } from '../db/open.ts';
+
+/** What tapes may name of the user's own: lists and groups of countries. */
+
+/** How often they were changed. */
+export function factsRevision(db: Db): number {
+  return db.prepare<[], number>('SELECT revision FROM facts').pluck().get()!;
+}
+
+export function factsChanged(db: Db): void {
+  db.prepare('UPDATE facts SET revision = revision + 1').run();
+}
+
+export function ownGroups(db: Db): CountryGroup[] {
+  return db
+    .prepare<[], { key: string; label: string; countries: string }>(
+      'SELECT * FROM country_group ORDER BY label',
+    )
+    .all()
+    .map(({ key, label, countries }) => ({ key, label, countries: countries.split(' ') }));
+}
+
+export function writeGroup(db: Db, { key, label, countries }: CountryGroup): void {
+  db.transaction(() => {
+    db.prepare('INSERT OR REPLACE INTO country_group (key, label, countries) VALUES (?, ?, ?)').run(
+      key,
+      label,
+      countries.join(' '),
+    );
+    factsChanged(db);
+  })();
+}
+
+export function removeGroup(db: Db, key: string): boolean {
+  return db.transaction(() => {
+    const { changes } = db.prepare('DELETE FROM country_group WHERE key = ?').run(key);
+    factsChanged(db);
+    return changes > 0;
+  })();
+}
