@@ -18,6 +18,7 @@ const TOWNS: readonly [name: string, lat: number, lon: number][] = [
   ['München', 48.137, 11.575],
   ['Lyon', 45.749, 4.848],
 ];
+const METRO = ['Brno, CZ-64', 'Wien, AT-9', 'Łódź, PL-10'];
 const WORDS = ['steel', 'oak', 'stair*', 'paint*', '"family firm"', 'windows or doors', 'kitchens not shop*'];
 const CODES = [...new Set(SECTORS.flatMap((sector) => [sector.nace, ...sector.also]))];
 
@@ -82,6 +83,76 @@ const LINES: Chances = [
         : some(chance, TECHNOLOGIES.flatMap((one) => one.products).map(technologyKey), 3);
       return { field: 'technology', test: chance.in(0.2) ? { all: keys } : { any: keys } };
     },
+  ],
+  [
+    2,
+    (chance) => ({
+      field: 'growth',
+      test: {
+        of: chance.in(0.7) ? 'headcount' : 'revenue',
+        over: chance.in(0.7) ? '1y' : '3y',
+        from: chance.whole(-10, 20),
+      },
+    }),
+  ],
+  [
+    1,
+    (chance) => ({
+      field: 'departments',
+      test: { key: chance.pick(['sales', 'purchasing', 'production']), from: chance.whole(1, 10) },
+    }),
+  ],
+  [
+    1,
+    (chance) => ({
+      field: 'rank',
+      test: {
+        by: chance.in(0.5) ? 'revenue' : 'headcount',
+        among: chance.pick(['country', 'industry', 'all']),
+        to: chance.whole(10, 5000),
+      },
+    }),
+  ],
+  [
+    1,
+    (chance) => ({
+      field: 'industry',
+      test: {
+        scheme: 'nace-2.1',
+        any: some(chance, CODES, 3),
+        kin: chance.in(0.5) ? 'sure' : 'possible',
+      },
+    }),
+  ],
+  [1, (chance) => ({ field: chance.pick(['site-answers', 'dwelling']), test: { is: chance.in(0.5) } })],
+  [
+    1,
+    (chance) => ({
+      field: 'profit',
+      test: { from: chance.whole(-1, 5) * 100_000, currency: 'EUR' },
+    }),
+  ],
+  [
+    1,
+    (chance) => {
+      const [, lat, lon] = chance.pick(TOWNS);
+      const reach = 0.5 + chance.next();
+      const points = [
+        [lat - reach, lon - reach],
+        [lat + reach, lon - reach / 2],
+        [lat + reach / 2, lon + reach],
+        [lat - reach / 2, lon + 2 * reach],
+      ];
+      return { field: 'place', test: { within: { points } } };
+    },
+  ],
+  [1, (chance) => ({ field: 'place', test: { metro: [chance.pick(METRO)] } })],
+  [
+    1,
+    (chance) => ({
+      field: 'place',
+      test: { postcodes: [`${chance.pick(['CZ', 'DE', 'PL', 'AT'])} ${chance.whole(1, 9)}*`] },
+    }),
   ],
   [1, (chance) => ({ field: 'status', test: { any: [chance.in(0.8) ? 'active' : 'dormant'] } })],
   [

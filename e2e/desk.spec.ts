@@ -145,7 +145,8 @@ test('pickers change the line and the count follows the hand', async ({ page }) 
 test('a tape is saved as a file and opened again; a broken one is refused by name', async ({ page }) => {
   const hand = await desk(page);
   const left = await hand.tally();
-  const file = await hand.download(() => page.getByRole('button', { name: 'Save tape' }).click());
+  await page.getByRole('button', { name: 'More for the tape' }).click();
+  const file = await hand.download(() => page.getByRole('menuitem', { name: 'Save as a tape file' }).click());
   expect(JSON.parse(file.toString())).toMatchObject({
     format: 'just-tally.tape',
     version: 1,

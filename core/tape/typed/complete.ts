@@ -2,6 +2,7 @@ import type { Scheme } from '../../codes/tree.ts';
 import { lineFields } from '../../fields/registry.ts';
 import { fold } from '../../text/fold.ts';
 import type { Lookup } from '../lookup.ts';
+import { GROWTH_OF } from '../tests.ts';
 import { wordLine } from '../wording.ts';
 import { parseTyped, readOpener } from './parse.ts';
 import { OPENER_SCHEMES } from './tests.ts';
@@ -26,7 +27,9 @@ const COMMON_SCHEMES: readonly Scheme[] = ['nace-2.1', 'naics-2022'];
 export function complete(text: string, subject: string, lookup: Lookup): Completion[] {
   const trimmed = text.trim();
   if (trimmed === '') return [];
-  const marks = /^(?:(?:not|must|parked|keep unknowns?|drop unknowns?)\s+)*/i.exec(trimmed)![0];
+  const marks = /^(?:(?:not|must|parked|keep unknowns?|drop unknowns?|fresh\s+\d+\s+\w+)\s+)*/i.exec(
+    trimmed,
+  )![0];
   const body = trimmed.slice(marks.length);
   if (body === '') return [];
   const candidates = [body, ...suggestions(body, subject, lookup)].map((one) => marks + one);
@@ -86,6 +89,26 @@ function suggestions(body: string, subject: string, lookup: Lookup): string[] {
       return ['past 6 months', 'past 12 months', 'past 24 months', 'this year', 'last year']
         .filter((span) => span.startsWith(rest.toLowerCase()))
         .map((span) => `${start} ${span}`);
+    case 'flag':
+      return ['yes', 'no']
+        .filter((word) => word.startsWith(rest.toLowerCase()))
+        .map((word) => `${start} ${word}`);
+    case 'keyed':
+      return field
+        .values!.filter(({ key }) => key.startsWith(fold(rest.split(' ')[0]!)))
+        .map(({ key }) => `${start} ${key} ${/\d/.test(rest) ? rest.slice(rest.search(/\d/)) : '1+'}`);
+    case 'growth': {
+      const of = /^(?:of\s+)?([a-z]*)/i.exec(rest)![1]!;
+      return GROWTH_OF.filter((one) => one.startsWith(fold(of)))
+        .slice(0, 4)
+        .flatMap((one) => [`${start} of ${one} over 1y 10+`, `${start} of ${one} over 3y 10+`]);
+    }
+    case 'rank': {
+      const figure = /^\d+/.exec(rest)?.[0] ?? '500';
+      return ['country', 'industry', 'all'].map((among) => `${start} ${figure} by revenue in ${among}`);
+    }
+    case 'list':
+      return choicesBeginning(field.id, rest, lookup).map((key) => `${start} ${key}`);
     default:
       return [`${start} ${rest}*`];
   }
@@ -131,6 +154,9 @@ function placesBeginning(text: string, lookup: Lookup): string[] {
   const before = text.slice(0, text.length - last.length);
   const folded = fold(last);
   if (folded === '') return [];
+  const groups = [...lookup.countryGroups.values()]
+    .filter(({ key, label }) => key.startsWith(folded) || fold(label).startsWith(folded))
+    .map(({ key }) => key);
   const countries = lookup.places.countries
     .filter((country) => fold(country.name).startsWith(folded))
     .map((country) => country.name);
@@ -138,7 +164,9 @@ function placesBeginning(text: string, lookup: Lookup): string[] {
     .filter((region) => fold(region.name).startsWith(folded) || fold(region.english).startsWith(folded))
     .map((region) => region.key);
   const towns = lookup.places.townsBeginning(last, 4).map((town) => `"${town.key}"`);
-  return [...countries.slice(0, 3), ...regions.slice(0, 3), ...towns].map((place) => `${before}${place}`);
+  return [...countries.slice(0, 3), ...groups.slice(0, 2), ...regions.slice(0, 3), ...towns].map(
+    (place) => `${before}${place}`,
+  );
 }
 
 function nearTowns(text: string, lookup: Lookup, limit: number): string[] {
