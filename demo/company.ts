@@ -1,5 +1,4 @@
 import type { CodeTree } from '../core/codes/tree.ts';
-import { dayOf } from '../core/dates.ts';
 import type { Gazetteer, Town } from '../core/geo/gazetteer.ts';
 import { toEuro } from '../core/money/rates.ts';
 import { companyName, domain, legalForm, misspelt, phone, properName, street } from './names.ts';
@@ -9,10 +8,6 @@ import type { Sector } from './sector.ts';
 import { SECTORS } from './sectors.ts';
 import { standingOf, topIndex, type Standing } from './standing.ts';
 import { TECHNOLOGIES } from './technologies.ts';
-
-/** The day the demo's data speaks of. */
-export const DEMO_AS_OF = '2026-09-30';
-const AS_OF = dayOf(DEMO_AS_OF)!;
 
 /** Countries whose law, in the demo, lets companies keep their revenue to themselves. */
 const WITHHOLDING = new Set(['CH', 'LU', 'MT', 'CY', 'IE']);
@@ -209,11 +204,6 @@ function technologies(chance: Chance, sector: Sector, headcount: number): string
     // The first product of a category leads, the rest share what is left.
     return [products[Math.floor(chance.next() ** 1.7 * products.length)]!];
   });
-}
-
-/** A day the record was last checked: mostly of the past two years, some long stale. */
-export function checkedDay(chance: Chance, meanDays: number): number {
-  return AS_OF - Math.min(2600, Math.floor(-meanDays * Math.log(1 - chance.next())));
 }
 
 function round4(value: number): number {

@@ -1,6 +1,7 @@
 import { isoOf } from '../core/dates.ts';
 import type { Mapping } from '../core/records/mapping.ts';
-import { checkedDay, DEMO_AS_OF, type Truth } from './company.ts';
+import type { Truth } from './company.ts';
+import { checkedDay, DEMO_AS_OF } from './days.ts';
 import { Chance } from './random.ts';
 import { FIRST_MONTH, LAST_YEAR, seenProduct } from './standing.ts';
 

@@ -1,7 +1,17 @@
 import { isoOf } from '../core/dates.ts';
-import type { Truth } from './company.ts';
-import { checkedDay } from './company.ts';
+import { checkedDay } from './days.ts';
 import type { Chance } from './random.ts';
+import type { Sector } from './sector.ts';
+
+/** What the standing of a company rests on. */
+interface Rests {
+  index: number;
+  name: string;
+  sector: Sector;
+  founded: number;
+  headcount: number;
+  revenue: number;
+}
 
 /** How a company grew, what it earns, whose it is and how it stands, as it truly is. */
 export interface Standing {
@@ -81,7 +91,7 @@ const OFFER_SHARES: readonly [offer: string, share: number][] = [
 ];
 
 /** The standing of a company; draws from `chance` alone, so the same company stands the same in every source. */
-export function standingOf(truth: Omit<Truth, 'standing' | 'group'>, chance: Chance): Standing {
+export function standingOf(truth: Rests, chance: Chance): Standing {
   const age = Math.max(0, LAST_YEAR - truth.founded);
   const pace = 0.015 + 0.3 / (age + 3) + 0.08 * chance.normal();
   const years = Math.min(YEARS, age + 1);

@@ -13,7 +13,7 @@ export class Hand {
 
   async click(
     name: string | RegExp,
-    role: 'button' | 'radio' | 'option' | 'checkbox' | 'menuitem' | 'link' = 'button',
+    role: 'button' | 'radio' | 'option' | 'checkbox' | 'menuitem' | 'link' | 'columnheader' = 'button',
   ): Promise<void> {
     this.acts++;
     await this.page.getByRole(role, { name }).first().click();

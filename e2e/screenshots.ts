@@ -47,9 +47,27 @@ test('pickers and profile', async ({ page }) => {
   await page.getByLabel('Search codes').fill('joinery');
   await expect(page.getByText(/\d codes/)).toBeVisible();
   await shot(page, 'industry');
+  await page.getByLabel('Search codes').fill('');
+  await expect(page.getByRole('heading', { name: 'Often filed together with' })).toBeVisible();
+  await shot(page, 'kin');
   await page.locator('[data-line]').nth(2).click();
   await expect(page.getByRole('figure')).toBeVisible();
   await shot(page, 'headcount');
+  await page.getByRole('radio', { name: 'headcount by revenue' }).click();
+  await expect(page.getByText('Drag a rectangle to set both lines')).toBeVisible();
+  await shot(page, 'plane');
+  await page.goto('/desk?line=new:growth');
+  await expect(page.getByRole('figure')).toBeVisible();
+  await shot(page, 'growth');
+  await page.goto('/desk?line=new:place');
+  await expect(page.getByText('groups:')).toBeVisible();
+  await shot(page, 'countries');
+  await page.goto('/');
+  await page.getByRole('button', { name: 'More for the tape' }).click();
+  await page.getByRole('menuitem', { name: 'Saved tapes and parts' }).click();
+  await expect(page.getByRole('heading', { name: 'Parts, to put on the tape at hand' })).toBeVisible();
+  await shot(page, 'saved-tapes');
+  await desk(page);
   await page.locator('[data-line]').nth(4).click();
   await page
     .getByRole('button', { name: /Park it/ })

@@ -18,24 +18,8 @@ import { columnOf, groupsOf } from '../../core/tally/evaluate.ts';
 import { countKeys, countLists, keyedHistogram } from '../../core/tally/keyed-counts.ts';
 import { FLAG_WORDS } from '../../core/tally/test-category.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
+import type { CountsRequest } from './counts-request.ts';
 import { placeCounts } from './place-counts.ts';
-
-/** What a picker asks counts of. */
-export interface CountsRequest {
-  tape: unknown;
-  at?: string;
-  field: string;
-  scheme?: string;
-  rank?: string;
-  /** Codes: words to search, or the parent whose children are wanted. */
-  search?: string;
-  level?: 'countries' | 'regions' | 'towns' | 'neighbours' | 'metro' | 'postcodes';
-  within?: string;
-  near?: { lat: number; lon: number };
-  currency?: string;
-  /** Measures: the key whose figures are wanted. */
-  key?: string;
-}
 
 /** The choices that a picker offers, each with its companies within a context. */
 export function countsOf(

@@ -7,7 +7,7 @@ import type { PlaceColumn } from '../../core/tally/columns.ts';
 import { countCategory, countNear } from '../../core/tally/counts.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import { fold } from '../../core/text/fold.ts';
-import type { CountsRequest } from './picker-counts.ts';
+import type { CountsRequest } from './counts-request.ts';
 
 const MOST_TOWNS = 200;
 const RADII = [5, 10, 20, 30, 40, 60, 80, 100, 150, 200, 300];

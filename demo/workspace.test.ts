@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { openUniverse, openWorkspace } from './db/open.ts';
-import { loadDemo } from '../demo/load-demo.ts';
-import { fillWorkspace } from '../demo/workspace.ts';
-import { tape, TestServer } from './testing/test-server.ts';
+import { openUniverse, openWorkspace } from '../server/db/open.ts';
+import { loadDemo } from './load-demo.ts';
+import { fillWorkspace } from './workspace.ts';
+import { tape, TestServer } from '../server/testing/test-server.ts';
 
 /** Lists, saved tapes and groups of countries, and what tapes make of them. */
 
@@ -21,12 +21,13 @@ afterAll(() => server.stop());
 const joineries = tape([
   { id: 'a', field: 'industry', test: { scheme: 'nace-2.1', any: ['16.23', '43.32'] } },
 ]);
+const bodyOf = async (request: Promise<{ body: unknown }>): Promise<unknown> => (await request).body;
 const tally = async (lines: object[]) =>
   (await server.api.post('/api/tally').send({ tape: tape(lines) })).body as { tally: number; reads: string };
 
 describe('a list', () => {
   test('takes the companies of a tape once each, and lines see it at once', async () => {
-    const { body } = await server.api.post('/api/lists').send({ name: 'Joineries' });
+    const body = await bodyOf(server.api.post('/api/lists').send({ name: 'Joineries' }));
     expect(body).toMatchObject({ list: { key: 'joineries', name: 'Joineries', members: 0 } });
     const count = (await tally([...joineries.lines])).tally;
     const add = () => server.api.post('/api/lists/joineries/members').send({ tape: joineries });
@@ -70,7 +71,7 @@ describe('saved tapes', () => {
     const { id } = (saved.body as { tape: { id: string } }).tape;
     expect(saved.body).toMatchObject({ tape: { then: 3000, now: 3000, trouble: null } });
     await server.api.delete('/api/lists/short-lived');
-    const { body } = await server.api.get(`/api/tapes/${id}`);
+    const body = await bodyOf(server.api.get(`/api/tapes/${id}`));
     expect(body).toMatchObject({
       tape: { now: null, trouble: 'There is no list "short-lived" in this workspace.' },
     });
@@ -94,7 +95,7 @@ test('alternatives are what the tape leaves with each test in place of a line’
     { id: 'h', field: 'headcount', test: { from: 5, to: 20 }, unknown: 'keep' },
   ];
   const tests = [{ from: 2, to: 20 }, { from: 10, to: 20 }, { to: 50 }];
-  const { body } = await server.api.post('/api/alternatives').send({ tape: tape(lines), at: 'h', tests });
+  const body = await bodyOf(server.api.post('/api/alternatives').send({ tape: tape(lines), at: 'h', tests }));
   const counts: number[] = [];
   for (const test of tests) counts.push((await tally([lines[0]!, { ...lines[1]!, test }])).tally);
   expect(body).toEqual({ counts });
@@ -103,7 +104,7 @@ test('alternatives are what the tape leaves with each test in place of a line’
 });
 
 test('a code answers with its note, its kin, and what it is often filed together with', async () => {
-  const { body } = await server.api.get('/api/codes/naics-2022/332812');
+  const body = await bodyOf(server.api.get('/api/codes/naics-2022/332812'));
   expect(body).toMatchObject({
     title: expect.stringContaining('Coating'),
     note: { text: expect.stringContaining('coating'), from: 'naics-2017 332812' },
@@ -117,7 +118,7 @@ test('a code answers with its note, its kin, and what it is often filed together
 });
 
 test('the plane places every company with two single figures once', async () => {
-  const { body } = await server.api.post('/api/plane').send({ tape: joineries, currency: 'CZK' });
+  const body = await bodyOf(server.api.post('/api/plane').send({ tape: joineries, currency: 'CZK' }));
   const { counts, placed, total } = body as { counts: number[]; placed: number; total: number };
   expect(counts.reduce((sum, count) => sum + count, 0)).toBe(placed);
   expect(total).toBe((await tally([...joineries.lines])).tally);
