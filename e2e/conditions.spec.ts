@@ -227,6 +227,17 @@ test('J15 and J13: words in the description, a narrow span, known customers apar
   await page.request.delete('/api/lists/to-call');
 });
 
+test('from a company to its neighbours within a distance, in one act', async ({ page }) => {
+  const hand = await fresh(page);
+  await hand.line('nace 25.51; in Czechia');
+  const row = page.locator('[data-row] a').first();
+  const name = (await row.locator('strong').textContent())!;
+  await row.click();
+  await hand.click('Companies within 20 km');
+  await expect(page.locator('[data-line]').nth(2)).toContainText(`within 20 km of ${name}`);
+  expect(await hand.tally()).toBeGreaterThanOrEqual(1);
+});
+
 test('a part is put on another tape in one act, from the jump box; the whole reads as a sentence', async ({
   page,
 }) => {

@@ -8,6 +8,8 @@ export interface ExportColumn {
   kind: 'text' | 'number' | 'date';
   /** Width in characters, for sheets. */
   width: number;
+  /** Digits after the decimal point that a sheet shows of numbers; none where left out. */
+  digits?: number;
   /** Dates as ISO text; null is an empty cell. */
   value(row: Row): string | number | null;
 }
@@ -76,7 +78,9 @@ export function exportColumns(subject: string, fields: readonly string[], curren
           { heading: `${heading} basis`, kind: 'text', width: 14, value: (row) => basis(row, id) },
         ];
       case 'growth':
-        return [{ heading: `${heading}, %`, kind: 'number', width, value: (row) => cell<number>(row) }];
+        return [
+          { heading: `${heading}, %`, kind: 'number', width, digits: 1, value: (row) => cell<number>(row) },
+        ];
       case 'date':
         return [{ heading, kind: 'date', width, value: (row) => cell<string>(row) }];
       default:

@@ -73,11 +73,17 @@ export function putPart(tape: Tape, part: Tape): Tape {
   return whole;
 }
 
-/** Takes a block apart: its branches become lines of their own where it stood, joined by *and* from then on. */
+/**
+ * Takes a block apart: its branches become lines of their own where it stood, joined by *and* from then on. Those of a block
+ * that takes out take out each.
+ */
 export function splitBlock(tape: Tape, id: string): Tape {
   return {
     ...tape,
-    lines: tape.lines.flatMap((line) => (line.id === id && isBlock(line) ? [...line.either] : [line])),
+    lines: tape.lines.flatMap((line) => {
+      if (line.id !== id || !isBlock(line)) return [line];
+      return line.not ? line.either.map((branch) => toggleMark(branch, 'not')) : [...line.either];
+    }),
   };
 }
 

@@ -117,7 +117,7 @@ async function writeXlsx(path: string, data: ExportWorkerData): Promise<void> {
         column.kind === 'date'
           ? { numFmt: 'yyyy-mm-dd' }
           : column.kind === 'number' && !column.heading.endsWith('year') && column.heading !== 'Founded'
-            ? { numFmt: '#,##0' }
+            ? { numFmt: column.digits ? `#,##0.${'0'.repeat(column.digits)}` : '#,##0' }
             : {},
     }));
     sheet.getRow(1).font = { bold: true };

@@ -14,6 +14,9 @@ import { useDesk } from '../desk/store.ts';
 import { Button, Kbd, Trouble } from '../ui/controls.tsx';
 import { SourceTable } from './SourceTable.tsx';
 
+/** How far around a company its neighbours are looked for at first. */
+const NEAR_KM = 20;
+
 /** The page of one company: what is known, from which source, and what the other sources say. */
 export function Profile({ companyKey }: { companyKey: string }) {
   const tape = useDesk((state) => state.tape);
@@ -150,6 +153,23 @@ export function Profile({ companyKey }: { companyKey: string }) {
                 .filter(Boolean)
                 .join(', ') || <Unknown />}
             </Fact>
+            {home?.lat != null && home.lon != null && (
+              <Button
+                className="mt-2"
+                onClick={() => {
+                  const near = {
+                    lat: home.lat!,
+                    lon: home.lon!,
+                    km: NEAR_KM,
+                    label: text('name') ?? undefined,
+                  };
+                  change(addLines(tape, [{ id: freeId(tape), field: 'place', test: { near } }]));
+                  set({ company: null });
+                }}
+              >
+                Companies within {NEAR_KM} km
+              </Button>
+            )}
           </Section>
           <Section name="Codes" note={`${codes.length} recorded, main first`}>
             {codes.map((code) => (

@@ -30,10 +30,20 @@ export function Cell({ field, row, format }: { field: Field; row: Row; format: F
     }
     case 'number':
       return typeof cell === 'number' ? (
-        <span className="figure">{cell}</span>
+        <span className="figure">{field.id === 'founded' ? cell : format.number(cell)}</span>
       ) : (
         <Figure shown={format.headcount(cell as QuantityCell)} />
       );
+    case 'growth': {
+      const percent = cell as number;
+      const sign = percent > 0 ? '+' : percent < 0 ? '−' : '';
+      return (
+        <span className="figure">
+          {sign}
+          {format.number(Math.abs(percent), 1)} %
+        </span>
+      );
+    }
     case 'money': {
       const shown = format.thousands(cell as MoneyCell);
       return shown ? <Figure shown={shown} /> : <Unknown why="no exchange rate" />;
