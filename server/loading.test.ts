@@ -309,12 +309,12 @@ test('a tape is stored under one id and found by it; settings stay', async () =>
   const ids = await Promise.all(
     [1, 2].map(
       async () =>
-        ((await server.api.post('/api/tapes').send({ tape: tape(lines) })).body as { id: string }).id,
+        ((await server.api.post('/api/addresses').send({ tape: tape(lines) })).body as { id: string }).id,
     ),
   );
   expect(ids[0]).toBe(ids[1]);
-  expect((await server.api.get(`/api/tapes/${ids[0]}`)).body).toEqual({ tape: tape(lines) });
-  expect((await server.api.get('/api/tapes/none')).status).toBe(404);
+  expect((await server.api.get(`/api/addresses/${ids[0]}`)).body).toEqual({ tape: tape(lines) });
+  expect((await server.api.get('/api/addresses/none')).status).toBe(404);
   const settings = {
     currency: 'CZK',
     distance: 'miles',

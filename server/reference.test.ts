@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { loadCodeSearches, loadCodeTrees, loadGazetteer } from './reference.ts';
+import { loadCodeSearches, loadCodeTrees, loadGazetteer, loadReferenceData } from './reference.ts';
 
 test('a trade looked up in words finds its code, plurals and endings forgiven', () => {
   const search = loadCodeSearches(loadCodeTrees()).of('nace-2.1');
@@ -10,6 +10,11 @@ test('a trade looked up in words finds its code, plurals and endings forgiven', 
   expect(codes('coating of metal')).toContain('25.51');
   expect(codes('25.5').slice(0, 2)).toEqual(['25.5', '25.51']);
   expect(codes('joinrey')).toContain('43.32');
+});
+
+test('codes are found by their notes too, which is said, after those that name the words', () => {
+  const found = loadReferenceData().searches.of('naics-2022').find('lacquering', 8);
+  expect(found).toContainEqual(expect.objectContaining({ code: '332812', by: 'in its note' }));
 });
 
 test('towns are found by any spelling, the largest first', () => {

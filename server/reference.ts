@@ -29,8 +29,11 @@ export function loadCodeTrees(): Map<Scheme, CodeTree> {
   );
 }
 
-export function loadCodeSearches(trees: ReadonlyMap<Scheme, CodeTree>): CodeSearches {
-  return new CodeSearches(trees, () =>
+export function loadCodeSearches(
+  trees: ReadonlyMap<Scheme, CodeTree>,
+  note: ReferenceData['note'] = () => null,
+): CodeSearches {
+  const readKeywords = () =>
     readReference('codes/keywords.tsv.gz')
       .split('\n')
       .slice(1)
@@ -38,8 +41,8 @@ export function loadCodeSearches(trees: ReadonlyMap<Scheme, CodeTree>): CodeSear
       .map((row): Keyword => {
         const [scheme, code, term] = row.split('\t');
         return { scheme: scheme!, code: code!, term: term! };
-      }),
-  );
+      });
+  return new CodeSearches(trees, readKeywords, (scheme, code) => note(scheme, code)?.text ?? '');
 }
 
 export function loadCrosswalk(trees: ReadonlyMap<Scheme, CodeTree>): Crosswalk {
@@ -69,11 +72,13 @@ export function loadReferenceData(): ReferenceData {
   const trees = loadCodeTrees();
   let crosswalk: Crosswalk | null = null;
   let notes: Map<string, CodeNote> | null = null;
+  const note: ReferenceData['note'] = (scheme, code) =>
+    (notes ??= loadNotes()).get(`${scheme} ${code}`) ?? null;
   return {
     trees,
-    searches: loadCodeSearches(trees),
+    searches: loadCodeSearches(trees, note),
     crosswalk: () => (crosswalk ??= loadCrosswalk(trees)),
-    note: (scheme, code) => (notes ??= loadNotes()).get(`${scheme} ${code}`) ?? null,
+    note,
     places: loadGazetteer(),
   };
 }

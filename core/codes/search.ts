@@ -17,27 +17,35 @@ export interface CodeHit {
   by?: string;
 }
 
+/** What is said instead of a keyword where only the note has the words. */
+const IN_NOTE = 'in its note';
+
 /** Letters from which on a misspelling is forgiven; shorter texts meet too much by chance. */
 const FUZZY_FROM = 5;
 
-/** Finds codes of one scheme by words over titles and keywords, accents and plurals forgiven. */
+/** The note of a code, or an empty text. */
+type NoteOf = (scheme: Scheme, code: string) => string;
+
+/** Finds codes of one scheme by words over titles, keywords and notes, accents and plurals forgiven. */
 export class CodeSearch {
   private readonly index: MiniSearch;
   private readonly tree: CodeTree;
+  private readonly noteOf: NoteOf;
   private readonly terms = new Map<string, string[]>();
 
-  constructor(tree: CodeTree, keywords: Keyword[]) {
+  constructor(tree: CodeTree, keywords: Keyword[], noteOf: NoteOf = () => '') {
     this.tree = tree;
+    this.noteOf = noteOf;
     for (const { scheme, code, term } of keywords) {
       if (scheme !== tree.scheme) continue;
       this.terms.set(code, [...(this.terms.get(code) ?? []), term]);
     }
     this.index = new MiniSearch({
-      fields: ['title', 'terms'],
+      fields: ['title', 'terms', 'note'],
       tokenize: (text) => foldedWords(text),
       processTerm: stem,
       searchOptions: {
-        boost: { title: 3 },
+        boost: { title: 3, note: 0.2 },
         prefix: true,
         combineWith: 'AND',
         weights: { prefix: 0.6, fuzzy: 0.2 },
@@ -48,6 +56,7 @@ export class CodeSearch {
         id,
         title: tree.titles[id],
         terms: (this.terms.get(code) ?? []).join(' ; '),
+        note: noteOf(tree.scheme, code),
       })),
     );
   }
@@ -76,8 +85,13 @@ export class CodeSearch {
       const there = foldedWords(text).map(stem);
       return words.every((word) => there.some((other) => other.startsWith(word)));
     };
-    if (words.length && !holds(title)) hit.by = (this.terms.get(code) ?? []).find(holds);
+    if (words.length && !holds(title))
+      hit.by = (this.terms.get(code) ?? []).find(holds) ?? this.byNote(code, holds);
     return hit;
+  }
+
+  private byNote(code: string, holds: (text: string) => boolean): string | undefined {
+    return holds(this.noteOf(this.tree.scheme, code)) ? IN_NOTE : undefined;
   }
 }
 
@@ -95,19 +109,25 @@ function stem(word: string): string {
 export class CodeSearches {
   private readonly trees: ReadonlyMap<Scheme, CodeTree>;
   private readonly readKeywords: () => Keyword[];
+  private readonly noteOf: NoteOf;
   private keywords: Keyword[] | null = null;
   private readonly made = new Map<Scheme, CodeSearch>();
 
-  constructor(trees: ReadonlyMap<Scheme, CodeTree>, readKeywords: () => Keyword[]) {
+  constructor(
+    trees: ReadonlyMap<Scheme, CodeTree>,
+    readKeywords: () => Keyword[],
+    noteOf: NoteOf = () => '',
+  ) {
     this.trees = trees;
     this.readKeywords = readKeywords;
+    this.noteOf = noteOf;
   }
 
   of(scheme: Scheme): CodeSearch {
     let search = this.made.get(scheme);
     if (!search) {
       this.keywords ??= this.readKeywords();
-      search = new CodeSearch(this.trees.get(scheme)!, this.keywords);
+      search = new CodeSearch(this.trees.get(scheme)!, this.keywords, this.noteOf);
       this.made.set(scheme, search);
     }
     return search;

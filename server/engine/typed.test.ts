@@ -29,11 +29,15 @@ beforeAll(() => {
     .prepare('INSERT INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)')
     .run('saldibra', 'Saldibra', 'accounting', 'accounting');
   random.db.prepare(`INSERT INTO company (key, name, legal_form) VALUES ('x', 'X', 's.r.o.')`).run();
+  random.db
+    .prepare(`INSERT INTO company_certificate SELECT id, 'welding works' FROM company WHERE key = 'x'`)
+    .run();
   lookup = universeLookup(
     random.db,
     random.reference,
     AS_OF,
     buildUniverse(random.db, random.reference.trees),
+    { countryGroups: [], lists: ['our-customers', 'to-call'].map((key) => ({ key, label: key })) },
   );
 });
 afterAll(() => random.close());
@@ -71,6 +75,15 @@ describe('one line has many spellings', () => {
       'not founded at least 2010 keep unknowns must',
     ],
     ['checked past 12 months', 'last checked past 12 months', 'checked: in the past 12 months'],
+    [
+      'largest 500 by revenue in country',
+      'largest 500 by revenue among its country',
+      'largest up to 500 in country',
+    ],
+    ['growth of headcount over 1y 10+', 'growth headcount 1 year 10+ %', 'growth of headcount 10+'],
+    ['fresh 24 months headcount 20+', 'headcount 20+ fresh 24 months'],
+    ['in nordic, metro Brno', 'in Nordic or greater Brno'],
+    ['not on list our-customers', 'not list our-customers'],
     ['technology rutavel or dipzaal', 'uses rutavel, dipzaal', 'uses Rutavel or Dipzaal'],
   ])('%s', (first, ...others) => {
     const sets = (text: string) =>

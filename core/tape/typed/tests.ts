@@ -161,7 +161,7 @@ function readKeys(field: Field, text: string, lookup: Lookup): string[] {
       throw problem(
         field.openers[0]!,
         name,
-        `a known ${field.label.toLowerCase()}, as in ${
+        `a known ${field.kind === 'list' ? 'list' : field.label.toLowerCase()}, as in ${
           choices
             .slice(0, 3)
             .map((one) => one.key)
@@ -195,7 +195,7 @@ function readKeyed(field: Field, text: string): KeyedTest {
 
 function readGrowth(text: string): GrowthTest {
   const start =
-    /^(?:of\s+)?(\S+)\s+(?:over\s+|in\s+)?(1|3)\s*(?:y|years?)\s*(.*)$/i.exec(text) ??
+    /^(?:of\s+)?(\S+)\s+(?:over\s+|in\s+)?(1|3)\s*(?:years?|y)\b\s*(.*)$/i.exec(text) ??
     /^(?:of\s+)?([a-z]+)()\s+(.*)$/i.exec(text);
   const of = start && GROWTH_OF.find((one) => one === fold(start[1]!));
   if (!of)
