@@ -26,6 +26,7 @@ export interface Kin {
  */
 export class Crosswalk {
   private readonly links = new Map<string, CodeLink[]>();
+  private readonly leaves = new Map<string, { targets: number[][]; chained: boolean }>();
   private readonly joined = new Map<Scheme, Set<Scheme>>();
   private readonly trees: ReadonlyMap<Scheme, CodeTree>;
 
@@ -97,37 +98,45 @@ export class Crosswalk {
    * never say yes. With `possible`, one link that may pass is a yes.
    */
   passIn(other: Scheme, scheme: Scheme, pass: Uint8Array, possible: boolean): Uint8Array {
-    const tree = this.trees.get(scheme)!;
     const others = this.trees.get(other)!;
+    const { targets, chained } = this.leafTargets(other, scheme);
     const found = new Uint8Array(others.size);
     for (let node = others.size - 1; node >= 0; node--)
       found[node] = others.isLeaf(node)
-        ? this.leafPass(other, others.codes[node]!, scheme, tree, pass, possible)
+        ? leafPass(targets[node]!, chained, pass, possible)
         : others.joinedPass(node, found);
     return found;
   }
 
-  private leafPass(
-    other: Scheme,
-    code: string,
-    scheme: Scheme,
-    tree: CodeTree,
-    pass: Uint8Array,
-    possible: boolean,
-  ): Pass {
-    const { codes, chained } = this.targets(other, code, scheme);
-    let yes = 0;
-    let no = 0;
-    for (const { target } of codes) {
-      const state = pass[tree.nodeOf(target)];
-      if (state === Pass.Yes) yes++;
-      else if (state === Pass.No) no++;
+  /** By node of one scheme, the nodes of another that each of its lowest codes is linked with; worked out once. */
+  private leafTargets(from: Scheme, to: Scheme): { targets: number[][]; chained: boolean } {
+    const key = `${from} ${to}`;
+    let found = this.leaves.get(key);
+    if (!found) {
+      const tree = this.trees.get(from)!;
+      const aim = this.trees.get(to)!;
+      const targets = tree.codes.map((code, node) =>
+        tree.isLeaf(node) ? this.targets(from, code, to).codes.map(({ target }) => aim.nodeOf(target)) : [],
+      );
+      found = { targets, chained: (this.way(from, to)?.length ?? 0) > 2 };
+      this.leaves.set(key, found);
     }
-    if (codes.length === 0) return Pass.Unknown;
-    if (no === codes.length) return Pass.No;
-    if (possible || (yes === codes.length && !chained)) return Pass.Yes;
-    return Pass.Unknown;
+    return found;
   }
+}
+
+/** What a code says that is linked with some nodes. */
+function leafPass(targets: readonly number[], chained: boolean, pass: Uint8Array, possible: boolean): Pass {
+  let yes = 0;
+  let no = 0;
+  for (const node of targets) {
+    if (pass[node] === Pass.Yes) yes++;
+    else if (pass[node] === Pass.No) no++;
+  }
+  if (targets.length === 0) return Pass.Unknown;
+  if (no === targets.length) return Pass.No;
+  if (possible || (yes === targets.length && !chained)) return Pass.Yes;
+  return Pass.Unknown;
 }
 
 /** Reads a table of links: tab-separated, columns from_scheme, from_code, to_scheme, to_code, kind, one header row. */
