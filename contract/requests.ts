@@ -123,19 +123,11 @@ export class PlaneBody extends TapeBody {
   currency = 'EUR';
 }
 
-const nameRule = { message: 'name must not be empty' };
-
-export class ListBody {
-  @IsString()
-  @IsNotEmpty(nameRule)
-  @MaxLength(120)
-  name!: string;
-}
-
 /** Companies of a tape: all of them, only those picked, or all but some. */
-export class MembersBody extends TapeBody {
+export class PicksBody extends TapeBody {
   @IsOptional()
   @IsArray()
+  @ArrayMinSize(1)
   @ArrayMaxSize(1_000_000)
   @IsString({ each: true })
   keys?: string[];
@@ -145,6 +137,15 @@ export class MembersBody extends TapeBody {
   @ArrayMaxSize(1_000_000)
   @IsString({ each: true })
   except?: string[];
+}
+
+const nameRule = { message: 'name must not be empty' };
+
+export class ListBody {
+  @IsString()
+  @IsNotEmpty(nameRule)
+  @MaxLength(120)
+  name!: string;
 }
 
 export class SavedTapeBody extends TapeBody {
@@ -219,7 +220,7 @@ export class PositionBody extends TapeBody {
   key!: string;
 }
 
-export class ExportBody extends TapeBody {
+export class ExportBody extends PicksBody {
   @IsString()
   @IsNotEmpty()
   @MaxLength(120)
@@ -239,21 +240,6 @@ export class ExportBody extends TapeBody {
   @ValidateNested({ each: true })
   @Type(() => SortBody)
   sort?: SortBody[];
-
-  /** Only these companies; all of the tape where left out. */
-  @IsOptional()
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(1_000_000)
-  @IsString({ each: true })
-  keys?: string[];
-
-  /** All of the tape but these. */
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(1_000_000)
-  @IsString({ each: true })
-  except?: string[];
 
   /** CSV: what stands between cells. */
   @IsIn([',', ';', '\t', '|'])

@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { CountryGroupBody, ListBody, MembersBody } from '../../contract/requests.ts';
+import { CountryGroupBody, ListBody, PicksBody } from '../../contract/requests.ts';
 import { READY_GROUPS } from '../../core/geo/country-groups.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
@@ -45,7 +45,7 @@ export function listRoutes({ workspace, engine }: Services): Router {
   });
   routes.post('/lists/:key/members', async (request, response) => {
     const { key } = found(request.params.key);
-    const { tape, keys, except } = body(MembersBody, request);
+    const { tape, keys, except } = body(PicksBody, request);
     const companies = await engine.call('keysOf', [tape, undefined, { keys, except }]);
     const words = await engine.call('wordsOf', [tape]);
     const origin = `${keys ? 'picked by hand from' : 'all of'} ${words.join('; ') || 'the universe'}`;
@@ -57,7 +57,7 @@ export function listRoutes({ workspace, engine }: Services): Router {
   });
   routes.delete('/lists/:key/members', async (request, response) => {
     const { key } = found(request.params.key);
-    const { tape, keys, except } = body(MembersBody, request);
+    const { tape, keys, except } = body(PicksBody, request);
     const companies = await engine.call('keysOf', [tape, undefined, { keys, except }]);
     response.json({ removed: removeMembers(workspace, key, companies), list: found(key) });
   });

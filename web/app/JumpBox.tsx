@@ -153,7 +153,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
                 })}
               >
                 <span className="font-semibold">{list.name}</span>
-                <span className="figure text-[13px] text-soft">{list.members}</span>
+                <span className="text-[13px] text-soft">{list.members} companies</span>
               </Command.Item>
             ))}
           </Command.Group>

@@ -94,7 +94,7 @@ export function AddToListDialog({ onClose }: { onClose(): void }) {
                 className="flex w-full justify-between py-1.5 text-left hover:bg-picked"
                 onClick={() => void add(list)}
               >
-                {list.name} <span className="figure text-soft">{format.number(list.members)}</span>
+                {list.name} <span className="text-soft">{format.number(list.members)} companies</span>
               </button>
             </li>
           ))}

@@ -60,7 +60,15 @@ export function usePoints(at: string | undefined) {
   });
 }
 
-/** What the tape would leave if a line asked each of some tests instead of its own. A field without a line is asked as a line at the end. */
+/** Whether an id is that of an either-block, so that what is picked is one of its branches. */
+export function useInBlock(at: string | undefined): boolean {
+  return useDesk((state) => state.tape.lines.some((line) => line.id === at && isBlock(line)));
+}
+
+/**
+ * What the tape would leave if a line asked each of some tests instead of its own. A field without a line is asked as a
+ * line at the end; a branch, as a line in place of its block, as pickers count it.
+ */
 export function useAlternatives(
   field: string,
   at: string | undefined,
@@ -70,7 +78,7 @@ export function useAlternatives(
   const tape = countedPart(useDesk((state) => state.tape));
   const known = at !== undefined && tape.lines.some((line) => line.id === at && !isBlock(line));
   const draft = { id: 'draft', field, test: tests[0]!, ...more };
-  const asked = known ? tape : { ...tape, lines: [...tape.lines, draft] };
+  const asked = known ? tape : { ...tape, lines: [...tape.lines.filter((line) => line.id !== at), draft] };
   return useQuery({
     queryKey: ['alternatives', asked, tests],
     queryFn: ({ signal }) =>

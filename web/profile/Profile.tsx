@@ -161,7 +161,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
                     lat: home.lat!,
                     lon: home.lon!,
                     km: NEAR_KM,
-                    label: text('name') ?? undefined,
+                    label: text('name')?.slice(0, 120),
                   };
                   change(addLines(tape, [{ id: freeId(tape), field: 'place', test: { near } }]));
                   set({ company: null });

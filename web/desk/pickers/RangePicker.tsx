@@ -1,4 +1,3 @@
-import clsx from 'clsx';
 import { useState } from 'react';
 import type { RangeCounts } from '../../../contract/responses.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
@@ -7,9 +6,10 @@ import { money } from '../../../core/tape/wording.ts';
 import { useFormat } from '../../app/format.ts';
 import { useSettings } from '../../app/settings.ts';
 import { Button, Segments, Trouble } from '../../ui/controls.tsx';
-import { useCounts } from '../queries.ts';
+import { useCounts, useInBlock } from '../queries.ts';
 import type { PickerProps } from './picker-props.ts';
 import { Ends } from './range/Ends.tsx';
+import { EstimatesBox } from './range/EstimatesBox.tsx';
 import { Histogram, Unknowns } from './range/Histogram.tsx';
 import { SizePlane } from './range/SizePlane.tsx';
 import { StepCounts } from './range/StepCounts.tsx';
@@ -93,6 +93,8 @@ export function RangePicker({
   const [per, setPer] = useState<'year' | 'month'>(
     test && 'per' in test && test.per === 'month' ? 'month' : 'year',
   );
+  // The plane sets whole lines, which a branch is not.
+  const inBlock = useInBlock(at);
   const [view, setView] = useState<'bars' | 'plane'>('bars');
   const { data, error } = useCounts<RangeCounts>({ field: field.id, at, ...(isMoney ? { currency } : {}) });
   const build = (range: NumberTest, next: { currency?: string; per?: 'year' | 'month' } = {}) => {
@@ -147,17 +149,7 @@ export function RangePicker({
             />
           </>
         )}
-        {field.store.at === 'range' && (
-          <label className={clsx('flex items-center gap-2', !onEstimates && 'opacity-50')}>
-            <input
-              type="checkbox"
-              checked={estimates}
-              disabled={!onEstimates}
-              onChange={(event) => onEstimates?.(event.target.checked)}
-            />{' '}
-            estimates count
-          </label>
-        )}
+        {field.store.at === 'range' && <EstimatesBox on={estimates} onChange={onEstimates} />}
       </div>
       {isMoney && per === 'month' && test && (
         <p className="-mt-2 text-[13px] text-soft">
@@ -188,7 +180,7 @@ export function RangePicker({
         })}
       </div>
       <Trouble error={error} />
-      {(field.id === 'headcount' || field.id === 'revenue') && (
+      {!inBlock && (field.id === 'headcount' || field.id === 'revenue') && (
         <div>
           <Segments
             label="Shown as"

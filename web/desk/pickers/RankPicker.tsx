@@ -6,6 +6,7 @@ import { useAlternatives } from '../queries.ts';
 import { CountBar } from './CountBar.tsx';
 import type { PickerProps } from './picker-props.ts';
 import { Ends } from './range/Ends.tsx';
+import { EstimatesBox } from './range/EstimatesBox.tsx';
 
 const LADDER = [1, 5, 10, 20, 50, 100, 200, 500, 1000, 5000];
 
@@ -53,15 +54,7 @@ export function RankPicker({
             change({ among: value });
           }}
         />
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={estimates}
-            disabled={!onEstimates}
-            onChange={(event) => onEstimates?.(event.target.checked)}
-          />
-          estimates count
-        </label>
+        <EstimatesBox on={estimates} onChange={onEstimates} />
       </div>
       <div className="flex flex-wrap items-center gap-3">
         places

@@ -36,7 +36,11 @@ export function Entry() {
   const input = useRef<HTMLInputElement>(null);
   const tape = useDesk((state) => state.tape);
   const format = useFormat();
-  const { before, part } = lastPart(text);
+  const last = lastPart(text);
+  // “or …” says how the line is put on the tape; what it may mean is asked of what follows.
+  const joint = /^or\s+/i.exec(last.part)?.[0] ?? '';
+  const before = last.before + (joint ? `${last.before ? ' ' : ''}or` : '');
+  const part = last.part.slice(joint.length);
   const asked = part !== '' && focused;
   const { data, isPlaceholderData } = useQuery({
     queryKey: ['complete', countedPart(tape), part],
@@ -59,8 +63,8 @@ export function Entry() {
 
   const enter = async (wish: string) => {
     // “or …” joins what follows to the last line.
-    const last = tape.lines.at(-1);
-    const joins = last && /^or\s/i.test(wish.trim());
+    const above = tape.lines.at(-1);
+    const joins = above && /^or\s/i.test(wish.trim());
     const text = joins ? wish.trim().slice(3) : wish;
     try {
       const { lines } = await call<TypedAnswer>('POST', '/typed', { text, stem: `${freeId(tape)}-` });
@@ -69,7 +73,7 @@ export function Entry() {
         ...line,
         id: freeId({ ...now, lines: [...now.lines, ...lines.slice(0, i)] }, 'l') + (i ? `-${i}` : ''),
       }));
-      change(joins ? joinLines(now, last.id, named) : addLines(now, named));
+      change(joins ? joinLines(now, above.id, named) : addLines(now, named));
       setText('');
       setChosen(null);
       setProblem(null);

@@ -17,6 +17,7 @@ export function SavedTapesDialog({ onClose }: { onClose(): void }) {
   return (
     <Dialog open title="Saved tapes" onClose={onClose} width={760}>
       <Trouble error={error} />
+      {!data && !error && <p className="text-soft">Counting the saved tapes …</p>}
       {data && tapes.length === 0 && (
         <p className="text-soft">None yet. “Save” below the tape keeps it here by name.</p>
       )}
@@ -79,7 +80,7 @@ function Saved({ saved, onClose }: { saved: SavedTapeView; onClose(): void }) {
           {saved.name}
         </a>
         <span className="figure text-[13px] whitespace-nowrap">
-          {saved.now === null ? '' : format.number(saved.now)}
+          {saved.now === null ? '' : `${format.number(saved.now)} now`}
           {difference !== 0 && (
             <span className="text-soft">
               {' '}

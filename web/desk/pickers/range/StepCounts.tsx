@@ -1,7 +1,7 @@
 import type { NumberTest, Test } from '../../../../core/tape/nodes.ts';
 import { rangeSteps } from '../../../../core/tape/steps.ts';
 import { useFormat } from '../../../app/format.ts';
-import { useAlternatives, useTally } from '../../queries.ts';
+import { useAlternatives, useInBlock, useTally } from '../../queries.ts';
 
 /** What the tape would leave with either limit one step wider or narrower; a click takes the step. */
 export function StepCounts<T extends NumberTest>({
@@ -27,7 +27,9 @@ export function StepCounts<T extends NumberTest>({
     at,
     steps.map((step) => step.test as Test),
   );
-  if (!data || data.counts.length !== steps.length || !tally) return null;
+  // Beside the tally only a whole line can be compared.
+  const inBlock = useInBlock(at);
+  if (inBlock || !data || data.counts.length !== steps.length || !tally) return null;
   return (
     <section aria-label="One step wider or narrower" className="border-t border-rule pt-3">
       <h2 className="title text-[15px]">One step wider or narrower</h2>
