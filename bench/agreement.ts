@@ -7,6 +7,7 @@ import type { Tally } from '../core/tally/tally.ts';
 import type { Lookup } from '../core/tape/lookup.ts';
 import { isLive, type Tape } from '../core/tape/nodes.ts';
 import { PLACE_COLUMNS, TapeCompiler, type CountsBy } from '../core/tape/sql/compile.ts';
+import type { Records } from '../server/engine/universes.ts';
 import type { Answer, Peer } from './databases.ts';
 
 /** Holds the tally to what databases answer to the SQL compiled from the same tapes. */
@@ -18,19 +19,24 @@ interface Counting {
 }
 
 export class Agreement {
-  private readonly tally: Tally;
+  private readonly tallies: ReadonlyMap<string, Tally>;
   private readonly lookup: Lookup;
-  private readonly ids: Uint32Array;
+  private readonly records: ReadonlyMap<string, Records>;
   private readonly peers: readonly Peer[];
   private readonly countings: readonly Counting[];
   private next = 0;
 
-  constructor(tally: Tally, lookup: Lookup, ids: Uint32Array, peers: readonly Peer[]) {
-    this.tally = tally;
+  constructor(
+    tallies: ReadonlyMap<string, Tally>,
+    lookup: Lookup,
+    records: ReadonlyMap<string, Records>,
+    peers: readonly Peer[],
+  ) {
+    this.tallies = tallies;
     this.lookup = lookup;
-    this.ids = ids;
+    this.records = records;
     this.peers = peers;
-    this.countings = countings(tally, lookup);
+    this.countings = countings(tallies.get('companies')!, lookup);
   }
 
   /**
@@ -39,12 +45,14 @@ export class Agreement {
    */
   async differences(tape: Tape): Promise<string[]> {
     const found: string[] = [];
-    const kept = this.tally.kept(tape);
-    const counting = this.countings[this.next++ % this.countings.length]!;
+    const kept = this.tallies.get(tape.subject)!.kept(tape);
+    const { ids } = this.records.get(tape.subject)!;
+    const counting =
+      tape.subject === 'companies' ? this.countings[this.next++ % this.countings.length]! : null;
     const wanted = {
       figures: this.figures(tape),
-      kept: [...recordsOf(kept)].map((r) => this.ids[r]!),
-      counts: Object.fromEntries([...counting.count(kept)].filter(([, count]) => count > 0)),
+      kept: [...recordsOf(kept)].map((r) => ids[r]!),
+      counts: Object.fromEntries([...(counting?.count(kept) ?? [])].filter(([, count]) => count > 0)),
     };
     for (const peer of this.peers) {
       const compiler = new TapeCompiler(peer.dialect, this.lookup);
@@ -62,6 +70,7 @@ export class Agreement {
         wanted.kept,
         peer.ask(compiler.kept(tape)).then((rows) => rows.map((row) => row.id as number)),
       );
+      if (!counting) continue;
       await compare(
         `counts by ${JSON.stringify(counting.by)}`,
         sorted(wanted.counts),
@@ -73,7 +82,7 @@ export class Agreement {
 
   /** The tally's figures under the names that the compiled statement gives them. */
   private figures(tape: Tape): Record<string, number> {
-    const answer = this.tally.tally(tape);
+    const answer = this.tallies.get(tape.subject)!.tally(tape);
     const figures: Record<string, number> = { universe: answer.universe, tally: answer.tally };
     answer.lines
       .filter((_, at) => isLive(tape.lines[at]!))
@@ -104,7 +113,8 @@ function countings({ universe }: Tally, lookup: Lookup): Counting[] {
     { by: { by: 'column', expression: PLACE_COLUMNS.towns }, count: category(place.town) },
     {
       by: { by: 'many', table: 'company_technology', value: 'technology', groups: true },
-      count: (context) => countMany(technology, context, groupsOf(lookup, 'technology')).counts,
+      count: (context) =>
+        countMany(technology, context, groupsOf(lookup, { subject: 'companies', id: 'technology' })).counts,
     },
     {
       by: { by: 'many', table: 'company_source', value: 'source', groups: false },

@@ -48,6 +48,18 @@ const TABLES = [
   'company_certificate',
   'company_measure',
   'company_source',
+  'company_market',
+  'company_country',
+  'site',
+  'person',
+  'event',
+  'deal',
+  'deal_party',
+  'deal_source',
+  'brand',
+  'brand_party',
+  'brand_country',
+  'brand_measure',
   'technology',
   'code_branch',
 ];
@@ -72,6 +84,16 @@ export class DuckPeer implements Peer {
       await this.connection.run(
         `CREATE OR REPLACE TABLE ${table} AS SELECT * FROM read_parquet('${join(dir, `${table}.parquet`)}')`,
       );
+  }
+
+  /** What the workspace would have: members of lists, and companies in the address book. */
+  async loadFacts(members: readonly (readonly string[])[], contacts: readonly string[]): Promise<void> {
+    await this.run('CREATE OR REPLACE TABLE list_member (list TEXT, company TEXT, verdict TEXT)');
+    await this.run('CREATE OR REPLACE TABLE contact (company TEXT)');
+    const rows = (values: readonly string[]) => `(${values.map((one) => `'${one}'`).join(', ')})`;
+    if (members.length) await this.run(`INSERT INTO list_member VALUES ${members.map(rows).join(', ')}`);
+    if (contacts.length)
+      await this.run(`INSERT INTO contact VALUES ${contacts.map((one) => rows([one])).join(', ')}`);
   }
 
   async run(text: string): Promise<void> {

@@ -1,14 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { join } from 'node:path';
-import { Tally } from '../core/tally/tally.ts';
 import { anyRecord, SOURCES } from '../core/testing/any-record.ts';
-import { anyTape } from '../core/testing/any-tape.ts';
+import { anyRelated } from '../core/testing/any-related.ts';
+import { anyRelatedTape, anyTape, names } from '../core/testing/any-tape.ts';
 import { validateTape } from '../core/tape/validate.ts';
 import { buildUniverse } from '../server/engine/build-universe.ts';
-import { recordsById } from '../server/engine/stored-universe.ts';
 import { universeLookup } from '../server/engine/universe-lookup.ts';
-import { searchable } from '../server/engine/words.ts';
+import { openTallies, openUniverses, recordsOfAll } from '../server/engine/universes.ts';
 import { writeParquet } from '../server/exports/parquet.ts';
 import { AS_OF, RandomUniverse } from '../server/testing/random-universe.ts';
 import { Agreement } from './agreement.ts';
@@ -36,17 +35,24 @@ describe('a tally of a random tape over a random universe', () => {
     await fc.assert(
       fc.asyncProperty(
         fc.array(fc.tuple(anyRecord, fc.subarray([...SOURCES], { minLength: 1 })), { maxLength: 70 }),
-        fc.array(anyTape, { minLength: 100, maxLength: 100 }),
-        async (records, drawn) => {
-          random.fill(records);
+        anyRelated,
+        fc.array(fc.oneof({ weight: 4, arbitrary: anyTape }, anyRelatedTape), {
+          minLength: 120,
+          maxLength: 120,
+        }),
+        async (records, related, drawn) => {
+          random.fill(records, related);
+          const facts = random.facts();
           const { db, reference } = random;
           await writeParquet(db, reference.trees, join(random.dir, 'parquet'));
           await duckdb.load(join(random.dir, 'parquet'));
+          await duckdb.loadFacts(random.members, random.contacts);
           const stored = buildUniverse(db, reference.trees);
-          const lookup = universeLookup(db, reference, AS_OF, stored);
-          const tally = new Tally(searchable(stored, db, recordsById(stored.ids)), 'companies', lookup);
-          const agreement = new Agreement(tally, lookup, stored.ids, [sqlite, duckdb]);
-          for (const raw of drawn) {
+          const lookup = universeLookup(db, reference, AS_OF, stored, facts);
+          const byKey = recordsOfAll(stored, db);
+          const tallies = openTallies(openUniverses(stored, db, byKey, facts), lookup);
+          const agreement = new Agreement(tallies, lookup, byKey, [sqlite, duckdb]);
+          for (const raw of drawn.filter((one) => names(() => validateTape(one, lookup)))) {
             tapes++;
             const tape = validateTape(raw, lookup);
             expect([tape.lines, await agreement.differences(tape)]).toEqual([tape.lines, []]);

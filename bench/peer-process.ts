@@ -1,7 +1,6 @@
 import Database from 'better-sqlite3';
 import { join } from 'node:path';
 import { TapeCompiler } from '../core/tape/sql/compile.ts';
-import { Tally } from '../core/tally/tally.ts';
 import { filled, type Sql } from '../core/tape/sql/statement.ts';
 import type { Lookup } from '../core/tape/lookup.ts';
 import type { Tape } from '../core/tape/nodes.ts';
@@ -9,9 +8,8 @@ import { validateTape } from '../core/tape/validate.ts';
 import { openUniverse } from '../server/db/open.ts';
 import { Engine } from '../server/engine/engine.ts';
 import { openColumns } from '../server/engine/open-universe.ts';
-import { recordsById } from '../server/engine/stored-universe.ts';
 import { universeLookup, type ReferenceData } from '../server/engine/universe-lookup.ts';
-import { searchable } from '../server/engine/words.ts';
+import { openTallies, openUniverses, recordsOfAll } from '../server/engine/universes.ts';
 import { loadReferenceData } from '../server/reference.ts';
 import type { AskMessage, AskReply, Contender } from './asks.ts';
 import { DuckPeer, SqlitePeer, type Peer } from './databases.ts';
@@ -47,7 +45,7 @@ async function tallyAnswerer(dir: string, reference: ReferenceData): Promise<Ans
   db.exec('BEGIN');
   const { universe } = await openColumns(dir, db, reference.trees);
   const going = new Engine(db, reference, AS_OF, universe);
-  const columns = searchable(universe, db, recordsById(universe.ids));
+  const universes = openUniverses(universe, db, recordsOfAll(universe, db));
   const sort = [{ by: 'founded', descending: true }];
   going.rows({ format: 'just-tally.tape', version: 1, subject: 'companies', lines: [] }, [], sort, 0, 1);
   const values = (counts: { key?: string; code?: string; count: number }[]) =>
@@ -55,7 +53,7 @@ async function tallyAnswerer(dir: string, reference: ReferenceData): Promise<Ans
   return async ({ ask, tape, offset }) => {
     switch (ask) {
       case 'figures': {
-        const tally = new Tally(columns, 'companies', going.lookup);
+        const tally = openTallies(universes, going.lookup).get('companies')!;
         const { took, made } = await timed(() => tally.tally(validateTape(tape, going.lookup)));
         return {
           took,
@@ -128,7 +126,7 @@ async function answererOf(contender: Contender, dir: string): Promise<Answerer> 
   if (contender === 'tally') return tallyAnswerer(dir, reference);
   const db = openUniverse(dir, { readonly: true });
   db.exec('BEGIN');
-  const lookup = universeLookup(db, reference, AS_OF, { columns: new Map() });
+  const lookup = universeLookup(db, reference, AS_OF, { columns: new Map(), related: new Map() });
   if (contender === 'sqlite') {
     const indexed = new Database(join(dir, 'bench', 'indexed.sqlite'));
     indexed.pragma('cache_size = -1048576');

@@ -20,6 +20,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { SCHEMES } from '../core/codes/tree.ts';
+import { READ_SUBJECTS } from '../core/records/read-related.ts';
+import { SUBJECTS } from '../core/fields/registry.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
 import { DIALECTS, type Dialect } from '../core/tape/sql/compile.ts';
 
@@ -44,6 +46,9 @@ export class TypedBody {
   @IsString()
   @Matches(/^[\w-]{1,40}$/)
   stem = 't';
+
+  @IsIn([...SUBJECTS.keys()])
+  subject = 'companies';
 }
 
 export class CompleteBody extends TapeBody {
@@ -266,6 +271,11 @@ export class PreviewBody {
   @IsOptional()
   @IsBoolean()
   hasHeader?: boolean;
+
+  /** What the rows are; guessed by their headings where left out. */
+  @IsOptional()
+  @IsIn(['companies', ...READ_SUBJECTS])
+  subject?: string;
 }
 
 export class MappingBody {
@@ -322,6 +332,12 @@ export class LoadBody {
   @ValidateNested()
   @Type(() => MappingBody)
   mapping!: MappingBody;
+
+  /** Of what hangs on companies: countries of which the file has all. */
+  @IsArray()
+  @ArrayMaxSize(249)
+  @Matches(/^[A-Z]{2}$/, { each: true, message: 'covers must be ISO codes of two letters' })
+  covers: string[] = [];
 
   /** True: one bad row and nothing is loaded. False: bad rows are left out and reported. */
   @IsBoolean()

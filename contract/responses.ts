@@ -13,8 +13,15 @@ import type { Wording } from '../core/tape/wording.ts';
 
 /** Answers of the API, as both sides know them. */
 
+/** A line in words and as it would be typed; of blocks and has-lines also what they are made of. */
+export interface WordedLine {
+  words: Wording;
+  typed: string;
+  inner?: (WordedLine & { id: string })[];
+}
+
 export interface WordedTally extends TallyAnswer {
-  lines: (LineFigures & { words: Wording; typed: string })[];
+  lines: (LineFigures & WordedLine)[];
   /** The tape as one sentence. */
   reads: string;
   /** Grows with every change of the universe. */
@@ -141,7 +148,17 @@ export interface CitiesAnswer {
   cities: { name: string; lat: number; lon: number; population: number }[];
 }
 
+/** One record of a subject below companies, with the companies it hangs on. */
+export interface RecordAnswer {
+  subject: string;
+  row: Row;
+  parties: { role: string; name: string; key: string | null }[];
+  /** Names and as-of dates of the sources it is from. */
+  sources: { name: string; asOf: string }[];
+}
+
 export interface JumpAnswer {
+  related: { subject: string; key: string; name: string; about: string | null }[];
   companies: { key: string; name: string; town: string | null; country: string | null }[];
   codes: { code: string; title: string; scheme: Scheme }[];
   towns: { key: string; name: string; lat: number; lon: number }[];
@@ -168,6 +185,13 @@ export interface HealthAnswer {
   universe: number;
   schemes: Scheme[];
   technologies: number;
+  /** Records of each subject below companies. */
+  related: Record<string, number>;
+}
+
+/** Address books by name of their file. */
+export interface ContactsAnswer {
+  books: { book: string; contacts: number; found: number }[];
 }
 
 export interface SourceView {
@@ -179,6 +203,7 @@ export interface SourceView {
   loadedAt: string;
   rowsRead: number;
   rowsRefused: number;
+  subject: string;
   companies: number;
   countries: { country: string; companies: number }[];
 }
@@ -203,6 +228,8 @@ export interface UploadAnswer {
   header: string[];
   rows: string[][];
   bytes: number;
+  /** What the rows are taken for. */
+  subject: string;
   mapping: Mapping;
   columns: FileColumn[];
 }

@@ -38,6 +38,8 @@ export type Cell = string | number | QuantityCell | MoneyCell | PlaceCell | Code
 
 export interface Row {
   key: string;
+  /** Key of the one company that the record hangs on, where it hangs on one. */
+  company?: string;
   cells: Record<string, Cell>;
   /** Why headcount or revenue is unknown, by field. */
   why?: Record<string, Reason>;

@@ -1,6 +1,7 @@
 import type { CodeTree } from '../core/codes/tree.ts';
 import type { Gazetteer, Town } from '../core/geo/gazetteer.ts';
 import { toEuro } from '../core/money/rates.ts';
+import { advisorySector } from './advisory.ts';
 import { companyName, domain, legalForm, misspelt, phone, properName, street } from './names.ts';
 import type { Places } from './places.ts';
 import { Chance, runningSums } from './random.ts';
@@ -63,10 +64,13 @@ export class Companies {
   private readonly gazetteer: Gazetteer;
   private readonly nace: CodeTree;
   private readonly seed: number;
+  /** How many the universe has. */
+  private readonly companies: number;
   /** The group asked for last; companies of a group stand near each other. */
   private lastGroup: { top: number; name: string } | null = null;
 
-  constructor(places: Places, gazetteer: Gazetteer, nace: CodeTree, seed: number) {
+  constructor(places: Places, gazetteer: Gazetteer, nace: CodeTree, seed: number, companies: number) {
+    this.companies = companies;
     this.places = places;
     this.gazetteer = gazetteer;
     this.nace = nace;
@@ -93,9 +97,15 @@ export class Companies {
     };
   }
 
+  /** The company of an index, or the one that a duplicate at this index repeats. */
+  first(index: number): Truth {
+    return this.make(index % DUPLICATE_EVERY === DUPLICATE_EVERY - 1 ? index - 1 : index);
+  }
+
   private make(index: number): Truth {
     const chance = new Chance(this.seed ^ Math.imul(index + 1, 0x9e3779b1));
-    const sector = SECTORS[chance.draw(sectorSums)]!;
+    const drawn = SECTORS[chance.draw(sectorSums)]!;
+    const sector = advisorySector(index, this.companies) ?? drawn;
     const country = this.places.countryCodes[chance.draw(this.places.countrySums)]!;
     const town = this.places.townsOf(country)[chance.draw(this.places.sumsOf(country, sector.gathers))]!;
     const large = chance.in(0.03) ? 1.6 : 0;

@@ -7,6 +7,7 @@ import { loadCodeTrees, loadGazetteer } from '../server/reference.ts';
 import { nextRevision } from '../server/tables/revision.ts';
 import { technologyKey } from '../server/tables/company.ts';
 import { addSource, allSources, setRows } from '../server/tables/source.ts';
+import { DemoRelated } from './load-related.ts';
 import type { DemoBatch, DemoWorkerData } from './rows-worker.ts';
 import { DEMO_AS_OF, DEMO_SOURCES } from './sources.ts';
 import { TECHNOLOGIES } from './technologies.ts';
@@ -35,15 +36,18 @@ export async function loadDemo(
     const sources = DEMO_SOURCES.map(({ key, name, licence, header, mapping }) =>
       addSource(db, { name, fileName: null, licence, asOf: dayOf(DEMO_AS_OF)!, header, mapping }, key),
     );
+    const related = new DemoRelated(db);
     const load = new CompanyLoad(db, revision);
     const data: DemoWorkerData = { companies, seed: SEED, sources };
     let rows: number[] = [];
     for await (const batch of feed<DemoBatch>('demo/rows-worker', data)) {
       load.write(batch.companies);
+      related.write(batch.related);
       rows = batch.rows;
       progress(Math.min(batch.made, companies - 1), companies, 'loading records');
     }
     rows.forEach((count, nth) => setRows(db, sources[nth]!.id, count, 0));
+    related.end(revision);
     remakeCompanies(db, revision, load.joined, loadCodeTrees(), loadGazetteer(), () => {});
     db.exec('COMMIT');
     progress(companies, companies, 'done');

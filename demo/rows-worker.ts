@@ -7,6 +7,7 @@ import type { SourceRow } from '../server/tables/source.ts';
 import { Companies } from './company.ts';
 import { Places } from './places.ts';
 import { Chance } from './random.ts';
+import { RelatedMaker, type MadeRelated } from './related.ts';
 import { DEMO_SOURCES } from './sources.ts';
 
 /** The thread that makes the rows of the demo's sources, company by company, and reads them as a file's are read. */
@@ -20,6 +21,8 @@ export interface DemoWorkerData extends Record<string, unknown> {
 
 export interface DemoBatch {
   companies: ReadyCompany[];
+  /** What hangs on these companies and those before. */
+  related: MadeRelated[];
   /** Companies made so far, and rows of each source. */
   made: number;
   rows: number[];
@@ -29,18 +32,17 @@ void runFeed<DemoBatch>((put) => {
   const { companies, seed, sources } = workerData as DemoWorkerData;
   const gazetteer = loadGazetteer();
   const trees = loadCodeTrees();
-  const makers = new Companies(
-    new Places(gazetteer, readReference('geo/postcodes.tsv.gz')),
-    gazetteer,
-    trees.get('nace-2.1')!,
-    seed,
-  );
+  const places = new Places(gazetteer, readReference('geo/postcodes.tsv.gz'));
+  const makers = new Companies(places, gazetteer, trees.get('nace-2.1')!, seed, companies);
+  const related = new RelatedMaker(makers, places, seed, companies);
   const readers = DEMO_SOURCES.map((demo, nth) =>
     rowReader(demo.header, demo.mapping, trees, gazetteer, sources[nth]!.as_of),
   );
   const rows = DEMO_SOURCES.map(() => 0);
   let made = 0;
-  const batcher = new CompanyBatcher((ready) => put({ companies: ready, made, rows: [...rows] }));
+  const batcher = new CompanyBatcher((ready) =>
+    put({ companies: ready, related: related.taken(), made, rows: [...rows] }),
+  );
   for (; made < companies; made++) {
     const truth = makers.at(made);
     DEMO_SOURCES.forEach((demo, nth) => {
@@ -51,6 +53,7 @@ void runFeed<DemoBatch>((put) => {
         throw new Error(`Company ${made} does not read in ${demo.name}: ${JSON.stringify(read.problems)}`);
       batcher.add(sources[nth]!, ++rows[nth]! + 1, cells, read.record);
     });
+    related.make(truth);
   }
   batcher.flush();
 });

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { answerError, HttpProblem } from './http/check.ts';
 import { guard } from './http/guard.ts';
 import { ROOT } from './reference.ts';
+import { contactRoutes } from './routes/contacts.ts';
 import { countingRoutes } from './routes/counting.ts';
 import { listRoutes } from './routes/lists.ts';
 import { sourceRoutes } from './routes/sources.ts';
@@ -52,6 +53,7 @@ export function createApp(services: Services): Express {
     listRoutes(services),
     tapeRoutes(services),
     workspaceRoutes(services),
+    contactRoutes(services),
   );
   api.use((request) => {
     throw new HttpProblem(404, 'unknown-address', `There is no ${request.method} ${request.originalUrl}.`);

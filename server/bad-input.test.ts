@@ -46,7 +46,47 @@ describe('bad input is refused by name, and nothing is half written', () => {
       '"a"',
     ],
     ['a subject that is not there', { ...tape([]), subject: 'moons' }, 'unknown-subject', 'subject', 'moons'],
-    ['a has-line', tape([{ id: 'a', has: 'deals', lines: [] }]), 'unknown-subject', 'lines[0].has', 'deals'],
+    ['a has-line', tape([{ id: 'a', has: 'moons', lines: [] }]), 'unknown-subject', 'lines[0].has', 'deals'],
+    [
+      'a role that deals do not have',
+      tape([{ id: 'a', has: 'deals', as: 'owner', lines: [] }]),
+      'unknown-role',
+      'lines[0].as',
+      'target',
+    ],
+    [
+      'a field of another subject in a has-line',
+      tape([
+        {
+          id: 'a',
+          has: 'people',
+          lines: [{ id: 'b', field: 'revenue', test: { from: 1, currency: 'EUR' } }],
+        },
+      ]),
+      'unknown-field',
+      'lines[0].lines[0].field',
+      'revenue',
+    ],
+    [
+      'has-lines three deep',
+      tape([
+        {
+          id: 'a',
+          has: 'deals',
+          lines: [{ id: 'b', has: 'company', lines: [{ id: 'c', has: 'people', lines: [] }] }],
+        },
+      ]),
+      'nested-too-deep',
+      'lines[0].lines[0].lines[0].has',
+      'two',
+    ],
+    [
+      'a count that is no whole number',
+      tape([{ id: 'a', has: 'people', count: { from: 1.5 }, lines: [] }]),
+      'wrong-value',
+      'lines[0].count.from',
+      '1.5',
+    ],
     ['a file that is no tape', { hello: 1 }, 'not-a-tape', 'format', 'just-tally.tape'],
     ['no test at all', line({ test: {} }), 'wrong-value', 'lines[0].test', 'from'],
     ['a wrong type', line({ test: { from: 'ten' } }), 'wrong-value', 'lines[0].test.from', 'ten'],

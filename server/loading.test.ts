@@ -355,5 +355,5 @@ test('an export is listed, and removed with its file', async () => {
   const nobody = await server.api
     .post('/api/exports')
     .send({ tape: tape([]), name: 'No', format: 'csv', columns: ['name'], keys: ['nobody'] });
-  expect(nobody.body).toMatchObject({ error: { code: 'unknown-company', value: 'nobody' } });
+  expect(nobody.body).toMatchObject({ error: { code: 'unknown-key', value: 'nobody' } });
 });

@@ -1,4 +1,5 @@
-import type { CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '../cells.ts';
+import type { Cell, CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '../cells.ts';
+import type { Field } from '../fields/field.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { ratePerEuro } from '../money/rates.ts';
 
@@ -14,9 +15,23 @@ export interface ExportColumn {
   value(row: Row): string | number | null;
 }
 
-/** The columns that some fields make in an export, money in the given currency. */
-export function exportColumns(subject: string, fields: readonly string[], currency: string): ExportColumn[] {
+/** The columns that some fields make in an export, money in the given currency. `headings` has those of the tape's own columns. */
+export function exportColumns(
+  subject: string,
+  fields: readonly string[],
+  currency: string,
+  headings: Readonly<Record<string, string>> = {},
+): ExportColumn[] {
   return fields.flatMap((id): ExportColumn[] => {
+    if (headings[id] !== undefined)
+      return [
+        {
+          heading: headings[id],
+          kind: 'number',
+          width: 14,
+          value: (row) => countText(row.cells[id] ?? null),
+        },
+      ];
     const field = fieldOf(subject, id)!;
     const heading = field.column!.heading;
     const width = Math.round(field.column!.width / 8);
@@ -84,11 +99,31 @@ export function exportColumns(subject: string, fields: readonly string[], curren
       case 'date':
         return [{ heading, kind: 'date', width, value: (row) => cell<string>(row) }];
       default:
-        if (field.store.at === 'many' || field.store.at === 'keyed')
-          return [{ heading, kind: 'text', width, value: (row) => cell<string[]>(row)?.join('; ') ?? null }];
-        return [{ heading, kind: 'text', width, value: (row) => cell<string>(row) }];
+        return [
+          {
+            heading,
+            kind: 'text',
+            width,
+            value: (row) => {
+              const value = cell<string | string[]>(row);
+              return Array.isArray(value) ? value.join('; ') : (labelOf(field, value) ?? null);
+            },
+          },
+        ];
     }
   });
+}
+
+/** A value of a category by its label. */
+export function labelOf(field: Field, value: string | null): string | null {
+  return field.values?.find(({ key }) => key === value)?.label ?? value;
+}
+
+/** A count, or from how many to how many where some records are unknown to the lines. */
+function countText(cell: Cell): number | string | null {
+  if (cell === null || typeof cell === 'number') return cell;
+  const { low, high } = cell as QuantityCell;
+  return `${low} to ${high}`;
 }
 
 /** An amount in another currency at the rate of its year; null where there is no rate. */

@@ -78,6 +78,7 @@ test('every column of the registry can be exported, known or not', () => {
 test('how a list was made names tape, sources and counts', () => {
   const how = {
     name: 'Mine',
+    many: 'Companies',
     madeAt: '2026-09-30T10:11:12Z',
     asOf: '2026-09-30',
     count: 3,
@@ -85,7 +86,7 @@ test('how a list was made names tape, sources and counts', () => {
     picked: 3,
     wording: ['Headcount 20 or more'],
     tape: '{}',
-    sources: [{ name: 'Register', asOf: '2026-09-01', licence: null, companies: 9 }],
+    sources: [{ name: 'Register', asOf: '2026-09-01', licence: null, rowsRead: 9 }],
   };
   const rows = howMadeRows(how);
   expect(rows).toEqual(

@@ -1,6 +1,8 @@
 /** What a reader of an exported list needs to know of how it came to be. */
 export interface HowMade {
   name: string;
+  /** What is listed, such as "Companies". */
+  many: string;
   /** ISO time stamp. */
   madeAt: string;
   asOf: string;
@@ -12,7 +14,7 @@ export interface HowMade {
   wording: readonly string[];
   /** The tape file. */
   tape: string;
-  sources: readonly { name: string; asOf: string; licence: string | null; companies: number }[];
+  sources: readonly { name: string; asOf: string; licence: string | null; rowsRead: number }[];
 }
 
 /** The sheet "How this list was made", as rows of cells. */
@@ -23,20 +25,23 @@ export function howMadeRows(how: HowMade): (string | number)[][] {
     ['List', how.name],
     ['Made', how.madeAt.slice(0, 16).replace('T', ' ')],
     ['As-of date', how.asOf],
-    ['Companies in this list', how.count],
-    ['Companies in the universe', how.universe],
-    ['Which companies', how.picked === null ? 'all that pass the tape' : `${how.picked} picked by hand`],
+    [`${how.many} in this list`, how.count],
+    [`${how.many} in the universe`, how.universe],
+    [
+      `Which ${how.many.toLowerCase()}`,
+      how.picked === null ? 'all that pass the tape' : `${how.picked} picked by hand`,
+    ],
     [],
     ['The tape, line by line'],
     ...(how.wording.length
       ? how.wording.map((line, i) => [`line ${i + 1}`, line])
       : [['', 'no lines: the whole universe']]),
     [],
-    ['Sources', 'as of', 'companies', 'licence'],
+    ['Sources', 'as of', 'records', 'licence'],
     ...how.sources.map((source) => [
       source.name,
       source.asOf,
-      source.companies,
+      source.rowsRead,
       source.licence ?? 'not stated',
     ]),
     [],

@@ -1,4 +1,5 @@
 import { activity } from './companies/activity.ts';
+import { market } from './companies/market.ts';
 import { place } from './companies/place.ts';
 import { size } from './companies/size.ts';
 import { standing } from './companies/standing.ts';
@@ -9,5 +10,7 @@ export const companies: Subject = {
   id: 'companies',
   one: 'company',
   many: 'companies',
-  fields: [...activity, ...place, ...size, ...standing],
+  table: 'company',
+  fields: [...activity, ...place, ...size, ...market, ...standing],
+  relation: null,
 };

@@ -12,6 +12,7 @@ export type FieldKind =
   | 'place'
   | 'text'
   | 'list'
+  | 'record'
   | 'label';
 
 /** What a field is about; a choice of conditions lists them by section. */
@@ -21,22 +22,23 @@ export const SECTIONS = {
   size: 'Size',
   growth: 'Age and growth',
   technology: 'Technology and site',
+  market: 'Brands, channels and money raised',
   standing: 'Standing',
 } as const;
 
-/** Where a field's values are kept in the universe's tables. */
+/** Where a field's values are kept in the universe's tables. The subject's own table is `company`, `person` and so on. */
 export type Store =
-  /** One column of `company`. */
+  /** One column of the subject's table. */
   | { at: 'column'; column: string }
-  /** `<stem>_low`, `_high`, `_point`, `_basis` and `_why` of `company`; money compares its `<stem>_eur_…` columns. */
+  /** `<stem>_low`, `_high`, `_point`, `_basis` and `_why` of the subject's table; money compares its `<stem>_eur_…` columns. */
   | { at: 'range'; stem: string }
   /**
-   * A table of (company, value); `known` is the column of `company` that is null where nothing was ever
+   * A table of (record, value); `known` is the column of the subject's table that is null where nothing was ever
    * recorded, `seen` the column of the table with the day a value was first seen.
    */
   | { at: 'many'; table: string; value: string; known: string | null; seen?: string }
-  /** `company_measure`: numbers by key. What a key that is not there means for a company that has others: 0, or unknown. */
-  | { at: 'keyed'; measure: string; absent: 0 | null }
+  /** `company_measure`, or `table`: numbers by key. What a key that is not there means for a record that has others: 0, or unknown. */
+  | { at: 'keyed'; measure: string; absent: 0 | null; table?: string }
   /** Made of other fields when it is asked for. */
   | { at: 'rank' }
   /** The lists of the workspace. */
@@ -46,7 +48,15 @@ export type Store =
   /** `country`, `region`, `town`, `postcode`, `lat`, `lon` of `company`. */
   | { at: 'place' }
   /** The full-text index `company_words`. */
-  | { at: 'words' };
+  | { at: 'words' }
+  /** A text of the subject's table; `<column>_words` has it as `wordsColumn` makes it. */
+  | { at: 'text'; column: string }
+  /** The names of the companies that a record hangs on, in a role where it has roles. */
+  | { at: 'parties'; role?: string }
+  /** The key of the record itself. */
+  | { at: 'key' }
+  /** The address book of the workspace. */
+  | { at: 'contacts' };
 
 /** A column of a file that a field can be read from. */
 export interface FileColumn {
@@ -89,8 +99,33 @@ export interface Field {
   files: readonly FileColumn[];
   /** Number fields: what is counted, printed after the figure. */
   unit?: string;
+  /** Category fields whose values stand from the highest down, so that "director+" has a meaning. */
+  ordered?: true;
   /** Category and keyed fields whose values or keys never change. */
   values?: readonly { key: string; label: string }[];
+}
+
+/** What a company is to a record of another subject. */
+export interface Role {
+  key: string;
+  /** As in "has a deal as …". */
+  label: string;
+  /** The roles of the pairs' table that it stands for. */
+  stored: readonly string[];
+}
+
+/** How the records of a subject hang on companies. */
+export interface Relation {
+  /** Pairs of record and company: the subject's own table where a record has one company, else a table of parties with roles. */
+  table: string;
+  /** The column of that table that names the record. */
+  record: string;
+  /** What a record is to its company: "at" in "people at a company". */
+  preposition: 'at' | 'of' | 'with';
+  /** None where a record has one company. */
+  roles: readonly Role[];
+  /** Column of `company` that is 1 where some source covers the subject for the company, else null. */
+  known: string;
 }
 
 /** A kind of record that a tape can count. */
@@ -98,5 +133,9 @@ export interface Subject {
   id: string;
   one: string;
   many: string;
+  /** The table of its records; tables of their lists name a record by `<table>_id`. */
+  table: string;
   fields: readonly Field[];
+  /** Null for companies themselves. */
+  relation: Relation | null;
 }

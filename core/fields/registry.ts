@@ -1,8 +1,40 @@
+import { brands } from './brands.ts';
 import { companies } from './companies.ts';
-import type { Field, FileColumn, Subject } from './field.ts';
+import { deals } from './deals.ts';
+import { events } from './events.ts';
+import type { Field, FileColumn, Relation, Role, Subject } from './field.ts';
+import { people } from './people.ts';
+import { sites } from './sites.ts';
 
 /** The registered subjects. A new subject is one more entry here. */
-export const SUBJECTS: ReadonlyMap<string, Subject> = new Map([[companies.id, companies]]);
+export const SUBJECTS: ReadonlyMap<string, Subject> = new Map(
+  [companies, sites, people, brands, deals, events].map((subject) => [subject.id, subject]),
+);
+
+/** The subjects whose records hang on companies. */
+export const RELATED: readonly (Subject & { relation: Relation })[] = [...SUBJECTS.values()].filter(
+  (subject): subject is Subject & { relation: Relation } => subject.relation !== null,
+);
+
+/** A subject by id. @throws Error where there is none; ids from outside are checked by `validateTape`. */
+export function subjectOf(id: string): Subject {
+  const subject = SUBJECTS.get(id);
+  if (!subject) throw new Error(`There is no subject "${id}".`);
+  return subject;
+}
+
+/** What a has-line of a subject may look through to, under the name that it says: other subjects from companies, "company" from those. */
+export function relationsOf(subject: string): ReadonlyMap<string, Subject> {
+  const { relation } = subjectOf(subject);
+  return relation === null
+    ? new Map(RELATED.map((related) => [related.id, related]))
+    : new Map([['company', subjectOf('companies')]]);
+}
+
+/** The roles that a has-line of a subject may name. */
+export function rolesOf(subject: string, has: string): readonly Role[] {
+  return (subjectOf(subject).relation ?? subjectOf(has).relation)!.roles;
+}
 
 /** A field of a subject by id, or undefined. */
 export function fieldOf(subject: string, id: string): Field | undefined {

@@ -1,5 +1,5 @@
 import { SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
-import { fileColumns } from '../fields/registry.ts';
+import { fileColumns, SUBJECTS } from '../fields/registry.ts';
 import { foldedWords } from '../text/fold.ts';
 import type { CellStyle } from './cells.ts';
 
@@ -34,8 +34,9 @@ export function guessMapping(
   rows: readonly (readonly string[])[],
   trees: ReadonlyMap<Scheme, CodeTree>,
   defaults: MappingDefaults,
+  subject = 'companies',
 ): Mapping {
-  const columns = guessColumns(header, rows);
+  const columns = guessColumns(header, rows, subject);
   const at = (id: string) => columns.indexOf(id);
   const values = (id: string) =>
     at(id) < 0 ? [] : rows.map((row) => row[at(id)] ?? '').filter((cell) => cell.trim() !== '');
@@ -80,7 +81,7 @@ export function plainHeading(text: string): string {
 
 /** How the first row looks as a header: at least half of its cells are known headings, or it holds no figures while the next rows do. */
 export function looksLikeHeader(first: readonly string[], next: readonly string[] | undefined): boolean {
-  const known = knownHeadings();
+  const known = new Map([...SUBJECTS.keys()].flatMap((subject) => [...knownHeadings(subject)]));
   const filled = first.filter((cell) => cell.trim() !== '');
   if (filled.length === 0) return false;
   if (
@@ -97,16 +98,20 @@ export function looksLikeHeader(first: readonly string[], next: readonly string[
   );
 }
 
-function knownHeadings(): Map<string, string> {
+function knownHeadings(subject: string): Map<string, string> {
   const known = new Map<string, string>();
-  for (const column of fileColumns('companies'))
+  for (const column of fileColumns(subject))
     for (const heading of [column.label, column.id, ...column.headings])
       if (!known.has(plainHeading(heading))) known.set(plainHeading(heading), column.id);
   return known;
 }
 
-function guessColumns(header: readonly string[], rows: readonly (readonly string[])[]): (string | null)[] {
-  const known = knownHeadings();
+function guessColumns(
+  header: readonly string[],
+  rows: readonly (readonly string[])[],
+  subject: string,
+): (string | null)[] {
+  const known = knownHeadings(subject);
   const taken = new Set<string>();
   const take = (id: string | undefined) => (id === undefined || taken.has(id) ? null : (taken.add(id), id));
   const byName = header.map(
@@ -122,7 +127,8 @@ function guessColumns(header: readonly string[], rows: readonly (readonly string
       if (part && n > 0 && words.slice(0, n).join('').length >= 4) return part;
       if (part) taken.delete(part);
     }
-    return take(byContent(rows.map((row) => row[i] ?? '')));
+    const content = byContent(rows.map((row) => row[i] ?? ''));
+    return take(subject === 'companies' ? content : CONTENT_OF_OTHERS[content ?? '']);
   });
 }
 
@@ -137,6 +143,29 @@ const CONTENT: [string, RegExp][] = [
     /^(AT|BE|BG|CH|CY|CZ|DE|DK|EE|ES|FI|FR|GB|GR|HR|HU|IE|IS|IT|LT|LU|LV|MT|NL|NO|PL|PT|RO|SE|SI|SK|US)$/,
   ],
 ];
+
+/** What the same contents mean in files of what hangs on companies. */
+const CONTENT_OF_OTHERS: Readonly<Record<string, string>> = {
+  mail: 'mail',
+  web: 'company-domain',
+  phone: 'phone',
+  country: 'company-country',
+};
+
+/**
+ * The subject that a header speaks of most: the one of whose headings it has most, companies where several have as many.
+ */
+export function guessSubject(header: readonly string[]): string {
+  const plain = header.map(plainHeading);
+  let best = 'companies';
+  let most = plain.filter((one) => knownHeadings('companies').has(one)).length;
+  for (const subject of ['people', 'sites', 'deals', 'events']) {
+    const known = knownHeadings(subject);
+    const count = plain.filter((one) => known.has(one)).length;
+    if (count > most) [best, most] = [subject, count];
+  }
+  return best;
+}
 
 function byContent(cells: readonly string[]): string | undefined {
   const filled = cells.map((cell) => cell.trim()).filter(Boolean);

@@ -6,6 +6,7 @@ import { CURRENCIES } from '../money/rates.ts';
 import { REASONS, type Reason } from '../tally/columns.ts';
 import { fold } from '../text/fold.ts';
 import { CellError, readCount, readDate, readNumber, readQuantity, readYear } from './cells.ts';
+import { ColumnReader, type CellProblem } from './column-reader.ts';
 import type { Mapping } from './mapping.ts';
 import {
   readDepartments,
@@ -17,19 +18,9 @@ import {
 } from './lists-in-cells.ts';
 import type { CompanyRecord, Money } from './record.ts';
 
-/** One cell that could not be read. */
-export interface CellProblem {
-  /** Heading of the column, or a word for the whole row. */
-  column: string;
-  value: string;
-  rule: string;
-}
-
 export interface RowReader {
   read(cells: readonly string[]): { record: CompanyRecord } | { problems: CellProblem[] };
 }
-
-const LONGEST_CELL = 32_767;
 
 const STATUS_WORDS: Record<string, CompanyRecord['status']> = {
   active: 'active',
@@ -71,36 +62,10 @@ export function rowReader(
   asOf: number,
 ): RowReader {
   const labels = new Map(fileColumns('companies').map((column) => [column.id, column.label]));
-  const columnOf = (id: string) => mapping.columns.indexOf(id);
+  const columns = new ColumnReader(header, mapping.columns, labels);
+  const column = columns.column.bind(columns);
   const tree = trees.get(mapping.scheme)!;
-  // The row being read: its cells, and what was wrong with them so far.
-  let cells: readonly string[] = [];
-  let problems: CellProblem[] = [];
 
-  const text = (column: number): string | null => {
-    const cell = column < 0 ? undefined : cells[column]?.trim();
-    return cell === undefined || cell === '' ? null : cell;
-  };
-  /** A reader of one column, which notes what it cannot read as a problem of its row. */
-  const column = <T>(id: string, reader: (cell: string) => T): (() => T | null) => {
-    const at = columnOf(id);
-    return () => {
-      const cell = text(at);
-      if (cell === null) return null;
-      try {
-        if (cell.length > LONGEST_CELL) throw new CellError(`at most ${LONGEST_CELL} characters`);
-        return reader(cell);
-      } catch (error) {
-        if (!(error instanceof CellError)) throw error;
-        problems.push({
-          column: header[at] || labels.get(id)!,
-          value: cell.slice(0, 200),
-          rule: error.rule,
-        });
-        return null;
-      }
-    };
-  };
   const plain = (id: string) => column(id, (cell) => cell);
   const coordinate = (id: string, most: number) =>
     column(id, (cell) => {
@@ -156,7 +121,7 @@ export function rowReader(
     return found;
   };
 
-  const nameAt = columnOf('name');
+  const nameAt = mapping.columns.indexOf('name');
   const read = {
     name: plain('name'),
     legalForm: plain('legal-form'),
@@ -293,9 +258,7 @@ export function rowReader(
   };
 
   return {
-    read(row) {
-      cells = row;
-      problems = [];
+    read(cells) {
       if (cells.length > header.length && cells.slice(header.length).some((cell) => cell !== ''))
         return {
           problems: [
@@ -306,7 +269,9 @@ export function rowReader(
             },
           ],
         };
+      columns.begin(cells);
       const record = readRecord();
+      const { problems } = columns;
       if (record.name === '' && !problems.some((one) => one.column === header[nameAt]))
         problems.push({
           column: header[nameAt] ?? 'Company',

@@ -2,6 +2,7 @@ import type { Scheme } from '../codes/tree.ts';
 import type { PointGrid } from '../geo/grid.ts';
 import type { ListVerdict } from '../tape/nodes.ts';
 import type { Bits } from './bits.ts';
+import type { Links } from './links.ts';
 
 /** Small whole numbers, in the narrowest array that holds them. */
 export type SmallNumbers = Uint8Array | Uint16Array | Uint32Array;
@@ -52,6 +53,13 @@ export interface KeyedColumn {
 export interface ListColumn {
   kind: 'list';
   lists: ReadonlyMap<string, Readonly<Record<ListVerdict, Bits>>>;
+}
+
+/** The keys of records, looked up outside the core. */
+export interface KeyColumn {
+  kind: 'key';
+  /** The record of a key, or undefined where there is none. */
+  find(key: string): number | undefined;
 }
 
 /** What a number rests on. */
@@ -175,10 +183,26 @@ export type Column =
   | DateColumn
   | PlaceColumn
   | TextColumn
+  | KeyColumn
   | Map<Scheme, CodesColumn>;
+
+/** What has-lines of one subject see of another. */
+export interface Relation {
+  /** Subject of the related records. */
+  subject: string;
+  related: Universe;
+  /** True from companies to what hangs on them, false the other way. */
+  down: boolean;
+  /** By role; any role under "". */
+  links: ReadonlyMap<string, Links>;
+  /** The companies for which some source covers the subject; null looking up, where a record knows what it hangs on. */
+  known: Bits | null;
+}
 
 /** All records of one subject, as columns by field id. */
 export interface Universe {
   size: number;
   columns: ReadonlyMap<string, Column>;
+  /** By the name that has-lines say. */
+  relations?: ReadonlyMap<string, Relation>;
 }

@@ -16,6 +16,7 @@ import type {
   NumberTest,
   PlaceTest,
   RankTest,
+  RecordTest,
   Test,
   TextTest,
 } from '../tape/nodes.ts';
@@ -25,6 +26,7 @@ import type {
   CodesColumn,
   Column,
   DateColumn,
+  KeyColumn,
   KeyedColumn,
   ListColumn,
   ManyColumn,
@@ -83,9 +85,12 @@ function test(universe: Universe, field: Field, line: FieldLine, lookup: Lookup)
       if ((column as ManyColumn | CategoryColumn).kind === 'category')
         return testCategory(column as CategoryColumn, wanted, size);
       const since = wanted.seen === undefined ? null : spanStart(lookup.asOf, parseSpan(wanted.seen)!);
-      return testMany(column as ManyColumn, wanted, groupsOf(lookup, field.id), size, since);
+      return testMany(column as ManyColumn, wanted, groupsOf(lookup, field), size, since);
     }
     case 'flag': {
+      // The address book knows of every company whether it is in there.
+      if ((column as ListColumn).kind === 'list')
+        return testContacts(column as ListColumn, line.test as FlagTest, size);
       const { is } = line.test as FlagTest;
       return testCategory(column as CategoryColumn, { any: [is ? FLAG_WORDS.yes : FLAG_WORDS.no] }, size);
     }
@@ -98,6 +103,14 @@ function test(universe: Universe, field: Field, line: FieldLine, lookup: Lookup)
       return testList(column as ListColumn, line.test as ListTest, size);
     case 'date':
       return testDate(column as DateColumn, line.test as DateTest, lookup.asOf, size);
+    case 'record': {
+      const yes = noBits(size);
+      for (const key of (line.test as RecordTest).any) {
+        const found = (column as KeyColumn).find(key);
+        if (found !== undefined) setBit(yes, found);
+      }
+      return { yes, unknown: noBits(size) };
+    }
     case 'text':
       return testText(column as TextColumn, line.test as TextTest, size);
     case 'label':
@@ -142,6 +155,11 @@ function testList({ lists }: ListColumn, { any, verdict }: ListTest, size: numbe
   return { yes, unknown: noBits(size) };
 }
 
+function testContacts({ lists }: ListColumn, { is }: FlagTest, size: number): Verdict {
+  const known = lists.get('')!.in;
+  return { yes: is ? known.slice() : notBits(known, size), unknown: noBits(size) };
+}
+
 /** Records whose value of a field is no older than a span. A value of a year is as old as the end of that year. */
 function freshRecords(universe: Universe, field: Field, span: string, asOf: number): Bits {
   const since = spanStart(asOf, parseSpan(span)!);
@@ -183,7 +201,7 @@ function freshOnly(verdict: Verdict, fresh: Bits, size: number): Verdict {
 }
 
 /** Group key → the keys of its members; the group itself is no value of a record. */
-export function groupsOf(lookup: Lookup, field: string): Map<string, string[]> {
+export function groupsOf(lookup: Lookup, field: Pick<Field, 'subject' | 'id'>): Map<string, string[]> {
   const groups = new Map<string, string[]>();
   for (const choice of lookup.choices(field))
     if (choice.group) groups.set(choice.group, [...(groups.get(choice.group) ?? []), choice.key]);

@@ -29,6 +29,7 @@ export function keysOf(column: Column, size: number): Keys {
     case 'keyed':
     case 'list':
     case 'text':
+    case 'key':
       break;
   }
   return keys;

@@ -2,13 +2,17 @@ import { fieldOf } from '../fields/registry.ts';
 import type { Lookup } from '../tape/lookup.ts';
 import {
   isBlock,
+  isHas,
   isLive,
-  liveBranches,
   passesUnknown,
+  type EitherBlock,
   type FieldLine,
+  type HasLine,
+  type Leaf,
   type Line,
   type Tape,
 } from '../tape/nodes.ts';
+import { atAnySite } from '../tape/any-site.ts';
 import { Recent } from '../recent.ts';
 import {
   addBits,
@@ -21,8 +25,17 @@ import {
   popcount,
   type Bits,
 } from './bits.ts';
-import { REASONS, type RangeColumn, type Reason, type Universe } from './columns.ts';
+import { REASONS, type RangeColumn, type Reason, type Relation, type Universe } from './columns.ts';
 import { evaluate } from './evaluate.ts';
+import {
+  hasVerdict,
+  relatedCounts,
+  relatedFigures,
+  relatedTo,
+  together,
+  type RelatedFigures,
+} from './has.ts';
+import type { RelatedCounts } from './links.ts';
 import { notVerdict, orVerdict, type Verdict } from './verdict.ts';
 
 /** The figures of one line. All are exact numbers of records. */
@@ -47,6 +60,8 @@ export interface LineFigures {
   kin?: number;
   /** Blocks: how many pass each branch by itself. */
   branches?: { id: string; alone: number }[];
+  /** Has-lines, also in blocks and in each other: the related records, and how many of them pass each inner line. */
+  related?: (RelatedFigures & { id: string; lines: { id: string; alone: number }[] })[];
 }
 
 export interface TallyAnswer {
@@ -73,7 +88,7 @@ const CACHE_BYTES = 96 * 2 ** 20;
 export class Tally {
   readonly universe: Universe;
   private readonly lookup: Lookup;
-  private readonly subject: string;
+  readonly subject: string;
   private readonly all: Bits;
   private readonly verdicts: Recent<Verdict>;
   private readonly sets: Recent<LineSets>;
@@ -82,11 +97,19 @@ export class Tally {
   private readonly walked: { sets: LineSets; subtotal: number }[] = [];
   private readonly after: Bits;
   private readonly others: Bits;
+  private readonly relatives: ReadonlyMap<string, Tally>;
 
-  constructor(universe: Universe, subject: string, lookup: Lookup) {
+  /** `relatives` has the tallies of other subjects, by subject, for has-lines. */
+  constructor(
+    universe: Universe,
+    subject: string,
+    lookup: Lookup,
+    relatives: ReadonlyMap<string, Tally> = new Map(),
+  ) {
     this.universe = universe;
     this.subject = subject;
     this.lookup = lookup;
+    this.relatives = relatives;
     this.all = allBits(universe.size);
     this.before = [this.all];
     this.after = noBits(universe.size);
@@ -178,7 +201,9 @@ export class Tally {
           id: branch.id,
           alone: countBits(this.branchVerdict(branch).yes),
         }));
-      else if (one.unknown > 0) one.reasons = this.reasonsOf(line, verdict, others);
+      else if (!isHas(line) && one.unknown > 0) one.reasons = this.reasonsOf(line, verdict, others);
+      const related = this.relatedIn(line);
+      if (related.length) one.related = related;
     }
     return { figures: new Map(figures.map((one) => [one.id, one])), kept };
   }
@@ -222,18 +247,87 @@ export class Tally {
     return count;
   }
 
+  private relatedIn(line: Line): NonNullable<LineFigures['related']> {
+    if (isBlock(line)) return line.either.flatMap((branch) => this.relatedIn(branch));
+    if (!isHas(line)) return [];
+    const { relation, tally } = this.relativeOf(line);
+    const figures = relatedFigures(line, relation, tally.verdictOfAll(line.lines));
+    const lines = line.lines.map((inner) => ({ id: inner.id, alone: countBits(tally.decided(inner).yes) }));
+    return [{ id: line.id, ...figures, lines }, ...line.lines.flatMap((inner) => tally.relatedIn(inner))];
+  }
+
+  /** The subject that a has-line looks through to. */
+  private relativeOf(line: HasLine): { relation: Relation; tally: Tally } {
+    const relation = this.universe.relations?.get(line.has);
+    const tally = relation && this.relatives.get(relation.subject);
+    if (!relation || !tally) throw new Error(`The universe has no ${line.has}.`);
+    return { relation, tally };
+  }
+
+  /** How many related records of a has-line hang on each record, and on which records that is known. */
+  relatedCounts(line: HasLine): RelatedCounts & { known: Bits } {
+    const { relation, tally } = this.relativeOf(line);
+    return relatedCounts(line, relation, tally.verdictOfAll(line.lines), this.universe.size);
+  }
+
+  /**
+   * The related records that the other lines let through where a line within a has-line is picked: those that pass the has-line's
+   * other lines and hang on a record that passes the tape's. Null where the tape has no such inner line.
+   */
+  innerContext(tape: Tape, at: string): { tally: Tally; kept: Bits } | null {
+    for (const top of tape.lines)
+      for (const line of isBlock(top) ? top.either : [top])
+        if (isHas(line)) {
+          const found = this.within(line, at, this.kept(tape, top.id));
+          if (found) return found;
+        }
+    return null;
+  }
+
+  private within(line: HasLine, at: string, outer: Bits): { tally: Tally; kept: Bits } | null {
+    const { relation, tally } = this.relativeOf(line);
+    const inner = (except?: string) => {
+      const { yes } = tally.verdictOfAll(line.lines.filter((one) => one.id !== except));
+      const kept = relatedTo(outer, line, relation);
+      keepBits(kept, yes);
+      return kept;
+    };
+    if (line.id === at) return { tally, kept: inner() };
+    const own = line.lines.find(
+      (one) => one.id === at || (isBlock(one) && one.either.some((branch) => branch.id === at)),
+    );
+    if (own) return { tally, kept: inner(own.id) };
+    for (const top of line.lines)
+      for (const one of isBlock(top) ? top.either : [top])
+        if (isHas(one)) {
+          const found = tally.within(one, at, inner(top.id));
+          if (found) return found;
+        }
+    return null;
+  }
+
+  /** What lines together say of every record: pure Kleene, but for lines that say what happens to their unknowns. */
+  verdictOfAll(lines: readonly Line[]): Verdict {
+    return together(
+      lines.filter(isLive).map((line) => this.decided(line)),
+      this.universe.size,
+    );
+  }
+
+  private decided(line: Line): Verdict {
+    const { verdict } = this.setsOf(line);
+    if (!line.unknown) return verdict;
+    const { size } = this.universe;
+    if (line.unknown === 'drop') return { yes: verdict.yes, unknown: noBits(size) };
+    const yes = verdict.yes.slice();
+    addBits(yes, verdict.unknown);
+    return { yes, unknown: noBits(size) };
+  }
+
   private setsOf(line: Line): LineSets {
-    const policy = `${line.not ? 'not' : ''} ${passesUnknown(line) ? 'keep' : ''}`;
-    const tests = isBlock(line) ? line.either : [line];
-    const key = `${policy} ${JSON.stringify(tests.map((one) => [testKey(one), isBlock(line) && [one.not, one.parked]]))}`;
+    const key = `${line.not ? 'not' : ''} ${passesUnknown(line) ? 'keep' : ''} ${testKey(line)}`;
     return this.sets.get(key, () => {
-      let verdict = isBlock(line)
-        ? orVerdict(
-            (liveBranches(line).length ? liveBranches(line) : line.either).map((branch) =>
-              this.branchVerdict(branch),
-            ),
-          )
-        : this.verdictOf(line);
+      let verdict = isBlock(line) ? this.blockVerdict(line) : this.verdictOf(line);
       if (line.not) verdict = notVerdict(verdict, this.universe.size);
       let pass = verdict.yes;
       if (passesUnknown(line)) addBits((pass = pass.slice()), verdict.unknown);
@@ -241,17 +335,32 @@ export class Tally {
     });
   }
 
-  private branchVerdict(branch: FieldLine): Verdict {
+  private blockVerdict(block: Pick<EitherBlock, 'either'>): Verdict {
+    const live = block.either.filter((branch) => !branch.parked);
+    return orVerdict((live.length ? live : block.either).map((branch) => this.branchVerdict(branch)));
+  }
+
+  private branchVerdict(branch: Leaf): Verdict {
     const verdict = this.verdictOf(branch);
     return branch.not ? notVerdict(verdict, this.universe.size) : verdict;
   }
 
-  private verdictOf(line: FieldLine): Verdict {
-    return this.verdicts.get(testKey(line), () => evaluate(this.universe, this.subject, line, this.lookup));
+  private verdictOf(line: Leaf): Verdict {
+    return this.verdicts.get(testKey(line), () => {
+      const anySite = atAnySite(line);
+      if (anySite) return this.blockVerdict(anySite);
+      if (!isHas(line)) return evaluate(this.universe, this.subject, line, this.lookup);
+      const { relation, tally } = this.relativeOf(line);
+      return hasVerdict(line, relation, tally.verdictOfAll(line.lines), this.universe.size);
+    });
   }
 }
 
-/** What a line's verdict depends on, as text. */
-function testKey(line: FieldLine): string {
+/** What a line's verdict, before its own *not* and policy, depends on, as text: its id is left out. */
+function testKey(line: Line): string {
+  const marked = (one: Line) => [testKey(one), one.not, one.parked, one.unknown];
+  if (isBlock(line)) return `either ${JSON.stringify(line.either.map(marked))}`;
+  if (isHas(line))
+    return `has ${line.has} ${line.as ?? ''} ${JSON.stringify([line.count, line.lines.map(marked)])}`;
   return `${line.field} ${line.estimates ? '≈' : ''} ${line.fresh ?? ''} ${JSON.stringify(line.test)}`;
 }

@@ -1,4 +1,14 @@
-import { isBlock, passesUnknown, type EitherBlock, type FieldLine, type Line, type Tape } from './nodes.ts';
+import {
+  isBlock,
+  isHas,
+  passesUnknown,
+  withInner,
+  type EitherBlock,
+  type HasLine,
+  type Leaf,
+  type Line,
+  type Tape,
+} from './nodes.ts';
 import { Problem } from './problem.ts';
 
 /** Edits of a tape. Each returns a new tape; the one given stays as it is. */
@@ -25,7 +35,7 @@ export function moveLine(tape: Tape, id: string, to: number): Tape {
 }
 
 /** Branches that a line gives to a block: itself, or its own; what only a whole line can have stays behind. */
-function branchesOf(line: Line): FieldLine[] {
+function branchesOf(line: Line): Leaf[] {
   if (isBlock(line)) return [...line.either];
   const { must: _must, unknown: _unknown, ...branch } = line;
   return [branch];
@@ -60,15 +70,52 @@ export function joinLines(tape: Tape, id: string, others: readonly Line[]): Tape
   return { ...left, lines: left.lines.map((line) => (line.id === id ? block : line)) };
 }
 
+/** A line under another id, with all that it is made of under ids made of that. */
+export function renamed<L extends Line>(line: L, id: string): L {
+  const within = (lines: readonly Line[]) => lines.map((one, i) => renamed(one, `${id}-${i + 1}`));
+  if (isBlock(line)) return { ...line, id, either: within(line.either) };
+  if (isHas(line)) return { ...line, id, lines: within(line.lines) };
+  return { ...line, id };
+}
+
+/** The line of a tape under an id, at any depth. */
+export function lineOf(tape: Pick<Tape, 'lines'>, id: string | null): Line | undefined {
+  return id === null ? undefined : [...withInner(tape.lines)].find((line) => line.id === id);
+}
+
+/**
+ * The tape with the line under an id, at any depth, replaced, or taken out for null. A block left without branches goes too;
+ * a has-line left without lines asks for any related record.
+ */
+export function editLine(tape: Tape, id: string, edit: (line: Line) => Line | null): Tape {
+  const within = (lines: readonly Line[]): Line[] =>
+    lines.flatMap((line): Line[] => {
+      if (line.id === id) return [edit(line) ?? []].flat();
+      if (isBlock(line)) {
+        const either = within(line.either) as Leaf[];
+        return either.length ? [{ ...line, either }] : [];
+      }
+      return isHas(line) ? [{ ...line, lines: within(line.lines) }] : [line];
+    });
+  return { ...tape, lines: within(tape.lines) };
+}
+
+/** The has-line in whose lines a line stands, itself or as a branch; undefined for a line of the tape. */
+export function holderOf(tape: Pick<Tape, 'lines'>, id: string): HasLine | undefined {
+  return [...withInner(tape.lines)].find(
+    (line): line is HasLine =>
+      isHas(line) &&
+      line.lines.some(
+        (one) => one.id === id || (isBlock(one) && one.either.some((branch) => branch.id === id)),
+      ),
+  );
+}
+
 /** Puts the lines of a part at the end of a tape, under ids that are free there. */
 export function putPart(tape: Tape, part: Tape): Tape {
   let whole = tape;
   for (const line of part.lines) {
-    const id = freeId(whole);
-    const named: Line = isBlock(line)
-      ? { ...line, id, either: line.either.map((branch, i) => ({ ...branch, id: `${id}-${i + 1}` })) }
-      : { ...line, id };
-    whole = addLines(whole, [named]);
+    whole = addLines(whole, [renamed(line, freeId(whole))]);
   }
   return whole;
 }
@@ -103,10 +150,6 @@ export function toggleUnknown<L extends Line>(line: L): L {
 
 /** An id that no line of the tape has. */
 export function freeId(tape: Tape, stem = 'l'): string {
-  const taken = new Set(
-    tape.lines.flatMap((line) =>
-      isBlock(line) ? [line.id, ...line.either.map((branch: FieldLine) => branch.id)] : [line.id],
-    ),
-  );
+  const taken = new Set([...withInner(tape.lines)].map((line) => line.id));
   for (let n = 1; ; n++) if (!taken.has(`${stem}${n}`)) return `${stem}${n}`;
 }

@@ -2,6 +2,7 @@ import type { CodeTree, Scheme } from '../codes/tree.ts';
 import type { CodeHit } from '../codes/search.ts';
 import type { Crosswalk } from '../codes/crosswalk.ts';
 import type { CountryGroup } from '../geo/country-groups.ts';
+import type { Field } from '../fields/field.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 
 /** A value that a category field can have. `group` values (a category of products) stand for all that name them. */
@@ -21,7 +22,9 @@ export interface Lookup {
   /** Groups of countries that a place may name by key: the ready ones and the workspace's own. */
   countryGroups: ReadonlyMap<string, CountryGroup>;
   /** The values of a category field, groups included; sources, technologies and legal forms come from the data. */
-  choices(field: string): readonly Choice[];
+  choices(field: Pick<Field, 'subject' | 'id'>): readonly Choice[];
+  /** The name of a company by key, or undefined where the universe has none. */
+  companyName(key: string): string | undefined;
   /** Day from which "past 12 months" counts back. */
   asOf: number;
 }

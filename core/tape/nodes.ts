@@ -40,7 +40,8 @@ export interface PlaceTest {
   readonly postcodes?: readonly string[];
   readonly within?: AreaTest;
   readonly near?: NearTest;
-  readonly site?: 'head';
+  /** Of the head office, as where it is left out, or of any site. */
+  readonly site?: 'head' | 'any';
 }
 
 /** Both ends included; an end left out is open. */
@@ -59,6 +60,11 @@ export interface CategoryTest {
   readonly all?: readonly string[];
   /** Where days are recorded: first seen within this span back from the as-of date. */
   readonly seen?: string;
+}
+
+/** Certain records, by key. */
+export interface RecordTest {
+  readonly any: readonly string[];
 }
 
 export interface FlagTest {
@@ -116,7 +122,8 @@ export type Test =
   | RankTest
   | DateTest
   | TextTest
-  | ListTest;
+  | ListTest
+  | RecordTest;
 
 interface Marks {
   readonly id: string;
@@ -136,12 +143,30 @@ export interface FieldLine extends Marks {
   readonly fresh?: string;
 }
 
-export interface EitherBlock extends Marks {
-  readonly either: readonly FieldLine[];
+/**
+ * A small tape on related records: how many of those that hang on a record must pass it. In its own lines logic is pure
+ * Kleene, unless a line says what happens to its unknowns.
+ */
+export interface HasLine extends Marks {
+  /** A subject whose records hang on companies, or "company" from one of those. */
+  readonly has: string;
+  /** What the company is to the related record; any where left out. */
+  readonly as?: string;
+  /** How many; at least one where left out. Whole numbers. */
+  readonly count?: NumberTest;
+  readonly lines: readonly Line[];
 }
 
-export type Line = FieldLine | EitherBlock;
+/** A line that is one condition. */
+export type Leaf = FieldLine | HasLine;
 
+export interface EitherBlock extends Marks {
+  readonly either: readonly Leaf[];
+}
+
+export type Line = Leaf | EitherBlock;
+
+/** By a column, or by how many related records a has-line counts, as "count:l9". */
 export interface SortKey {
   readonly by: string;
   readonly descending?: true;
@@ -162,19 +187,54 @@ export function isBlock(line: Line): line is EitherBlock {
   return 'either' in line;
 }
 
+export function isHas(line: Line): line is HasLine {
+  return 'has' in line;
+}
+
+/** How many related records a has-line asks for. */
+export function wantedCount({ count }: Pick<HasLine, 'count'>): { from: number; to: number } {
+  return count ? { from: count.from ?? 0, to: count.to ?? Infinity } : { from: 1, to: Infinity };
+}
+
+/** What a line is made of: itself, and below it branches and the lines of has-lines, at any depth. */
+export function* withInner(lines: readonly Line[]): Generator<Line> {
+  for (const line of lines) {
+    yield line;
+    if (isBlock(line)) yield* withInner(line.either);
+    else if (isHas(line)) yield* withInner(line.lines);
+  }
+}
+
 /** Whether records that a line cannot decide pass it. */
 export function passesUnknown(line: Line): boolean {
   return line.unknown ? line.unknown === 'keep' : line.not === true;
 }
 
 /** The branches of a block that count; none means that the block is absent. */
-export function liveBranches(block: EitherBlock): readonly FieldLine[] {
+export function liveBranches(block: EitherBlock): readonly Leaf[] {
   return block.either.filter((branch) => !branch.parked);
 }
 
 /** Whether a line narrows at all: not parked and, for a block, not all branches parked. */
 export function isLive(line: Line): boolean {
   return !line.parked && (!isBlock(line) || liveBranches(line).length > 0);
+}
+
+/** The column that counts the related records of a has-line. */
+export const COUNT_COLUMN = 'count:';
+
+/** The has-line that a column or sort key counts, or undefined where it is none of the tape's. */
+export function countedLine(tape: Pick<Tape, 'lines'>, column: string): HasLine | undefined {
+  if (!column.startsWith(COUNT_COLUMN)) return undefined;
+  const id = column.slice(COUNT_COLUMN.length);
+  return tape.lines
+    .flatMap((line) => (isBlock(line) ? line.either : [line]))
+    .find((line): line is HasLine => isHas(line) && line.id === id);
+}
+
+/** The lines of some that narrow at all. */
+export function liveLines(lines: readonly Line[]): readonly Line[] {
+  return lines.filter(isLive);
 }
 
 /** The tape that keeps everything. */

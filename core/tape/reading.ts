@@ -1,6 +1,6 @@
 import { fieldOf, SUBJECTS } from '../fields/registry.ts';
 import type { Lookup } from './lookup.ts';
-import { isBlock, isLive, liveBranches, type FieldLine, type Line, type Tape } from './nodes.ts';
+import { isBlock, isHas, isLive, liveBranches, type Leaf, type Line, type Tape } from './nodes.ts';
 import { wordLine } from './wording.ts';
 
 /**
@@ -34,15 +34,20 @@ function phraseOf(line: Line, subject: string, lookup: Lookup): string {
   return branchOf(line, subject, lookup);
 }
 
-function branchOf(line: FieldLine, subject: string, lookup: Lookup): string {
+function branchOf(line: Leaf, subject: string, lookup: Lookup): string {
   const { label, text } = wordLine(line, subject, lookup);
+  if (isHas(line)) return `${label.replace(/^\w+ /, '')} ${text}`;
   return `${label.charAt(0).toLowerCase()}${label.slice(1)} ${text}`;
 }
 
 /** What happens to unknown records where a line says so itself. */
 function noteOf(line: Line, subject: string): string[] {
   if (!line.unknown) return [];
-  const of = isBlock(line) ? 'the choice' : fieldOf(subject, line.field)!.label.toLowerCase();
+  const of = isBlock(line)
+    ? 'the choice'
+    : isHas(line)
+      ? `the number of ${line.has}`
+      : fieldOf(subject, line.field)!.label.toLowerCase();
   return [`where ${of} is unknown they are ${line.unknown === 'keep' ? 'kept' : 'left out'}`];
 }
 

@@ -71,3 +71,35 @@ export function onlyKeys(raw: Record<string, unknown>, at: string, allowed: read
         rule: `one of ${allowed.join(', ')}`,
       });
 }
+
+const MOST_VALUES = 10_000;
+
+export function oneOfAt<T extends string>(value: unknown, at: string, allowed: readonly T[]): T {
+  const found = allowed.find((one) => one === value);
+  if (found === undefined) throw wrong(at, value, `one of ${allowed.join(', ')}`);
+  return found;
+}
+
+/** A list of texts, each of which `known` lets through. */
+export function texts(
+  value: unknown,
+  at: string,
+  known: (value: string, where: string) => unknown,
+): string[] {
+  const list = listAt(value, at, MOST_VALUES);
+  if (list.length === 0) throw wrong(at, value, 'at least one value');
+  return list.map((entry, i) => {
+    const one = textAt(entry, `${at}[${i}]`, 200);
+    known(one, `${at}[${i}]`);
+    return one;
+  });
+}
+
+/** What is said of a value that is not what was expected. */
+export function wrong(field: string, value: unknown, rule: string): Problem {
+  return new Problem('wrong-value', `${field} is ${shown(value)}; expected: ${rule}.`, {
+    field,
+    value,
+    rule,
+  });
+}

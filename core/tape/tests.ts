@@ -2,12 +2,9 @@ import { isScheme, SCHEMES } from '../codes/tree.ts';
 import { dayOf, parseSpan } from '../dates.ts';
 import { DEPARTMENTS } from '../fields/companies/making.ts';
 import type { Field } from '../fields/field.ts';
-import { isCountryCode } from '../geo/country-groups.ts';
-import { parsePostcode } from '../geo/postcodes.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import type { Lookup } from './lookup.ts';
 import type {
-  AreaTest,
   CategoryTest,
   CodesTest,
   DateTest,
@@ -17,18 +14,16 @@ import type {
   ListTest,
   ListVerdict,
   MoneyTest,
-  NearTest,
   NumberTest,
-  PlaceTest,
   RankTest,
+  RecordTest,
   Test,
   TextTest,
 } from './nodes.ts';
-import { Problem, shown } from './problem.ts';
+import { Problem } from './problem.ts';
 import { parseWords } from './words-query.ts';
-import { listAt, objectAt, onlyKeys, textAt } from './shapes.ts';
-
-const MOST_VALUES = 10_000;
+import { checkPlace } from './place-test.ts';
+import { objectAt, oneOfAt, onlyKeys, textAt, texts, wrong } from './shapes.ts';
 
 /** Checks the test of a line on `field`. @throws Problem */
 export function checkTest(field: Field, input: unknown, at: string, lookup: Lookup): Test {
@@ -37,7 +32,7 @@ export function checkTest(field: Field, input: unknown, at: string, lookup: Look
     case 'codes':
       return codes(raw, at, lookup);
     case 'place':
-      return place(raw, at, lookup);
+      return checkPlace(raw, at, lookup);
     case 'number':
       onlyKeys(raw, at, ['from', 'to']);
       return range(raw, at);
@@ -55,6 +50,8 @@ export function checkTest(field: Field, input: unknown, at: string, lookup: Look
       return rank(raw, at);
     case 'list':
       return list(field, raw, at, lookup);
+    case 'record':
+      return records(raw, at, lookup);
     case 'date':
       return date(raw, at);
     case 'text':
@@ -89,90 +86,6 @@ function codes(raw: Record<string, unknown>, at: string, lookup: Lookup): CodesT
     ...(except ? { except } : {}),
     ...(rank ? { rank } : {}),
     ...(kin ? { kin } : {}),
-  };
-}
-
-function place(raw: Record<string, unknown>, at: string, lookup: Lookup): PlaceTest {
-  onlyKeys(raw, at, ['countries', 'regions', 'towns', 'metro', 'postcodes', 'near', 'within', 'site']);
-  const { places, countryGroups } = lookup;
-  if (raw.site !== undefined && raw.site !== 'head') throw wrong(`${at}.site`, raw.site, '"head"');
-  const test: PlaceTest = {
-    ...optional('countries', raw, at, (code, where) => {
-      if (!(isCountryCode(code) ? places.country(code) : countryGroups.get(code)))
-        throw new Problem('unknown-country', `There is no country or group of countries "${code}".`, {
-          field: where,
-          value: code,
-          rule: 'ISO code of two letters, or the key of a group of countries',
-        });
-    }),
-    ...optional('regions', raw, at, (key, where) => {
-      if (!places.region(key))
-        throw new Problem('unknown-region', `There is no region "${key}".`, {
-          field: where,
-          value: key,
-          rule: 'a region key such as CZ-64',
-        });
-    }),
-    ...optional('towns', raw, at, (town, where) => {
-      if (!/^.+, [A-Z]{2}(-[\w-]+)?$/.test(town))
-        throw wrong(where, town, 'name, comma, region key or country code, as in "Brno, CZ-64"');
-    }),
-    ...optional('metro', raw, at, (key, where) => {
-      if (!places.town(key))
-        throw new Problem('unknown-town', `There is no town "${key}".`, {
-          field: where,
-          value: key,
-          rule: 'a known town with its region key, as in "Brno, CZ-64"',
-        });
-    }),
-    ...optional('postcodes', raw, at, (postcode, where) => {
-      if (!parsePostcode(postcode))
-        throw wrong(
-          where,
-          postcode,
-          'a postcode, a prefix such as "CZ 602*" or a range such as "60000..61999"',
-        );
-    }),
-    ...(raw.near === undefined ? {} : { near: near(objectAt(raw.near, `${at}.near`), `${at}.near`) }),
-    ...(raw.within === undefined
-      ? {}
-      : { within: area(objectAt(raw.within, `${at}.within`), `${at}.within`) }),
-    ...(raw.site === undefined ? {} : { site: 'head' as const }),
-  };
-  if (Object.keys(test).every((key) => key === 'site'))
-    throw wrong(at, raw, 'at least one of countries, regions, towns, metro, postcodes, near, within');
-  return test;
-}
-
-const MOST_CORNERS = 500;
-
-function area(raw: Record<string, unknown>, at: string): AreaTest {
-  onlyKeys(raw, at, ['points', 'label']);
-  const points = listAt(raw.points, `${at}.points`, MOST_CORNERS).map((corner, i) => {
-    const [lat, lon] = Array.isArray(corner) && corner.length === 2 ? (corner as unknown[]) : [];
-    if (typeof lat !== 'number' || typeof lon !== 'number' || !(Math.abs(lat) <= 90 && Math.abs(lon) <= 180))
-      throw wrong(`${at}.points[${i}]`, corner, 'latitude and longitude in degrees, as in [49.2, 16.6]');
-    return [lat, lon] as const;
-  });
-  if (points.length < 3) throw wrong(`${at}.points`, raw.points, 'at least three corners');
-  return { points, ...(raw.label === undefined ? {} : { label: textAt(raw.label, `${at}.label`, 120) }) };
-}
-
-function near(raw: Record<string, unknown>, at: string): NearTest {
-  onlyKeys(raw, at, ['lat', 'lon', 'km', 'miles', 'label']);
-  const between = (key: string, from: number, to: number) => {
-    const value = raw[key];
-    if (typeof value !== 'number' || !(value >= from && value <= to))
-      throw wrong(`${at}.${key}`, value, `a number from ${from} to ${to}`);
-    return value;
-  };
-  if ((raw.km === undefined) === (raw.miles === undefined))
-    throw wrong(at, raw, 'exactly one of km and miles');
-  return {
-    lat: between('lat', -90, 90),
-    lon: between('lon', -180, 180),
-    ...(raw.km === undefined ? { miles: between('miles', 0, 12_500) } : { km: between('km', 0, 20_020) }),
-    ...(raw.label === undefined ? {} : { label: textAt(raw.label, `${at}.label`, 120) }),
   };
 }
 
@@ -211,7 +124,7 @@ function category(field: Field, raw: Record<string, unknown>, at: string, lookup
   onlyKeys(raw, at, [...(many ? ['any', 'all'] : ['any']), ...(dated ? ['seen'] : [])]);
   if (many ? (raw.any === undefined) === (raw.all === undefined) : raw.any === undefined)
     throw wrong(at, raw, many ? 'exactly one of any and all' : 'any');
-  const keys = new Set(lookup.choices(field.id).map((choice) => choice.key));
+  const keys = new Set(lookup.choices(field).map((choice) => choice.key));
   const known = (key: string, where: string) => {
     if (!keys.has(key))
       throw new Problem('unknown-value', `${field.label} has no value "${key}" in this universe.`, {
@@ -277,7 +190,7 @@ const VERDICTS = ['in', 'unsure', 'out'] as const;
 
 function list(field: Field, raw: Record<string, unknown>, at: string, lookup: Lookup): ListTest {
   onlyKeys(raw, at, ['any', 'verdict']);
-  const lists = new Set(lookup.choices(field.id).map((choice) => choice.key));
+  const lists = new Set(lookup.choices(field).map((choice) => choice.key));
   return {
     any: texts(raw.any, `${at}.any`, (key, where) => {
       if (!lists.has(key))
@@ -297,10 +210,18 @@ function list(field: Field, raw: Record<string, unknown>, at: string, lookup: Lo
   };
 }
 
-function oneOfAt<T extends string>(value: unknown, at: string, allowed: readonly T[]): T {
-  const found = allowed.find((one) => one === value);
-  if (found === undefined) throw wrong(at, value, `one of ${allowed.join(', ')}`);
-  return found;
+function records(raw: Record<string, unknown>, at: string, lookup: Lookup): RecordTest {
+  onlyKeys(raw, at, ['any']);
+  return {
+    any: texts(raw.any, `${at}.any`, (key, where) => {
+      if (lookup.companyName(key) === undefined)
+        throw new Problem('unknown-company', `There is no company "${key}" in this universe.`, {
+          field: where,
+          value: key,
+          rule: 'the key of a company',
+        });
+    }),
+  };
 }
 
 function date(raw: Record<string, unknown>, at: string): DateTest {
@@ -351,33 +272,4 @@ function text(raw: Record<string, unknown>, at: string): TextTest {
     throw wrong(`${at}.in`, raw.in, '"name", "description" or "both"');
   parseWords(words, `${at}.text`);
   return { text: words, ...(raw.in ? { in: raw.in } : {}) };
-}
-
-function optional<K extends string>(
-  key: K,
-  raw: Record<string, unknown>,
-  at: string,
-  known: (value: string, where: string) => unknown,
-) {
-  return raw[key] === undefined
-    ? {}
-    : ({ [key]: texts(raw[key], `${at}.${key}`, known) } as Record<K, string[]>);
-}
-
-function texts(value: unknown, at: string, known: (value: string, where: string) => unknown): string[] {
-  const list = listAt(value, at, MOST_VALUES);
-  if (list.length === 0) throw wrong(at, value, 'at least one value');
-  return list.map((entry, i) => {
-    const one = textAt(entry, `${at}[${i}]`, 200);
-    known(one, `${at}[${i}]`);
-    return one;
-  });
-}
-
-function wrong(field: string, value: unknown, rule: string): Problem {
-  return new Problem('wrong-value', `${field} is ${shown(value)}; expected: ${rule}.`, {
-    field,
-    value,
-    rule,
-  });
 }

@@ -15,10 +15,11 @@ const lookup: Lookup = {
     regions: 'key\nCZ-64\tCZ\tJihomoravský\tSouth Moravia',
     towns: 'id',
   }),
-  choices: (field) =>
-    field === 'technology' ? [{ key: 'rutavel', label: 'Rutavel' }] : [{ key: 'active', label: 'active' }],
+  choices: ({ id }) =>
+    id === 'technology' ? [{ key: 'rutavel', label: 'Rutavel' }] : [{ key: 'active', label: 'active' }],
   crosswalk: () => new Crosswalk(new Map(), []),
   countryGroups: READY_GROUPS,
+  companyName: () => undefined,
   asOf: 20_000,
 };
 const tape = (lines: unknown, more: object = {}) => ({
@@ -159,7 +160,7 @@ describe('what is wrong is told by its place', () => {
     ],
     [
       'another site',
-      tape([line('place', { countries: ['CZ'], site: 'any' })]),
+      tape([line('place', { countries: ['CZ'], site: 'moon' })]),
       'wrong-value',
       'lines[0].test.site',
     ],
@@ -234,9 +235,10 @@ describe('what is wrong is told by its place', () => {
 });
 
 test('an order is by known columns', () => {
-  expect(validateSort([{ by: 'name' }, { by: 'revenue', descending: true }], 'companies')).toEqual([
-    { by: 'name' },
-    { by: 'revenue', descending: true },
-  ]);
-  expect(() => validateSort([{ by: 'mood' }], 'companies')).toThrow('There is no order by "mood".');
+  expect(
+    validateSort([{ by: 'name' }, { by: 'revenue', descending: true }], { subject: 'companies', lines: [] }),
+  ).toEqual([{ by: 'name' }, { by: 'revenue', descending: true }]);
+  expect(() => validateSort([{ by: 'mood' }], { subject: 'companies', lines: [] })).toThrow(
+    'There is no order by "mood".',
+  );
 });

@@ -1,6 +1,17 @@
-import { fieldOf, SUBJECTS } from '../fields/registry.ts';
+import { fieldOf, relationsOf, rolesOf, SUBJECTS } from '../fields/registry.ts';
 import type { Lookup } from './lookup.ts';
-import type { EitherBlock, FieldLine, Line, SortKey, Tape } from './nodes.ts';
+import {
+  countedLine,
+  COUNT_COLUMN,
+  type EitherBlock,
+  type FieldLine,
+  type HasLine,
+  type Leaf,
+  type Line,
+  type NumberTest,
+  type SortKey,
+  type Tape,
+} from './nodes.ts';
 import { Problem, shown } from './problem.ts';
 import { flagAt, listAt, objectAt, onlyKeys, textAt, wholeAt } from './shapes.ts';
 import { checkTest, spanAt } from './tests.ts';
@@ -47,7 +58,7 @@ export function validateTape(input: unknown, lookup: Lookup): Tape {
         rule: 'must be a registered subject',
       },
     );
-  const context: Context = { subject, lookup, ids: new Set() };
+  const context: Context = { subject, lookup, ids: new Set(), depth: 0 };
   const lines = listAt(raw.lines, 'lines', MOST_LINES).map((line, i) =>
     checkLine(line, `lines[${i}]`, context),
   );
@@ -58,7 +69,7 @@ export function validateTape(input: unknown, lookup: Lookup): Tape {
     ...(raw.description === undefined ? {} : { description: raw.description as string }),
     subject,
     lines,
-    ...(raw.sort === undefined ? {} : { sort: validateSort(raw.sort, subject) }),
+    ...(raw.sort === undefined ? {} : { sort: validateSort(raw.sort, { subject, lines }) }),
     ...(raw.first === undefined ? {} : { first: wholeAt(raw.first, 'first') }),
   };
   return deepFreeze(tape);
@@ -68,23 +79,23 @@ interface Context {
   subject: string;
   lookup: Lookup;
   ids: Set<string>;
+  /** Has-lines around. */
+  depth: number;
 }
+
+/** Has-lines within each other: one on the tape, and one in that. */
+const MOST_DEEP = 2;
+const MOST_COUNTED = 1_000_000;
 
 const MARK_KEYS = ['id', 'not', 'must', 'parked', 'unknown'];
 
 function checkLine(input: unknown, at: string, context: Context): Line {
   const raw = objectAt(input, at);
-  if ('has' in raw)
-    throw new Problem(
-      'unknown-subject',
-      `${at} asks for related ${shown(raw.has)}; no such subject is registered.`,
-      {
-        field: `${at}.has`,
-        value: raw.has,
-        rule: 'must be a registered subject',
-      },
-    );
-  return 'either' in raw ? checkBlock(raw, at, context) : checkFieldLine(raw, at, context, false);
+  return 'either' in raw ? checkBlock(raw, at, context) : checkLeaf(raw, at, context, false);
+}
+
+function checkLeaf(raw: Record<string, unknown>, at: string, context: Context, branch: boolean): Leaf {
+  return 'has' in raw ? checkHas(raw, at, context, branch) : checkFieldLine(raw, at, context, branch);
 }
 
 function checkBlock(raw: Record<string, unknown>, at: string, context: Context): EitherBlock {
@@ -99,9 +110,80 @@ function checkBlock(raw: Record<string, unknown>, at: string, context: Context):
   return {
     ...marks,
     either: branches.map((branch, i) =>
-      checkFieldLine(objectAt(branch, `${at}.either[${i}]`), `${at}.either[${i}]`, context, true),
+      checkLeaf(objectAt(branch, `${at}.either[${i}]`), `${at}.either[${i}]`, context, true),
     ),
   };
+}
+
+const BRANCH_KEYS = ['id', 'not', 'parked'];
+
+function checkHas(raw: Record<string, unknown>, at: string, context: Context, branch: boolean): HasLine {
+  onlyKeys(raw, at, [...(branch ? BRANCH_KEYS : MARK_KEYS), 'has', 'as', 'count', 'lines']);
+  const marks = checkMarks(raw, at, context);
+  const has = textAt(raw.has, `${at}.has`, 40);
+  const related = relationsOf(context.subject).get(has);
+  if (!related)
+    throw new Problem('unknown-subject', `${context.subject} have no related "${has}".`, {
+      field: `${at}.has`,
+      value: has,
+      rule: `one of ${[...relationsOf(context.subject).keys()].join(', ')}`,
+    });
+  if (context.depth === MOST_DEEP)
+    throw new Problem(
+      'nested-too-deep',
+      `${at} is a has-line in a has-line in a has-line; two within each other are read, because nobody can check a longer chain by eye.`,
+      { field: `${at}.has`, value: has, rule: 'at most one has-line within another' },
+    );
+  const roles = rolesOf(context.subject, related.id);
+  if (raw.as !== undefined && !roles.some((role) => role.key === raw.as))
+    throw new Problem('unknown-role', `${at}.as is ${shown(raw.as)}.`, {
+      field: `${at}.as`,
+      value: raw.as,
+      rule: roles.length ? `one of ${roles.map(({ key }) => key).join(', ')}` : `${has} have no roles`,
+    });
+  const inner = { ...context, subject: related.id, depth: context.depth + 1 };
+  return {
+    ...marks,
+    has,
+    ...(raw.as === undefined ? {} : { as: raw.as as string }),
+    ...countAt(raw.count, `${at}.count`),
+    lines: listAt(raw.lines, `${at}.lines`, MOST_LINES).map((line, i) =>
+      checkLine(line, `${at}.lines[${i}]`, inner),
+    ),
+  };
+}
+
+/** At least one is what a has-line asks by itself, so that it is not written. */
+function countAt(input: unknown, at: string): { count?: NumberTest } {
+  if (input === undefined) return {};
+  const count = checkCount(input, at);
+  return count.from === 1 && count.to === undefined ? {} : { count };
+}
+
+function checkCount(input: unknown, at: string): NumberTest {
+  const raw = objectAt(input, at);
+  onlyKeys(raw, at, ['from', 'to']);
+  const end = (key: 'from' | 'to') => {
+    const value = raw[key];
+    if (
+      value !== undefined &&
+      !(typeof value === 'number' && Number.isInteger(value) && value >= 0 && value <= MOST_COUNTED)
+    )
+      throw new Problem('wrong-value', `${at}.${key} is ${shown(value)}.`, {
+        field: `${at}.${key}`,
+        value,
+        rule: `a whole number from 0 to ${MOST_COUNTED}`,
+      });
+    return value;
+  };
+  const [from, to] = [end('from'), end('to')];
+  if ((from === undefined && to === undefined) || (from ?? 0) > (to ?? Infinity))
+    throw new Problem('wrong-value', `${at} is ${shown(input)}.`, {
+      field: at,
+      value: input,
+      rule: 'from, to or both, from not above to',
+    });
+  return { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) };
 }
 
 function checkFieldLine(
@@ -110,13 +192,7 @@ function checkFieldLine(
   context: Context,
   branch: boolean,
 ): FieldLine {
-  onlyKeys(raw, at, [
-    ...(branch ? ['id', 'not', 'parked'] : MARK_KEYS),
-    'field',
-    'test',
-    'estimates',
-    'fresh',
-  ]);
+  onlyKeys(raw, at, [...(branch ? BRANCH_KEYS : MARK_KEYS), 'field', 'test', 'estimates', 'fresh']);
   const marks = checkMarks(raw, at, context);
   const id = textAt(raw.field, `${at}.field`, 60);
   const field = fieldOf(context.subject, id);
@@ -178,18 +254,21 @@ function policyAt(value: unknown, at: string): 'keep' | 'drop' | undefined {
   });
 }
 
-/** Checks sort keys: known columns that have an order. @throws Problem */
-export function validateSort(input: unknown, subject: string): SortKey[] {
+/** Checks sort keys: known columns that have an order, or counts of the tape's has-lines. @throws Problem */
+export function validateSort(input: unknown, tape: Pick<Tape, 'subject' | 'lines'>): SortKey[] {
   return listAt(input, 'sort', 8).map((key, i) => {
     const raw = objectAt(key, `sort[${i}]`);
     onlyKeys(raw, `sort[${i}]`, ['by', 'descending']);
     const by = textAt(raw.by, `sort[${i}].by`, 60);
-    const field = fieldOf(subject, by);
-    if (!field?.column || field.column.sortable === false)
+    const field = fieldOf(tape.subject, by);
+    const sorts = by.startsWith(COUNT_COLUMN)
+      ? countedLine(tape, by)
+      : field?.column && field.column.sortable !== false;
+    if (!sorts)
       throw new Problem('unknown-sort', `There is no order by "${by}".`, {
         field: `sort[${i}].by`,
         value: by,
-        rule: 'a sortable column',
+        rule: 'a sortable column, or count: and the id of a has-line',
       });
     return { by, ...(flagAt(raw, 'descending', `sort[${i}]`) ? { descending: true as const } : {}) };
   });

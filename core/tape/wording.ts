@@ -1,18 +1,21 @@
 import { SCHEMES } from '../codes/tree.ts';
 import type { Field } from '../fields/field.ts';
-import { fieldOf } from '../fields/registry.ts';
+import { fieldOf, relationsOf, rolesOf, subjectOf } from '../fields/registry.ts';
 import { isCountryCode } from '../geo/country-groups.ts';
 import { metroKm } from '../geo/metro.ts';
 import { wordDays } from './dates.ts';
 import type { Lookup } from './lookup.ts';
 import {
   isBlock,
+  isHas,
+  liveLines,
   type CategoryTest,
   type CodesTest,
   type DateTest,
   type FieldLine,
   type FlagTest,
   type GrowthTest,
+  type HasLine,
   type KeyedTest,
   type Line,
   type ListTest,
@@ -20,6 +23,7 @@ import {
   type NumberTest,
   type PlaceTest,
   type RankTest,
+  type RecordTest,
   type TextTest,
 } from './nodes.ts';
 
@@ -43,9 +47,41 @@ export function wordLine(line: Line, subject: string, lookup: Lookup): Wording {
         })
         .join(' or '),
     };
+  if (isHas(line)) return wordHas(line, subject, lookup);
   const field = fieldOf(subject, line.field)!;
   const fresh = line.fresh ? `, no older than ${line.fresh}` : '';
   return { label: field.label, text: wordTest(line, field, lookup) + fresh };
+}
+
+/** "Has a deal" "as target: kind growth loan and date in the past 18 months, from 2". */
+function wordHas(line: HasLine, subject: string, lookup: Lookup): Wording {
+  const related = relationsOf(subject).get(line.has)!;
+  const role = rolesOf(subject, related.id).find(({ key }) => key === line.as);
+  const inner = liveLines(line.lines).map((one) => {
+    const { label, text } = wordLine(one, related.id, lookup);
+    return `${one.not ? 'not ' : ''}${label.charAt(0).toLowerCase()}${label.slice(1)} ${text}`;
+  });
+  const { count } = line;
+  const many = count
+    ? ` ${wordRange(count, plain)} ${related.many}`
+    : ` ${/^[aeiou]/.test(related.one) ? 'an' : 'a'} ${related.one}`;
+  const { relation } = subjectOf(subject);
+  const before = relation
+    ? relation.preposition.charAt(0).toUpperCase() + relation.preposition.slice(1)
+    : 'Has';
+  return {
+    label: `${before}${many}`,
+    text: [
+      role ? `as ${role.label}` : '',
+      inner.length
+        ? `${relation ? 'that has' : 'with'} ${inner.join(' and ')}`
+        : role || relation
+          ? ''
+          : 'of any kind',
+    ]
+      .filter(Boolean)
+      .join(' '),
+  };
 }
 
 /** The whole tape, a line each, with marks; what an export prints under "How this list was made". */
@@ -78,7 +114,7 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
     }
     case 'category': {
       const test = line.test as CategoryTest;
-      const labels = new Map(lookup.choices(line.field).map((choice) => [choice.key, choice.label]));
+      const labels = new Map(lookup.choices(field).map((choice) => [choice.key, choice.label]));
       const named = some(
         (test.all ?? test.any!).map((key) => labels.get(key) ?? key),
         test.all ? 'and' : 'or',
@@ -107,7 +143,7 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
     }
     case 'list': {
       const test = line.test as ListTest;
-      const labels = new Map(lookup.choices(field.id).map((choice) => [choice.key, choice.label]));
+      const labels = new Map(lookup.choices(field).map((choice) => [choice.key, choice.label]));
       const verdict = test.verdict ? ` with verdict ${some([...test.verdict], 'or')}` : '';
       return (
         some(
@@ -116,6 +152,11 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
         ) + verdict
       );
     }
+    case 'record':
+      return some(
+        (line.test as RecordTest).any.map((key) => lookup.companyName(key) ?? key),
+        'or',
+      );
     case 'date': {
       const test = line.test as DateTest;
       const days = wordDays(test, lookup.asOf);
@@ -172,7 +213,7 @@ function wordPlace(test: PlaceTest, lookup: Lookup): string {
       `within ${near.km === undefined ? `${plain(near.miles!)} miles` : `${plain(near.km)} km`} of ${near.label ?? `${near.lat}, ${near.lon}`}`,
     );
   }
-  return parts.join(' or ');
+  return parts.join(' or ') + (test.site === 'any' ? ', at any site' : '');
 }
 
 function wordRange(test: NumberTest, word: (n: number) => string): string {

@@ -23,9 +23,10 @@ export const CODES = [
 export const NAICS = ['321911', '321918', '32191', '332812', '332', '238350'];
 export const TECHNOLOGIES = ['rutavel', 'planodor', 'dipzaal', 'kontovar'];
 export const SOURCES = ['register', 'directory', 'survey'];
-const CERTIFICATES = ['clean-air', 'welding'];
+export const LISTS = ['our-customers', 'to-call'];
+export const CERTIFICATES = ['clean-air', 'welding'];
 export const WORDS = ['oak', 'stair', 'staircase', 'paint', 'powder', 'joinery', 'kitchen', 'lodz'];
-const PLACES: [string | null, string | null, string | null, number | null, number | null][] = [
+export const PLACES: [string | null, string | null, string | null, number | null, number | null][] = [
   ['CZ', 'CZ-64', 'Brno', 49.195, 16.608],
   ['CZ', 'CZ-64', 'Vyškov', 49.277, 16.999],
   ['CZ', null, null, null, null],

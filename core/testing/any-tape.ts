@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { OFFERS } from '../fields/companies/making.ts';
+import { Problem } from '../tape/problem.ts';
 import type { EitherBlock, FieldLine, Line, Tape, Test } from '../tape/nodes.ts';
-import { CODES, maybe, NAICS, SOURCES, STEP, TECHNOLOGIES, WORDS } from './any-record.ts';
+import { anyHas, RELATED_TESTS } from './any-has.ts';
+import { CODES, LISTS, maybe, NAICS, SOURCES, STEP, TECHNOLOGIES, WORDS } from './any-record.ts';
 
 /** Random tapes over the same few values as the random records. For tests only. */
 
@@ -154,8 +156,39 @@ const freshTests: fc.Arbitrary<AnyTest> = fc
   )
   .map(([test, fresh]) => ({ ...test, fresh }));
 
+/** Lists of the workspace, its address book, and what sites, brands and deals make of a company. */
+const marketTests: fc.Arbitrary<AnyTest> = fc.oneof(
+  fc
+    .tuple(some(LISTS), maybe(fc.subarray(['in', 'unsure', 'out'] as const, { minLength: 1 })))
+    .map(([any, verdict]) => ({ field: 'list', test: { any, ...(verdict ? { verdict } : {}) } })),
+  some(['clean-air', 'welding']).map((any) => ({ field: 'certificates', test: { any } })),
+  fc.boolean().map((is) => ({ field: 'whom-we-know', test: { is } })),
+  some(['k0', 'k3', 'k7']).map((any) => ({ field: 'company', test: { any } })),
+  fc
+    .tuple(fc.constantFrom('site-count', 'brands-owned', 'brands-resold', 'own-share'), range)
+    .map(([field, test]) => ({ field, test })),
+  fc
+    .tuple(fc.constantFrom('channel', 'channel-change'), fc.constantFrom('dealers', 'direct'), range)
+    .map(([field, key, test]) => ({ field, test: { key, ...test } })),
+  fc
+    .tuple(some(['CZ', 'PL', 'AT']), fc.boolean())
+    .map(([keys, all]) => ({ field: 'sold-in', test: all ? { all: keys } : { any: keys } })),
+  range.map((test) => ({ field: 'raised', test: { ...scaled(test), currency: 'EUR' } })),
+  fc
+    .constantFrom<Test>({ past: '12 months' }, { year: 'last' })
+    .map((test) => ({ field: 'last-round', test })),
+  fc
+    .constantFrom<Test>(
+      { countries: ['CZ'], site: 'any' },
+      { towns: ['Brno, CZ-64'], site: 'any' },
+      { near: { lat: 49.19522, lon: 16.60796, km: 60.5, label: 'Brno' }, site: 'any' },
+    )
+    .map((test) => ({ field: 'place', test })),
+);
+
 const tests: fc.Arbitrary<AnyTest> = fc.oneof(
   { weight: 12, arbitrary: rarerTests },
+  { weight: 4, arbitrary: marketTests },
   { weight: 2, arbitrary: freshTests },
   fc
     .tuple(
@@ -248,10 +281,10 @@ const tests: fc.Arbitrary<AnyTest> = fc.oneof(
 
 const flag = fc.boolean();
 
-const fieldLine = (id: string): fc.Arbitrary<FieldLine> =>
+const fieldLine = (id: string, drawn: fc.Arbitrary<AnyTest> = tests): fc.Arbitrary<FieldLine> =>
   fc
     .tuple(
-      tests,
+      drawn,
       flag,
       flag,
       flag,
@@ -285,10 +318,42 @@ const block = (id: string): fc.Arbitrary<EitherBlock> =>
       })),
     }));
 
+const hasLine = (id: string, subject: string): fc.Arbitrary<Line> =>
+  fc
+    .tuple(
+      anyHas(id, subject),
+      flag,
+      fc.constantFrom<('keep' | 'drop' | undefined)[]>('keep', 'drop', undefined),
+      flag,
+    )
+    .map(([line, not, unknown, joined]): Line => {
+      const marks = { ...(not ? { not: true as const } : {}), ...(unknown ? { unknown } : {}) };
+      if (!joined || subject !== 'companies') return { ...line, ...marks };
+      const other = { id: `${id}x`, field: 'status', test: { any: ['active'] } };
+      return { id: `${id}e`, ...marks, either: [line, other] };
+    });
+
 export const anyLines: fc.Arbitrary<Line[]> = fc
   .array(fc.nat(), { maxLength: 5 })
   .chain((seeds) =>
-    fc.tuple(...seeds.map((seed, i) => (seed % 5 === 0 ? block(`b${i}`) : fieldLine(`l${i}`)))),
+    fc.tuple(
+      ...seeds.map((seed, i): fc.Arbitrary<Line> =>
+        seed % 5 === 0 ? block(`b${i}`) : seed % 5 === 1 ? hasLine(`h${i}`, 'companies') : fieldLine(`l${i}`),
+      ),
+    ),
+  );
+
+/** Random tapes on a subject below companies. */
+export const anyRelatedTape: fc.Arbitrary<Tape> = fc
+  .tuple(fc.constantFrom(...Object.keys(RELATED_TESTS)), fc.array(fc.nat(), { maxLength: 4 }))
+  .chain(([subject, seeds]) =>
+    fc
+      .tuple(
+        ...seeds.map((seed, i): fc.Arbitrary<Line> =>
+          seed % 3 === 0 ? hasLine(`h${i}`, subject) : fieldLine(`l${i}`, RELATED_TESTS[subject]),
+        ),
+      )
+      .map((lines): Tape => ({ format: 'just-tally.tape', version: 1, subject, lines })),
   );
 
 export const anyTape: fc.Arbitrary<Tape> = anyLines.map((lines) => ({
@@ -297,3 +362,14 @@ export const anyTape: fc.Arbitrary<Tape> = anyLines.map((lines) => ({
   subject: 'companies',
   lines,
 }));
+
+/** Whether a tape names only what a universe has, which a small random one may not. */
+export function names(check: () => unknown): boolean {
+  try {
+    check();
+    return true;
+  } catch (error) {
+    if (error instanceof Problem && ['unknown-value', 'unknown-company'].includes(error.code)) return false;
+    throw error;
+  }
+}

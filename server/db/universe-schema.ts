@@ -159,4 +159,96 @@ export const universeMigrations: readonly string[] = [
 
   UPDATE company SET sources = (SELECT count(*) FROM company_source v WHERE v.company_id = company.id);
   `,
+  `
+  -- What hangs on companies. \`key\` is made of the id; \`reference\` is how its source names a company (JSON list of
+  -- registration number, domain, name, country), kept so that it can be matched again when companies come or go.
+  CREATE TABLE site (
+    id INTEGER PRIMARY KEY, key TEXT GENERATED ALWAYS AS ('site-' || id) VIRTUAL, source TEXT NOT NULL, company_id INTEGER, reference TEXT,
+    name TEXT, kind TEXT, head INTEGER, country TEXT, region TEXT, town TEXT, postcode TEXT, street TEXT, lat REAL, lon REAL,
+    headcount INTEGER, phone TEXT, checked_on INTEGER
+  ) STRICT;
+  CREATE INDEX site_of_company ON site (company_id);
+
+  CREATE TABLE person (
+    id INTEGER PRIMARY KEY, key TEXT GENERATED ALWAYS AS ('person-' || id) VIRTUAL, source TEXT NOT NULL, company_id INTEGER, reference TEXT,
+    name TEXT NOT NULL, title TEXT, title_words TEXT, department TEXT, level TEXT, since_on INTEGER,
+    mail TEXT, certainty INTEGER, phone TEXT, earlier TEXT, checked_on INTEGER
+  ) STRICT;
+  CREATE INDEX person_of_company ON person (company_id);
+
+  CREATE TABLE event (
+    id INTEGER PRIMARY KEY, key TEXT GENERATED ALWAYS AS ('event-' || id) VIRTUAL, source TEXT NOT NULL, company_id INTEGER, reference TEXT,
+    name TEXT NOT NULL, name_words TEXT, kind TEXT, date_on INTEGER
+  ) STRICT;
+  CREATE INDEX event_of_company ON event (company_id);
+
+  CREATE TABLE deal (
+    id INTEGER PRIMARY KEY, key TEXT GENERATED ALWAYS AS ('deal-' || id) VIRTUAL, name TEXT NOT NULL, kind TEXT, date_on INTEGER,
+    amount_low REAL, amount_high REAL, amount_point REAL, amount_basis TEXT, amount_year INTEGER, amount_currency TEXT, amount_why TEXT,
+    amount_eur_low REAL, amount_eur_high REAL, amount_eur_point REAL,
+    bidders INTEGER
+  ) STRICT;
+  CREATE TABLE deal_party (deal_id INTEGER NOT NULL, company_id INTEGER, role TEXT NOT NULL, reference TEXT) STRICT;
+  CREATE INDEX deal_party_of_deal ON deal_party (deal_id);
+  CREATE INDEX deal_party_of_company ON deal_party (company_id);
+  CREATE TABLE deal_source (
+    deal_id INTEGER NOT NULL, source TEXT NOT NULL, PRIMARY KEY (deal_id, source)
+  ) STRICT, WITHOUT ROWID;
+
+  CREATE TABLE brand (
+    id INTEGER PRIMARY KEY, key TEXT GENERATED ALWAYS AS ('brand-' || id) VIRTUAL, source TEXT NOT NULL, name TEXT NOT NULL, category TEXT,
+    products INTEGER, products_change INTEGER, products_history TEXT, share REAL, countries_known INTEGER, checked_on INTEGER
+  ) STRICT;
+  CREATE TABLE brand_party (brand_id INTEGER NOT NULL, company_id INTEGER, role TEXT NOT NULL, reference TEXT) STRICT;
+  CREATE INDEX brand_party_of_brand ON brand_party (brand_id);
+  CREATE INDEX brand_party_of_company ON brand_party (company_id);
+  CREATE TABLE brand_country (
+    brand_id INTEGER NOT NULL, country TEXT NOT NULL, PRIMARY KEY (brand_id, country)
+  ) STRICT, WITHOUT ROWID;
+  CREATE TABLE brand_measure (
+    brand_id INTEGER NOT NULL, measure TEXT NOT NULL, key TEXT NOT NULL, value REAL NOT NULL,
+    PRIMARY KEY (brand_id, measure, key)
+  ) STRICT, WITHOUT ROWID;
+
+  -- Folded names of people, brands and deals for the jump box; rowid is eight times the record's id, and which of them it is.
+  CREATE VIRTUAL TABLE related_words USING fts5 (name, content = '', contentless_delete = 1, tokenize = 'unicode61');
+
+  -- The change of the universe with which the records of a subject were last changed.
+  CREATE TABLE subject_change (subject TEXT PRIMARY KEY, revision INTEGER NOT NULL) STRICT, WITHOUT ROWID;
+
+  -- Countries of which a source says that it has every record of a subject.
+  CREATE TABLE source_cover (
+    source TEXT NOT NULL, subject TEXT NOT NULL, country TEXT NOT NULL, PRIMARY KEY (subject, country, source)
+  ) STRICT, WITHOUT ROWID;
+
+  -- 1 where a source covers a subject for the company, and what its sites, brands and deals make of it.
+  ALTER TABLE company ADD COLUMN sites_known INTEGER;
+  ALTER TABLE company ADD COLUMN people_known INTEGER;
+  ALTER TABLE company ADD COLUMN brands_known INTEGER;
+  ALTER TABLE company ADD COLUMN deals_known INTEGER;
+  ALTER TABLE company ADD COLUMN events_known INTEGER;
+  ALTER TABLE company ADD COLUMN site_count INTEGER;
+  ALTER TABLE company ADD COLUMN brands_owned INTEGER;
+  ALTER TABLE company ADD COLUMN brands_resold INTEGER;
+  ALTER TABLE company ADD COLUMN own_share REAL;
+  ALTER TABLE company ADD COLUMN countries_known INTEGER;
+  ALTER TABLE company ADD COLUMN last_round_on INTEGER;
+  ALTER TABLE company ADD COLUMN raised_low REAL;
+  ALTER TABLE company ADD COLUMN raised_high REAL;
+  ALTER TABLE company ADD COLUMN raised_point REAL;
+  ALTER TABLE company ADD COLUMN raised_basis TEXT;
+  ALTER TABLE company ADD COLUMN raised_year INTEGER;
+  ALTER TABLE company ADD COLUMN raised_currency TEXT;
+  ALTER TABLE company ADD COLUMN raised_why TEXT;
+  ALTER TABLE company ADD COLUMN raised_eur_low REAL;
+  ALTER TABLE company ADD COLUMN raised_eur_high REAL;
+  ALTER TABLE company ADD COLUMN raised_eur_point REAL;
+  CREATE TABLE company_market (
+    company_id INTEGER NOT NULL, measure TEXT NOT NULL, key TEXT NOT NULL, value REAL NOT NULL,
+    PRIMARY KEY (company_id, measure, key)
+  ) STRICT, WITHOUT ROWID;
+  CREATE TABLE company_country (
+    company_id INTEGER NOT NULL, country TEXT NOT NULL, PRIMARY KEY (company_id, country)
+  ) STRICT, WITHOUT ROWID;
+  `,
 ];

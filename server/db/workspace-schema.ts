@@ -70,4 +70,16 @@ export const workspaceMigrations: readonly string[] = [
   CREATE TABLE facts (revision INTEGER NOT NULL) STRICT;
   INSERT INTO facts VALUES (0);
   `,
+  `
+  -- The address book: people whom we know, with the company where the program found them to work.
+  CREATE TABLE contact (
+    id INTEGER PRIMARY KEY,
+    name TEXT NOT NULL,
+    mail TEXT, phone TEXT, title TEXT,
+    organisation TEXT,          -- as the address book has it
+    company TEXT,               -- key of a company; null where none was found
+    book TEXT NOT NULL          -- name of the file
+  ) STRICT;
+  CREATE INDEX contact_of_company ON contact (company);
+  `,
 ];

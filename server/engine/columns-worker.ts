@@ -2,7 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { openUniverse } from '../db/open.ts';
 import { loadCodeTrees } from '../reference.ts';
 import { revisionOf } from '../tables/revision.ts';
-import { buildColumns } from './build-universe.ts';
+import { buildColumns } from './build-columns.ts';
 import type { ColumnsWorkerData, ColumnsWorkerReply } from './open-universe.ts';
 
 /** The second thread of a build: makes a part of the columns. */

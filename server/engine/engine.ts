@@ -5,20 +5,22 @@ import type {
   JumpAnswer,
   PositionAnswer,
   ProfileAnswer,
+  RecordAnswer,
   CodeAnswer,
   SqlAnswer,
   TownsAnswer,
   WordedTally,
 } from '../../contract/responses.ts';
-import { columnFields, fieldOf } from '../../core/fields/registry.ts';
+import { fieldOf, relationsOf } from '../../core/fields/registry.ts';
 import { ratePerEuro } from '../../core/money/rates.ts';
-import { countBits, countBoth, noBits, recordsOf, type Bits } from '../../core/tally/bits.ts';
+import { countBits, countBoth, noBits, recordsOf, setBit } from '../../core/tally/bits.ts';
+import { companiesOf } from '../../core/tally/links.ts';
 import type { CodesColumn, PlaceColumn, RangeColumn, Universe } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import { plane, type Plane } from '../../core/tally/plane.ts';
-import { Tally } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
-import { isBlock, type Line, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { lineOf } from '../../core/tape/edit.ts';
+import { countedLine, isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { TapeCompiler, type Dialect } from '../../core/tape/sql/compile.ts';
 import { written } from '../../core/tape/sql/statement.ts';
@@ -27,19 +29,19 @@ import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLine } from '../../core/tape/typed/spell.ts';
 import { validateSort, validateTape } from '../../core/tape/validate.ts';
 import { readTape } from '../../core/tape/reading.ts';
-import { wordLine, wordTape } from '../../core/tape/wording.ts';
+import { wordLine, wordTape, type Wording } from '../../core/tape/wording.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
-import { Orders } from './orders.ts';
 import { codeAnswer } from './code-answer.ts';
 import type { CountsRequest } from './counts-request.ts';
 import { countsOf, logEdges } from './picker-counts.ts';
 import { readProfile } from './profile.ts';
-import { RowSource } from './read-rows.ts';
-import { recordsById, type StoredUniverse } from './stored-universe.ts';
+import { findRelated, readRecord } from './record.ts';
+import type { StoredUniverse } from './stored-universe.ts';
+import { SubjectEngine, type OwnColumns, type Picks } from './subject-engine.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
-import type { WorkspaceFacts } from './workspace-facts.ts';
-import { searchable } from './words.ts';
+import { openTallies, openUniverses, recordsOfAll, type Records } from './universes.ts';
+import { NO_FACTS, type WorkspaceFacts } from './workspace-facts.ts';
 
 /** People from which a town is named on the map. */
 const CITY_FROM = 90_000;
@@ -47,17 +49,12 @@ const CITY_FROM = 90_000;
 /** One universe, opened: counts, rows and typed lines over it. Runs in a worker thread. */
 export class Engine {
   private readonly db: Db;
-  private readonly universe: Universe;
   private readonly stored: StoredUniverse;
   private readonly asOf: number;
-  private readonly ids: Uint32Array;
-  /** Record of each company id, or -1. */
-  private readonly recordOf: Int32Array;
   private readonly reference: ReferenceData;
-  private readonly rowSource: RowSource;
-  private tallier: Tally;
+  private readonly records: ReadonlyMap<string, Records>;
+  private subjects: ReadonlyMap<string, SubjectEngine> | undefined;
   lookup: Lookup;
-  private readonly orders: Orders;
 
   /** `db` must go on showing the state that `stored` was built from. */
   constructor(db: Db, reference: ReferenceData, asOf: number, stored: StoredUniverse) {
@@ -65,30 +62,53 @@ export class Engine {
     this.reference = reference;
     this.stored = stored;
     this.asOf = asOf;
-    this.ids = stored.ids;
-    this.recordOf = recordsById(stored.ids);
-    this.universe = searchable(stored, db, this.recordOf);
+    this.records = recordsOfAll(stored, db);
     this.lookup = universeLookup(db, reference, asOf, stored);
-    this.rowSource = new RowSource(db, this.lookup);
-    this.tallier = new Tally(this.universe, 'companies', this.lookup);
-    this.orders = new Orders(db, this.universe);
+    this.subjects = this.open(NO_FACTS);
   }
 
-  /** Takes over lists and groups of countries that changed; what was counted with the old ones is forgotten. */
+  private open(facts: WorkspaceFacts): ReadonlyMap<string, SubjectEngine> {
+    const tallies = openTallies(openUniverses(this.stored, this.db, this.records, facts), this.lookup);
+    return new Map(
+      [...tallies].map(([subject, tally]) => [
+        subject,
+        new SubjectEngine(
+          this.db,
+          this.lookup,
+          this.records.get(subject)!,
+          tally,
+          this.subjects?.get(subject),
+        ),
+      ]),
+    );
+  }
+
+  /** Takes over lists, contacts and groups of countries that changed; what was counted with the old ones is forgotten. */
   useFacts(facts: WorkspaceFacts): void {
     this.lookup = universeLookup(this.db, this.reference, this.asOf, this.stored, facts);
-    const columns = new Map(this.universe.columns).set('list', { kind: 'list', lists: facts.members });
-    this.tallier = new Tally({ size: this.size, columns }, 'companies', this.lookup);
-    this.orders.forgetLists();
+    this.subjects = this.open(facts);
+  }
+
+  /** Takes sort keys of a label of companies, such as the name, that another thread has made. */
+  takeLabelKeys(by: string, keys: Keys): void {
+    this.companies.takeLabelKeys(by, keys);
+  }
+
+  private get companies(): SubjectEngine {
+    return this.subjects!.get('companies')!;
+  }
+
+  private get universe(): Universe {
+    return this.companies.tally.universe;
+  }
+
+  private of(tape: Pick<Tape, 'subject'>): SubjectEngine {
+    return this.subjects!.get(tape.subject)!;
   }
 
   /** The record of a company by key, if the universe has it. */
   recordByKey(): (key: string) => number | undefined {
-    const find = this.db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
-    return (key) => {
-      const id = find.get(key);
-      return id === undefined ? undefined : this.recordOf[id];
-    };
+    return this.records.get('companies')!.byKey;
   }
 
   get size(): number {
@@ -97,7 +117,7 @@ export class Engine {
 
   tally(input: unknown): Omit<WordedTally, 'generation'> {
     const tape = validateTape(input, this.lookup);
-    const answer = this.tallier.tally(tape);
+    const answer = this.of(tape).tally.tally(tape);
     return {
       ...answer,
       reads: readTape(tape, this.lookup),
@@ -105,23 +125,32 @@ export class Engine {
     };
   }
 
-  private worded(line: Line, subject: string) {
-    return { words: wordLine(line, subject, this.lookup), typed: spellLine(line, subject, this.lookup) };
+  private worded(
+    line: Line,
+    subject: string,
+  ): { words: Wording; typed: string; inner?: WordedTally['lines'][number]['inner'] } {
+    const words = wordLine(line, subject, this.lookup);
+    const typed = spellLine(line, subject, this.lookup);
+    const inner = isBlock(line) ? line.either : isHas(line) ? line.lines : [];
+    if (inner.length === 0) return { words, typed };
+    const of = isHas(line) ? relationsOf(subject).get(line.has)!.id : subject;
+    return { words, typed, inner: inner.map((one) => ({ id: one.id, ...this.worded(one, of) })) };
   }
 
   /** Reads typed lines. Ids begin with the given stem. */
-  typed(text: string, stem: string): Line[] {
+  typed(text: string, stem: string, subject: string): Line[] {
     let n = 0;
-    return parseTyped(text, 'companies', this.lookup, () => `${stem}${++n}`);
+    return parseTyped(text, subject, this.lookup, () => `${stem}${++n}`);
   }
 
   /** Completions of the last typed line, each with what would be left with it. */
   complete(text: string, input: unknown): (Completion & { count: number })[] {
     const tape = validateTape(input, this.lookup);
-    const context = this.tallier.kept(tape);
-    const counted = complete(text, 'companies', this.lookup).map((completion) => {
-      const lines = parseTyped(completion.typed, 'companies', this.lookup, counter());
-      const kept = this.tallier.kept({ ...tape, lines });
+    const { tally } = this.of(tape);
+    const context = tally.kept(tape);
+    const counted = complete(text, tape.subject, this.lookup).map((completion) => {
+      const lines = parseTyped(completion.typed, tape.subject, this.lookup, counter());
+      const kept = tally.kept({ ...tape, lines });
       for (let w = 0; w < kept.length; w++) kept[w]! &= context[w]!;
       return { ...completion, count: countBits(kept) };
     });
@@ -143,127 +172,114 @@ export class Engine {
     limit: number,
   ): { total: number; rows: Row[] } {
     const tape = validateTape(input, this.lookup);
-    for (const column of columns)
-      if (!fieldOf(tape.subject, column)?.column)
-        throw new Problem('unknown-column', `There is no column "${column}".`, {
-          field: 'columns',
-          value: column,
-          rule: `one of ${columnFields(tape.subject)
-            .map((field) => field.id)
-            .join(', ')}`,
-        });
-    const records = this.listed(tape, validateSort(sort ?? [], tape.subject));
+    const subject = this.of(tape);
+    subject.checkColumns(tape, columns);
+    const records = subject.listed(tape, validateSort(sort ?? [], tape));
     return {
       total: records.length,
-      rows: this.rowSource.rows(
-        records.subarray(offset, offset + limit).map((r) => this.ids[r]!),
-        columns,
-      ),
+      rows: subject.rows(tape, records.subarray(offset, offset + limit), columns),
     };
   }
 
-  /** Takes sort keys of a label, such as the name, that another thread has made. */
-  takeLabelKeys(by: string, keys: Keys): void {
-    this.orders.takeLabelKeys(by, keys);
-  }
-
-  /** The records of a tape in an order. */
-  private listed(tape: Tape, sort: readonly SortKey[]): Uint32Array {
-    return this.orders.list(JSON.stringify(tape.lines), sort, () => this.tallier.kept(tape));
-  }
-
-  /** Ids of the companies of a tape in order: all of them, only those picked, or all but some. */
-  idsOf(
-    input: unknown,
-    sort: unknown,
-    picks: { keys?: readonly string[]; except?: readonly string[] } = {},
-  ): Uint32Array {
+  /** Ids of the records of a tape in order: all of them, only those picked, or all but some. */
+  idsOf(input: unknown, sort: unknown, picks: Picks = {}): Uint32Array {
     const tape = validateTape(input, this.lookup);
-    const order = validateSort(sort ?? tape.sort ?? [], tape.subject);
-    let records = this.listed(tape, order);
-    if (picks.keys ?? picks.except) {
-      const kept = picks.keys ? this.bitsOf(picks.keys) : this.tallier.kept(tape);
-      const left = this.bitsOf(picks.except ?? []);
-      for (let w = 0; w < kept.length; w++) kept[w]! &= ~left[w]!;
-      records = this.orders.list(`picked ${JSON.stringify([tape.lines, picks])}`, order, () => kept);
-    }
-    return records.subarray(0, tape.first ?? records.length).map((r) => this.ids[r]!);
+    const subject = this.of(tape);
+    const records = subject.picked(tape, validateSort(sort ?? tape.sort ?? [], tape), picks);
+    return records.map((r) => subject.records.ids[r]!);
   }
 
-  /** Keys of the same companies. */
-  keysOf(
+  /** Values of columns that no table has, for some records of a tape by id. */
+  ownColumns(input: unknown, ids: Uint32Array, columns: readonly string[]): OwnColumns {
+    const tape = validateTape(input, this.lookup);
+    const subject = this.of(tape);
+    return subject.ownColumns(
+      tape,
+      ids.map((id) => subject.records.recordOf[id]!),
+      columns,
+    );
+  }
+
+  /** The subject of a tape, and the headings of columns that no field has. @throws Problem naming a column there is not */
+  exportHeadings(
     input: unknown,
-    sort: unknown,
-    picks: { keys?: readonly string[]; except?: readonly string[] },
-  ): string[] {
-    const find = this.db
-      .prepare<[string], string>(
-        'SELECT c.key FROM json_each(?) i JOIN company c ON c.id = i.value ORDER BY i.rowid',
-      )
-      .pluck();
-    const ids = this.idsOf(input, sort, picks);
-    const keys: string[] = [];
-    for (let at = 0; at < ids.length; at += 10_000)
-      for (const key of find.all(JSON.stringify([...ids.subarray(at, at + 10_000)]))) keys.push(key);
-    return keys;
+    columns: readonly string[],
+  ): { subject: string; headings: Record<string, string> } {
+    const tape = validateTape(input, this.lookup);
+    this.of(tape).checkColumns(tape, columns);
+    const counted = columns.flatMap((column) => {
+      const line = countedLine(tape, column);
+      if (!line) return [];
+      const { label, text } = wordLine(line, tape.subject, this.lookup);
+      return [[column, `${label} ${text}`.replace(/^Has an? /, 'Number of ').slice(0, 120)]];
+    });
+    return { subject: tape.subject, headings: Object.fromEntries(counted) as Record<string, string> };
   }
 
-  /** Position of a company within a tape's order, with its neighbours; null where it is not among the kept. */
+  /** Keys of the companies of the same records: themselves, or those that the records hang on. */
+  companyKeysOf(input: unknown, sort: unknown, picks: Picks): string[] {
+    const tape = validateTape(input, this.lookup);
+    if (tape.subject === 'companies') return this.keysOf(input, sort, picks);
+    const own = this.of(tape);
+    const { related, links } = this.universe.relations!.get(tape.subject)!;
+    const picked = noBits(related.size);
+    for (const r of own.picked(tape, [], picks)) setBit(picked, r);
+    return this.companies.keysOf(recordsOf(companiesOf(picked, links.get('')!, this.size)));
+  }
+
+  /** Keys of the same records. */
+  keysOf(input: unknown, sort: unknown, picks: Picks): string[] {
+    const tape = validateTape(input, this.lookup);
+    const subject = this.of(tape);
+    return subject.keysOf(subject.picked(tape, validateSort(sort ?? tape.sort ?? [], tape), picks));
+  }
+
+  /** Position of a record within a tape's order, with its neighbours; null where it is not among the kept. */
   position(input: unknown, sort: unknown, key: string): PositionAnswer['position'] {
     const tape = validateTape(input, this.lookup);
-    const order = this.listed(tape, validateSort(sort ?? [], tape.subject));
-    const id = this.db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck().get(key);
-    const at = id === undefined ? -1 : order.indexOf(this.recordOf[id] ?? -1);
+    const subject = this.of(tape);
+    const order = subject.listed(tape, validateSort(sort ?? [], tape));
+    const record = subject.records.byKey(key);
+    const at = record === undefined ? -1 : order.indexOf(record);
     if (at < 0) return null;
-    const keyOf = this.db.prepare<[number], string>('SELECT key FROM company WHERE id = ?').pluck();
-    const keyAt = (i: number) => (order[i] === undefined ? null : keyOf.get(this.ids[order[i]]!)!);
+    const keyAt = (i: number) =>
+      order[i] === undefined ? null : subject.keysOf(order.subarray(i, i + 1))[0]!;
     return { at, total: order.length, previous: keyAt(at - 1), next: keyAt(at + 1) };
-  }
-
-  private bitsOf(keys: readonly string[]): Bits {
-    const bits = noBits(this.size);
-    const find = this.db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
-    for (const key of keys) {
-      const id = find.get(key);
-      if (id === undefined)
-        throw new Problem('unknown-company', `There is no company "${key}".`, {
-          field: 'keys',
-          value: key,
-          rule: 'keys of companies in this universe',
-        });
-      const r = this.recordOf[id]!;
-      bits[r >> 5]! |= 1 << (r & 31);
-    }
-    return bits;
   }
 
   counts(request: CountsRequest): Record<string, unknown> {
     const tape = validateTape(request.tape, this.lookup);
-    const field = fieldOf(tape.subject, request.field);
+    const inner = request.at === undefined ? null : this.of(tape).tally.innerContext(tape, request.at);
+    const tally = inner?.tally ?? this.of(tape).tally;
+    const field = fieldOf(tally.subject, request.field);
     if (!field || field.openers.length === 0)
       throw new Problem('unknown-field', `There is no condition on "${request.field}".`, {
         field: 'field',
         value: request.field,
         rule: 'a field that can be a line',
       });
-    return countsOf(this.tallier.universe, this.lookup, field, request, this.tallier.kept(tape, request.at));
+    const context = inner?.kept ?? tally.kept(tape, request.at);
+    return countsOf(tally.universe, this.lookup, field, request, context);
   }
 
-  /** What the tape would leave if one of its lines asked each of some tests instead. */
+  /** What the tape would leave if one of its lines asked each of some tests instead; of a line within a has-line, how many related records. */
   alternatives(input: unknown, at: string, tests: readonly unknown[]): number[] {
     const tape = validateTape(input, this.lookup);
-    const context = this.tallier.kept(tape, at);
-    const line = tape.lines.find((one) => one.id === at);
-    if (!line || isBlock(line))
+    const inner = this.of(tape).tally.innerContext(tape, at);
+    const tally = inner?.tally ?? this.of(tape).tally;
+    const context = inner?.kept ?? tally.kept(tape, at);
+    const line = inner ? lineOf(tape, at) : tape.lines.find((one) => one.id === at);
+    if (!line || isBlock(line) || isHas(line))
       throw new Problem('unknown-line', `The tape has no line "${at}" whose test can be changed.`, {
         field: 'at',
         value: at,
-        rule: 'the id of a line that is no either-block',
+        rule: 'the id of a line that is no either-block and no has-line',
       });
     const { parked: _, ...live } = line;
     return tests.map((test) => {
-      const changed = validateTape({ ...tape, lines: [{ ...live, test }] }, this.lookup);
-      return countBoth(this.tallier.kept(changed), context);
+      const lines = [{ ...live, test }];
+      const changed = validateTape({ ...tape, subject: tally.subject, lines, sort: undefined }, this.lookup);
+      return countBoth(tally.kept(changed), context);
     });
   }
 
@@ -271,12 +287,12 @@ export class Engine {
   plane(input: unknown, currency: string): Plane {
     const tape = validateTape(input, this.lookup);
     const others = tape.lines.filter(
-      (line) => isBlock(line) || (line.field !== 'headcount' && line.field !== 'revenue'),
+      (line) => isBlock(line) || isHas(line) || (line.field !== 'headcount' && line.field !== 'revenue'),
     );
     return plane(
       this.universe.columns.get('headcount') as RangeColumn,
       this.universe.columns.get('revenue') as RangeColumn,
-      this.tallier.kept({ ...tape, lines: others }),
+      this.companies.tally.kept({ ...tape, lines: others }),
       logEdges(0, 4),
       logEdges(4, 9),
       (year) => (currency === 'EUR' ? 1 : (ratePerEuro(currency, year) ?? NaN)),
@@ -291,8 +307,12 @@ export class Engine {
   /** Points of the kept companies for a map: at most `limit`, evenly taken from all; the full number beside. */
   points(input: unknown, at: string | undefined, limit: number): { points: number[]; located: number } {
     const tape = validateTape(input, this.lookup);
-    const { lat, lon } = this.universe.columns.get('place') as PlaceColumn;
-    const located = recordsOf(this.tallier.kept(tape, at)).filter((r) => !Number.isNaN(lat[r]!));
+    const inner = at === undefined ? null : this.of(tape).tally.innerContext(tape, at);
+    const tally = inner?.tally ?? this.of(tape).tally;
+    const place = tally.universe.columns.get('place') as PlaceColumn | undefined;
+    if (!place) return { points: [], located: 0 };
+    const { lat, lon } = place;
+    const located = recordsOf(inner?.kept ?? tally.kept(tape, at)).filter((r) => !Number.isNaN(lat[r]!));
     const step = Math.max(1, located.length / limit);
     const points: number[] = [];
     for (let i = 0; i < located.length; i += step) {
@@ -317,7 +337,7 @@ export class Engine {
     }));
   }
 
-  /** Companies whose name holds words that begin with those typed, codes and towns, for the jump box. */
+  /** Companies, people, brands and deals whose name holds words that begin with those typed, codes and towns, for the jump box. */
   jump(text: string): Omit<JumpAnswer, 'tapes' | 'lists'> {
     const words = fold(text).match(/[a-z0-9]+/g) ?? [];
     const query = words.map((word) => `"${word}"*`).join(' AND ');
@@ -339,11 +359,17 @@ export class Engine {
     const towns = this.lookup.places
       .townsBeginning(text, 4)
       .map(({ key, name, lat, lon }) => ({ key, name, lat, lon }));
-    return { companies, codes, towns };
+    return { companies, related: query === '' ? [] : findRelated(this.db, query), codes, towns };
   }
 
   profile(key: string): ProfileAnswer | null {
-    return readProfile(this.db, this.reference, this.rowSource, key);
+    return readProfile(this.db, this.reference, this.companies, key);
+  }
+
+  /** One person, site, brand, deal or event with the companies it hangs on; null where there is none of this key. */
+  record(subject: string, key: string): RecordAnswer | null {
+    const own = this.subjects!.get(subject);
+    return own && subject !== 'companies' ? readRecord(this.db, own, key) : null;
   }
 
   /** The tape in words, a line each. */
@@ -356,7 +382,8 @@ export class Engine {
     return {
       universe: this.size,
       schemes: [...(this.universe.columns.get('industry') as Map<Scheme, CodesColumn>).keys()],
-      technologies: this.lookup.choices('technology').length,
+      technologies: this.lookup.choices({ subject: 'companies', id: 'technology' }).length,
+      related: Object.fromEntries([...this.stored.related].map(([id, one]) => [id, one.size])),
     };
   }
 }

@@ -48,12 +48,14 @@ class Lists {
 
 /** The records to build, and where each is from: the record of an earlier column, or -1 where the database is to be read. */
 export interface Plan {
+  /** The table of the subject; tables of lists name its records by `<table>_id`. */
+  table: string;
   size: number;
-  /** Record of each company id, or -1. */
+  /** Record of each id, or -1. */
   recordOf: Int32Array;
   /** Null where all is read from the database. */
   from: Int32Array | null;
-  /** Ids of the companies to read; null for all. */
+  /** Ids of the records to read; null for all. */
   read: readonly number[] | null;
 }
 
@@ -69,7 +71,8 @@ function eachValue(
   take: (r: number, text: string) => void,
   only = 'TRUE',
 ) {
-  const text = `SELECT group_concat(company_id || ' ' || ${value}, char(31)) FROM ${table} WHERE ${only} AND company_id`;
+  const id = `${plan.table}_id`;
+  const text = `SELECT group_concat(${id} || ' ' || ${value}, char(31)) FROM ${table} WHERE ${only} AND ${id}`;
   const takeAll = (joined: string | null) => {
     for (const one of joined?.split('\u001f') ?? []) {
       const space = one.indexOf(' ');
@@ -180,8 +183,13 @@ function seenByRecord({ offsets, values, postings, seen }: ManyColumn): Int32Arr
   return days;
 }
 
-/** Numbers by key: one measure of `company_measure`. */
-export function readKeyed(db: Db, plan: Plan, measure: string, earlier?: KeyedColumn): KeyedColumn {
+/** Numbers by key: one measure of a table of measures. */
+export function readKeyed(
+  db: Db,
+  plan: Plan,
+  { measure, table }: { measure: string; table?: string },
+  earlier?: KeyedColumn,
+): KeyedColumn {
   const keys: string[] = [];
   const entries: { records: number[]; values: number[] }[] = [];
   const entriesOf = (key: string) => {
@@ -210,7 +218,7 @@ export function readKeyed(db: Db, plan: Plan, measure: string, earlier?: KeyedCo
   eachValue(
     db,
     plan,
-    'company_measure',
+    table ?? `${plan.table}_measure`,
     `value || ' ' || key`,
     (r, text) => {
       const space = text.indexOf(' ');

@@ -16,7 +16,7 @@ const db = openUniverse(dir, { readonly: true });
 db.exec('BEGIN');
 const now = revisionOf(db);
 if (now.stamp === shown.stamp && now.revision === shown.revision) {
-  const keys = labelKeys(db, 'name');
+  const keys = labelKeys(db, 'companies', 'name');
   parentPort!.postMessage(keys, [keys.buffer as ArrayBuffer]);
 }
 db.close();

@@ -2,14 +2,8 @@ import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import type { Db } from '../db/open.ts';
 import { startWorker } from '../threads.ts';
 import { changedSince, revisionOf, type Revision } from '../tables/revision.ts';
-import {
-  assembled,
-  buildColumns,
-  buildUniverse,
-  lineFields,
-  planAll,
-  type BuildPlan,
-} from './build-universe.ts';
+import { buildColumns, planAll, storedFields, type BuildPlan } from './build-columns.ts';
+import { assembled, buildUniverse } from './build-universe.ts';
 import { sharedInt32, sharedUint32 } from './shared-arrays.ts';
 import { openSnapshot, saveSnapshot } from './snapshot.ts';
 import { recordsById, type StoredColumn, type StoredUniverse } from './stored-universe.ts';
@@ -78,7 +72,16 @@ export function planPatch(db: Db, earlier: StoredUniverse): BuildPlan | null {
     if (now >= 0 && !gone.has(earlier.ids[r]!)) from[now] = r;
   }
   for (const id of remade) from[recordOf[id]!] = -1;
-  return { size: ids.length, ids, recordOf, from, read: [...remade, ...added], earlier };
+  return {
+    subject: 'companies',
+    table: 'company',
+    size: ids.length,
+    ids,
+    recordOf,
+    from,
+    read: [...remade, ...added],
+    earlier,
+  };
 }
 
 export interface ColumnsWorkerData {
@@ -98,7 +101,7 @@ async function buildAll(dir: string, db: Db, trees: ReadonlyMap<Scheme, CodeTree
   if (plan.size < WORTH_A_THREAD) return buildUniverse(db, trees, plan);
   const here: string[] = [];
   const there: string[] = [];
-  for (const { id, kind, store } of lineFields())
+  for (const { id, kind, store } of storedFields())
     (['number', 'money', 'date'].includes(kind) || store.at === 'column' || id === 'source'
       ? here
       : there
@@ -118,5 +121,5 @@ async function buildAll(dir: string, db: Db, trees: ReadonlyMap<Scheme, CodeTree
   // A load that ended just between the two threads' first looks: read the rest again as this thread sees it.
   const same = revision.stamp === now.stamp && revision.revision === now.revision;
   for (const [id, column] of same ? others : buildColumns(db, plan, trees, there)) columns.set(id, column);
-  return assembled(db, plan, columns);
+  return assembled(db, plan, trees, columns);
 }

@@ -11,24 +11,29 @@ import { labelKeys } from './label-keys.ts';
 /** Orders and lists are kept up to this many bytes each, the oldest going first. */
 const MOST_BYTES = 128 * 2 ** 20;
 
-/** Sort orders of all companies, built once each, and the kept companies of the last tapes in such an order. */
+/** Keys of a tape's own, such as the counts of its has-lines; null for columns. */
+export type OwnKeys = (by: string) => (() => Keys) | null;
+
+/** Sort orders of all records of a subject, built once each, and the kept records of the last tapes in such an order. */
 export class Orders {
   private readonly db: Db;
   private readonly universe: Universe;
+  private readonly subject: string;
   private readonly orders = new Recent<Uint32Array>(MOST_BYTES, (order) => order.byteLength);
   private readonly labels = new Map<string, Keys>();
   private lists = new Recent<Uint32Array>(MOST_BYTES, (list) => list.byteLength);
 
-  constructor(db: Db, universe: Universe) {
+  constructor(db: Db, universe: Universe, subject: string) {
     this.db = db;
+    this.subject = subject;
     this.universe = universe;
   }
 
   /** Records of a set in an order. `name` says what the set is: the same name must mean the same set. */
-  list(name: string, sort: readonly SortKey[], kept: () => Bits): Uint32Array {
+  list(name: string, sort: readonly SortKey[], kept: () => Bits, own: OwnKeys = () => null): Uint32Array {
     return this.lists.get(`${JSON.stringify(sort)} ${name}`, () => {
       const set = kept();
-      return keptInOrder(this.order(sort), set, countBits(set));
+      return keptInOrder(this.order(sort, own), set, countBits(set));
     });
   }
 
@@ -37,17 +42,18 @@ export class Orders {
     this.lists = new Recent(MOST_BYTES, (list) => list.byteLength);
   }
 
-  private order(sort: readonly SortKey[]): Uint32Array {
-    return this.orders.get(JSON.stringify(sort), () =>
+  private order(sort: readonly SortKey[], own: OwnKeys): Uint32Array {
+    const keyed = sort.map(({ by, descending }) => ({ by, own: own(by), descending: descending === true }));
+    const make = () =>
       orderBy(
-        sort.map(({ by, descending }) => ({ keys: this.keysFor(by), descending: descending === true })),
+        keyed.map(({ by, own: keys, descending }) => ({ keys: keys?.() ?? this.keysFor(by), descending })),
         this.universe.size,
-      ),
-    );
+      );
+    return keyed.some((one) => one.own) ? make() : this.orders.get(JSON.stringify(sort), make);
   }
 
   private keysFor(by: string): Keys {
-    const field = fieldOf('companies', by)!;
+    const field = fieldOf(this.subject, by)!;
     const column = this.universe.columns.get(field.yearsSince ?? by);
     if (!column) return this.labelKeys(by);
     if ('kind' in column && column.kind === 'keyed')
@@ -62,7 +68,7 @@ export class Orders {
   }
 
   private labelKeys(by: string): Keys {
-    return this.labels.get(by) ?? labelKeys(this.db, by);
+    return this.labels.get(by) ?? labelKeys(this.db, this.subject, by);
   }
 
   /** Takes sort keys of a label that were made elsewhere. */

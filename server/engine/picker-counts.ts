@@ -2,7 +2,7 @@ import type { CodeCount, ValueCount } from '../../contract/responses.ts';
 import { isScheme, SCHEMES, type CodeTree, type Scheme } from '../../core/codes/tree.ts';
 import { yearOf } from '../../core/dates.ts';
 import type { Field, Store } from '../../core/fields/field.ts';
-import { countBits, type Bits } from '../../core/tally/bits.ts';
+import { countBits, countBoth, type Bits } from '../../core/tally/bits.ts';
 import type {
   CategoryColumn,
   CodesColumn,
@@ -33,7 +33,7 @@ export function countsOf(
   if (field.kind === 'rank') return { total };
   const column = columnOf(universe, field);
   const named = (counts: ReadonlyMap<string, number>) =>
-    lookup.choices(field.id).map((choice): ValueCount => ({ ...choice, count: counts.get(choice.key) ?? 0 }));
+    lookup.choices(field).map((choice): ValueCount => ({ ...choice, count: counts.get(choice.key) ?? 0 }));
   switch (field.kind) {
     case 'codes':
       return { total, ...codeCounts(lookup, column as Map<Scheme, CodesColumn>, request, context) };
@@ -52,12 +52,15 @@ export function countsOf(
     case 'category': {
       const found =
         (column as ManyColumn | CategoryColumn).kind === 'many'
-          ? countMany(column as ManyColumn, context, groupsOf(lookup, field.id))
+          ? countMany(column as ManyColumn, context, groupsOf(lookup, field))
           : countCategory(column as CategoryColumn, context);
       return { total, values: named(found.counts), unknown: found.unknown };
     }
     case 'flag': {
-      const { counts, unknown } = countCategory(column as CategoryColumn, context);
+      const { counts, unknown } =
+        (column as ListColumn).kind === 'list'
+          ? countContacts(column as ListColumn, context, total)
+          : countCategory(column as CategoryColumn, context);
       const values = Object.values(FLAG_WORDS).map((key) => ({
         key,
         label: key,
@@ -80,9 +83,21 @@ export function countsOf(
       return { total, values: named(countLists(column as ListColumn, context)), unknown: 0 };
     case 'date':
     case 'text':
+    case 'record':
     case 'label':
       return { total };
   }
+}
+
+function countContacts({ lists }: ListColumn, context: Bits, total: number) {
+  const known = countBoth(lists.get('')!.in, context);
+  return {
+    counts: new Map([
+      [FLAG_WORDS.yes, known],
+      [FLAG_WORDS.no, total - known],
+    ]),
+    unknown: 0,
+  };
 }
 
 /** Percents at which bars of growth begin; the first is open downwards. */

@@ -4,20 +4,20 @@ import { isoOf } from '../../core/dates.ts';
 import type { Db } from '../db/open.ts';
 import { RecordReader } from '../load/remake.ts';
 import type { ReferenceData } from './universe-lookup.ts';
-import type { RowSource } from './read-rows.ts';
+import type { SubjectEngine } from './subject-engine.ts';
 
 /** One company with everything known of it; null where there is none of this key. */
 export function readProfile(
   db: Db,
   reference: ReferenceData,
-  rows: RowSource,
+  companies: SubjectEngine,
   key: string,
 ): ProfileAnswer | null {
   const id = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck().get(key);
   if (id === undefined) return null;
   const reader = new RecordReader(db, reference.trees, reference.places);
   return {
-    row: rows.rows(
+    row: companies.rowsOf(
       [id],
       columnFields('companies').map((field) => field.id),
     )[0]!,

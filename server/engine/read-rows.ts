@@ -1,87 +1,62 @@
 import type { Cell, CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '../../core/cells.ts';
 import type { Scheme } from '../../core/codes/tree.ts';
 import { isoOf, yearOf } from '../../core/dates.ts';
-import type { Field } from '../../core/fields/field.ts';
-import { fieldOf } from '../../core/fields/registry.ts';
+import type { Field, Relation, Store, Subject } from '../../core/fields/field.ts';
+import { fieldOf, subjectOf } from '../../core/fields/registry.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Reason } from '../../core/tally/columns.ts';
 import type { Db } from '../db/open.ts';
+import { storedRoles } from './label-keys.ts';
 
 type Value = string | number | null;
 
-/** Companies read at a time; the others wait as ids. */
-const COMPANIES_A_READ = 500;
+/** Records read at a time; the others wait as ids. */
+const RECORDS_A_READ = 500;
 
-/** How a cell is made: from columns of `company`, whose values begin at a place of the row read, or from a list of the company. */
+/** Cells of one column by record id, for those asked for as a JSON list of ids. */
+type ListReader = (ids: string) => ReadonlyMap<number, CodeCell[] | string[]>;
+
+/** How a cell is made: from columns of the subject's table, whose values begin at a place of the row read, or from a list. */
 type CellReader =
   | { columns: readonly string[]; cell(row: readonly Value[], at: number): Cell }
-  | { list: string; known: string | null };
+  | { list: ListReader; known: string | null };
 
 /** The statements and readers of some columns. */
 interface Plan {
   select(ids: string): Value[][];
   cells: { column: string; at: number; reader: CellReader; why: number }[];
-  lists: string[];
+  /** Where the key of the company stands that a record hangs on, or -1. */
+  company: number;
 }
 
-/** Reads companies as rows of cells. */
+/** Reads the records of one subject as rows of cells. */
 export class RowSource {
   private readonly db: Db;
   private readonly lookup: Lookup;
+  private readonly subject: Subject;
   private readonly plans = new Map<string, Plan>();
-  private readonly lists: Record<string, (ids: string) => Map<number, CodeCell[] | string[]>>;
 
-  constructor(db: Db, lookup: Lookup) {
+  constructor(db: Db, lookup: Lookup, subject: string) {
     this.db = db;
     this.lookup = lookup;
-    const codes = db
-      .prepare<[string], [number, Scheme, string, number]>(
-        'SELECT company_id, scheme, code, rank FROM company_code WHERE company_id IN (SELECT value FROM json_each(?)) ORDER BY rank, scheme',
-      )
-      .raw();
-    const labels = (query: string) => {
-      const statement = db.prepare<[string], [number, string]>(query).raw();
-      return (ids: string) => gathered(statement.all(ids), ([, label]) => label);
-    };
-    this.lists = {
-      company_code: (ids) =>
-        gathered(codes.all(ids), ([, scheme, code, rank]): CodeCell => {
-          const tree = lookup.codes(scheme);
-          return { scheme, code, title: tree.titles[tree.nodeOf(code)]!, main: rank === 0 };
-        }),
-      company_technology: labels(
-        'SELECT v.company_id, t.label FROM company_technology v JOIN technology t ON t.key = v.technology WHERE v.company_id IN (SELECT value FROM json_each(?)) ORDER BY t.label',
-      ),
-      company_offer: labels(
-        "SELECT company_id, replace(offer, '-', ' ') FROM company_offer WHERE company_id IN (SELECT value FROM json_each(?)) ORDER BY offer",
-      ),
-      company_certificate: labels(
-        'SELECT company_id, certificate FROM company_certificate WHERE company_id IN (SELECT value FROM json_each(?)) ORDER BY certificate',
-      ),
-      departments: labels(
-        "SELECT company_id, key || ' ' || CAST(value AS INTEGER) FROM company_measure WHERE measure = 'departments' AND company_id IN (SELECT value FROM json_each(?)) ORDER BY value DESC, key",
-      ),
-      company_source: labels(
-        'SELECT v.company_id, s.name FROM company_source v JOIN source s ON s.key = v.source WHERE v.company_id IN (SELECT value FROM json_each(?)) ORDER BY s.id',
-      ),
-    };
+    this.subject = subjectOf(subject);
   }
 
   /**
-   * The rows of companies, in the order of their ids.
-   * @throws Error where a company is gone, which happens only if the universe changed since the ids were found.
+   * The rows of records, in the order of their ids.
+   * @throws Error where a record is gone, which happens only if the universe changed since the ids were found.
    */
   rows(ids: ArrayLike<number>, columns: readonly string[]): Row[] {
     const plan = this.planOf(columns);
     const rows: Row[] = [];
-    for (let start = 0; start < ids.length; start += COMPANIES_A_READ) {
+    for (let start = 0; start < ids.length; start += RECORDS_A_READ) {
       const some = Array.from(
-        { length: Math.min(COMPANIES_A_READ, ids.length - start) },
+        { length: Math.min(RECORDS_A_READ, ids.length - start) },
         (_, i) => ids[start + i]!,
       );
       const text = JSON.stringify(some);
       const found = new Map(plan.select(text).map((row) => [row[0] as number, row]));
-      const lists = new Map(plan.lists.map((list) => [list, this.lists[list]!(text)]));
+      const lists = plan.cells.map(({ reader }) => ('list' in reader ? reader.list(text) : null));
       for (const id of some) {
         const values = found.get(id);
         if (!values) throw new Error('The universe has changed meanwhile. Count again and start anew.');
@@ -99,10 +74,11 @@ export class RowSource {
   }
 
   private plan(columns: readonly string[]): Plan {
+    const { id: subject, table, relation } = this.subject;
     const expressions = ['id', 'key'];
     const place = (expression: string) => expressions.push(expression) - 1;
     const cells = columns.map((column) => {
-      const field = fieldOf('companies', column)!;
+      const field = fieldOf(subject, column)!;
       const reader = this.readerOf(field);
       let at = expressions.length;
       if ('columns' in reader) expressions.push(...reader.columns);
@@ -110,19 +86,21 @@ export class RowSource {
       const why = field.store.at === 'range' ? place(`${field.store.stem}_why`) : -1;
       return { column, at, reader, why };
     });
+    const company =
+      relation?.roles.length === 0
+        ? place(`(SELECT c.key FROM company c WHERE c.id = ${table}.company_id)`)
+        : -1;
     const statement = this.db
       .prepare<[string], Value[]>(
-        `SELECT ${expressions.join(', ')} FROM company WHERE id IN (SELECT value FROM json_each(?))`,
+        `SELECT ${expressions.join(', ')} FROM ${table} WHERE id IN (SELECT value FROM json_each(?))`,
       )
       .raw();
-    return {
-      select: (ids) => statement.all(ids),
-      cells,
-      lists: cells.flatMap(({ reader }) => ('list' in reader ? [reader.list] : [])),
-    };
+    return { select: (ids) => statement.all(ids), cells, company };
   }
 
-  private readerOf({ store, kind, yearsSince, column }: Field): CellReader {
+  private readerOf(field: Field): CellReader {
+    const { store, kind, yearsSince, column } = field;
+    const { table, relation } = this.subject;
     switch (store.at) {
       case 'column':
         return {
@@ -136,6 +114,8 @@ export class RowSource {
                   ? (row, at) => (row[at] === null ? null : yearOf(this.lookup.asOf) - (row[at] as number))
                   : (row, at) => row[at]!,
         };
+      case 'text':
+        return { columns: [store.column], cell: (row, at) => row[at]! };
       case 'range': {
         const parts = ['basis', 'low', 'high', 'point', 'year', ...(kind === 'money' ? ['currency'] : [])];
         const columns = parts.map((part) => `${store.stem}_${part}`);
@@ -147,26 +127,94 @@ export class RowSource {
           cell: (row, at) => this.place(row, at),
         };
       case 'codes':
-        return { list: 'company_code', known: null };
+        return { list: this.codes(), known: null };
       case 'many':
-        return { list: store.table, known: store.known };
-      case 'keyed':
+        return { list: this.values(field, store), known: store.known };
+      case 'keyed': {
+        const measures = store.table ?? `${table}_measure`;
+        const own = `FROM ${measures} m WHERE m.${table}_id = ${table}.id AND m.measure = '${store.measure}'`;
         if (column?.key === undefined)
-          return {
-            list: store.measure,
-            known: `(SELECT 1 FROM company_measure m WHERE m.company_id = company.id AND m.measure = '${store.measure}' LIMIT 1)`,
-          };
+          return { list: this.measures(field, measures, store.measure), known: `(SELECT 1 ${own} LIMIT 1)` };
+        return {
+          columns: [`(SELECT value ${own} AND m.key = '${column.key}')`],
+          cell: (row, at) => row[at]!,
+        };
+      }
+      case 'parties':
+        if (relation!.roles.length) return { list: this.parties(relation!, store.role), known: null };
         return {
           columns: [
-            `(SELECT value FROM company_measure m WHERE m.company_id = company.id AND m.measure = '${store.measure}' AND m.key = '${column.key}')`,
+            `COALESCE((SELECT c.name FROM company c WHERE c.id = ${table}.company_id), json_extract(${table}.reference, '$[2]'))`,
           ],
           cell: (row, at) => row[at]!,
         };
       case 'words':
       case 'rank':
       case 'lists':
+      case 'key':
+      case 'contacts':
         return { columns: [], cell: () => null };
     }
+  }
+
+  private codes(): ListReader {
+    const codes = this.db
+      .prepare<[string], [number, Scheme, string, number]>(
+        'SELECT company_id, scheme, code, rank FROM company_code WHERE company_id IN (SELECT value FROM json_each(?)) ORDER BY rank, scheme',
+      )
+      .raw();
+    return (ids) =>
+      gathered(codes.all(ids), ([, scheme, code, rank]): CodeCell => {
+        const tree = this.lookup.codes(scheme);
+        return { scheme, code, title: tree.titles[tree.nodeOf(code)]!, main: rank === 0 };
+      });
+  }
+
+  /** The values of a many-valued field by their labels, in alphabetical order. */
+  private values(field: Field, store: Extract<Store, { at: 'many' }>): ListReader {
+    const id = `${this.subject.table}_id`;
+    const statement = this.db
+      .prepare<[string], [number, string]>(
+        `SELECT ${id}, ${store.value} FROM ${store.table} WHERE ${id} IN (SELECT value FROM json_each(?))`,
+      )
+      .raw();
+    const labels = new Map(this.lookup.choices(field).map(({ key, label }) => [key, label]));
+    return (ids) => {
+      const lists = gathered(
+        statement.all(ids),
+        ([, value]) => labels.get(value) ?? value.replaceAll('-', ' '),
+      );
+      for (const list of lists.values()) list.sort((a, b) => (a < b ? -1 : 1));
+      return lists;
+    };
+  }
+
+  /** Measures as "sales 12", the largest first. */
+  private measures(field: Field, table: string, measure: string): ListReader {
+    const id = `${this.subject.table}_id`;
+    const statement = this.db
+      .prepare<[string, string], [number, string, number]>(
+        `SELECT ${id}, key, value FROM ${table} WHERE measure = ? AND ${id} IN (SELECT value FROM json_each(?)) ORDER BY value DESC, key`,
+      )
+      .raw();
+    const labels = new Map(field.values?.map(({ key, label }) => [key, label]));
+    return (ids) =>
+      gathered(
+        statement.all(measure, ids),
+        ([, key, value]) => `${labels.get(key) ?? key} ${Math.round(value * 10) / 10}`,
+      );
+  }
+
+  /** Names of the companies in a role; as the source has them where the universe has not the company. */
+  private parties({ table, record, ...relation }: Relation, role: string | undefined): ListReader {
+    const statement = this.db
+      .prepare<[string], [number, string]>(
+        `SELECT p.${record}, COALESCE(c.name, json_extract(p.reference, '$[2]'), json_extract(p.reference, '$[1]'), json_extract(p.reference, '$[0]'))
+         FROM ${table} p LEFT JOIN company c ON c.id = p.company_id
+         WHERE p.role IN (${storedRoles({ table, record, ...relation }, role)}) AND p.${record} IN (SELECT value FROM json_each(?)) ORDER BY p.rowid`,
+      )
+      .raw();
+    return (ids) => gathered(statement.all(ids), ([, name]) => name);
   }
 
   private place(row: readonly Value[], at: number): PlaceCell | null {
@@ -184,26 +232,27 @@ export class RowSource {
 }
 
 function rowOf(
-  { cells }: Plan,
+  { cells, company }: Plan,
   values: readonly Value[],
-  lists: ReadonlyMap<string, ReadonlyMap<number, CodeCell[] | string[]>>,
+  lists: readonly (ReadonlyMap<number, CodeCell[] | string[]> | null)[],
 ): Row {
   const row: Row = { key: values[1] as string, cells: {} };
-  for (const { column, at, reader, why } of cells) {
+  if (company >= 0 && values[company] !== null) row.company = values[company] as string;
+  cells.forEach(({ column, at, reader, why }, i) => {
     const cell =
       'columns' in reader
         ? reader.cell(values, at)
         : reader.known !== null && values[at] === null
           ? null
-          : (lists.get(reader.list)!.get(values[0] as number) ?? []);
+          : (lists[i]!.get(values[0] as number) ?? []);
     row.cells[column] = cell;
     if (cell === null && why >= 0 && values[why] !== null)
       row.why = { ...row.why, [column]: values[why] as Reason };
-  }
+  });
   return row;
 }
 
-/** Lists by company, from rows that begin with the company's id. */
+/** Lists by record, from rows that begin with its id. */
 function gathered<R extends readonly [number, ...unknown[]], T>(
   rows: readonly R[],
   value: (row: R) => T,

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { CERTIFICATES } from '../../core/testing/any-record.ts';
 import { anyLines } from '../../core/testing/any-tape.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Line } from '../../core/tape/nodes.ts';
@@ -32,6 +33,13 @@ beforeAll(() => {
   random.db
     .prepare(`INSERT INTO company_certificate SELECT id, 'welding works' FROM company WHERE key = 'x'`)
     .run();
+  const add = (text: string) => random.db.exec(text);
+  for (const key of ['k0', 'k3', 'k7']) add(`INSERT INTO company (key, name) VALUES ('${key}', '${key}')`);
+  for (const one of CERTIFICATES)
+    add(`INSERT INTO company_certificate SELECT id, '${one}' FROM company WHERE key = 'x'`);
+  add(`INSERT INTO brand (source, name, countries_known) VALUES ('register', 'Vend', 1);
+    INSERT INTO brand_country SELECT id, column1 FROM brand, (VALUES ('CZ'), ('PL'), ('AT'));
+    INSERT INTO company_country SELECT id, column1 FROM company, (VALUES ('CZ'), ('PL'), ('AT')) WHERE key = 'x'`);
   lookup = universeLookup(
     random.db,
     random.reference,

@@ -31,27 +31,31 @@ export function universeLookup(
   db: Db,
   reference: ReferenceData,
   asOf: number,
-  stored: Pick<StoredUniverse, 'columns'>,
+  stored: Pick<StoredUniverse, 'columns' | 'related'>,
   workspace: Pick<WorkspaceFacts, 'countryGroups' | 'lists'> = NO_FACTS,
 ): Lookup {
   const choices = new Map<string, readonly Choice[]>();
-  for (const field of SUBJECTS.get('companies')!.fields) {
-    if (field.kind !== 'category') continue;
-    if (field.values) choices.set(field.id, field.values);
-    else if (field.id === 'source')
+  const sources = db.prepare<[], Choice>('SELECT key, name AS label FROM source ORDER BY id').all();
+  for (const { id: subject, fields } of SUBJECTS.values()) {
+    const columns = subject === 'companies' ? stored.columns : stored.related.get(subject)?.columns;
+    for (const field of fields) {
+      if (field.kind !== 'category') continue;
+      const column = columns?.get(field.id) as CategoryColumn | ManyColumn | undefined;
+      const values = () => (column ? byFrequency(column) : []);
       choices.set(
-        'source',
-        db.prepare<[], Choice>('SELECT key, name AS label FROM source ORDER BY id').all(),
-      );
-    else if (field.id === 'technology') choices.set('technology', technologies(db));
-    else if (stored.columns.has(field.id)) {
-      const values = byFrequency(stored.columns.get(field.id) as CategoryColumn | ManyColumn);
-      choices.set(
-        field.id,
-        values.map((value) => ({ key: value, label: value })),
+        `${subject} ${field.id}`,
+        field.values ??
+          (field.id === 'source'
+            ? sources
+            : field.id === 'technology'
+              ? technologies(db)
+              : field.id === 'sold-in'
+                ? values().map((key) => ({ key, label: reference.places.country(key)?.name ?? key }))
+                : values().map((value) => ({ key: value, label: value }))),
       );
     }
   }
+  const nameOf = db.prepare<[string], string>('SELECT name FROM company WHERE key = ?').pluck();
   return {
     codes: (scheme) => reference.trees.get(scheme)!,
     findCodes: (scheme, text, limit) => reference.searches.of(scheme).find(text, limit),
@@ -61,7 +65,8 @@ export function universeLookup(
       ...READY_GROUPS,
       ...workspace.countryGroups.map((group) => [group.key, group] as const),
     ]),
-    choices: (field) => (field === 'list' ? workspace.lists : (choices.get(field) ?? [])),
+    choices: ({ subject, id }) => (id === 'list' ? workspace.lists : (choices.get(`${subject} ${id}`) ?? [])),
+    companyName: (key) => nameOf.get(key),
     asOf,
   };
 }

@@ -1,10 +1,11 @@
-import type { TextColumn, Universe } from '../../core/tally/columns.ts';
+import type { CategoryColumn, TextColumn } from '../../core/tally/columns.ts';
+import { notBits, setBit, noBits } from '../../core/tally/bits.ts';
+import { termText } from '../../core/tape/sql/words-column.ts';
 import { ftsTerm } from '../../core/tape/words-query.ts';
 import type { Db } from '../db/open.ts';
-import type { StoredUniverse } from './stored-universe.ts';
 
 /** The search of words in the database's full-text index. SQLite hands over all matches as one text: a row each would cost ten times as much. */
-function wordsFinder(db: Db, recordOf: Int32Array): TextColumn['find'] {
+export function wordsFinder(db: Db, recordOf: Int32Array): TextColumn['find'] {
   const match = db
     .prepare<[string], string | null>(
       'SELECT group_concat(rowid) FROM company_words WHERE company_words MATCH ?',
@@ -28,16 +29,30 @@ function wordsFinder(db: Db, recordOf: Int32Array): TextColumn['find'] {
   };
 }
 
-/** Stored columns with the search of words over the database they are of. */
-export function searchable({ size, columns }: StoredUniverse, db: Db, recordOf: Int32Array): Universe {
-  const find = wordsFinder(db, recordOf);
+/** A text whose different wordings are few, such as titles: each is looked at once, in whose dictionary they stand as `wordsColumn` makes them. */
+export function textOf({ dictionary, values, postings }: CategoryColumn, size: number): TextColumn {
+  const undescribed = noBits(size);
+  for (let r = 0; r < size; r++) if (values[r] === 0) setBit(undescribed, r);
   return {
-    size,
-    columns: new Map(
-      [...columns].map(([id, column]) => [
-        id,
-        'kind' in column && column.kind === 'text' ? { ...column, find } : column,
-      ]),
-    ),
+    kind: 'text',
+    described: notBits(undescribed, size),
+    find(term) {
+      const wanted = termText(term);
+      const found: Uint32Array[] = [];
+      let count = 0;
+      dictionary.forEach((words, i) => {
+        if (!words.includes(wanted)) return;
+        const records = postings.records.subarray(postings.starts[i + 1], postings.starts[i + 2]);
+        found.push(records);
+        count += records.length;
+      });
+      const all = new Uint32Array(count);
+      let at = 0;
+      for (const records of found) {
+        all.set(records, at);
+        at += records.length;
+      }
+      return all;
+    },
   };
 }

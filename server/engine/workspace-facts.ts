@@ -4,6 +4,7 @@ import type { Choice } from '../../core/tape/lookup.ts';
 import type { ListVerdict } from '../../core/tape/nodes.ts';
 import type { Db } from '../db/open.ts';
 import { factsRevision, ownGroups } from '../tables/facts.ts';
+import { contactCompanies } from '../tables/contacts.ts';
 import { allLists, eachMember } from '../tables/lists.ts';
 
 /** What tapes may name of the user's own, as a counting thread uses it. */
@@ -12,9 +13,11 @@ export interface WorkspaceFacts {
   lists: readonly Choice[];
   /** Members of each list that the universe has, by verdict. */
   members: ReadonlyMap<string, Readonly<Record<ListVerdict, Bits>>>;
+  /** Companies where someone in the address book works; null where there is no address book. */
+  known: Bits | null;
 }
 
-export const NO_FACTS: WorkspaceFacts = { countryGroups: [], lists: [], members: new Map() };
+export const NO_FACTS: WorkspaceFacts = { countryGroups: [], lists: [], members: new Map(), known: null };
 
 /** Reads the user's lists and groups, anew whenever they changed. */
 export class FactsReader {
@@ -38,6 +41,11 @@ export class FactsReader {
       const record = recordOf(company);
       if (record !== undefined) setBit(members.get(list)![verdict], record);
     }
-    return { countryGroups: ownGroups(this.workspace), lists, members };
+    const known = noBits(size);
+    for (const company of contactCompanies(this.workspace)) {
+      const record = recordOf(company);
+      if (record !== undefined) setBit(known, record);
+    }
+    return { countryGroups: ownGroups(this.workspace), lists, members, known };
   }
 }

@@ -1,6 +1,7 @@
 import { workerData } from 'node:worker_threads';
 import { exportColumns } from '../../core/exports/columns.ts';
 import { openUniverse } from '../db/open.ts';
+import type { OwnColumns } from '../engine/subject-engine.ts';
 import { runFeed } from '../feed.ts';
 import { csvText } from './csv-text.ts';
 import { exportRows, ROWS_A_BATCH } from './export-rows.ts';
@@ -9,7 +10,10 @@ import { exportRows, ROWS_A_BATCH } from './export-rows.ts';
 
 export interface CsvWorkerData extends Record<string, unknown> {
   dir: string;
+  subject: string;
   fields: string[];
+  own: OwnColumns;
+  headings: Record<string, string>;
   ids: Uint32Array;
   currency: string;
   delimiter: string;
@@ -19,16 +23,15 @@ export interface CsvWorkerData extends Record<string, unknown> {
   parts: number;
 }
 
-const { dir, fields, ids, currency, delimiter, asOf, part, parts } = workerData as CsvWorkerData;
+const { dir, subject, fields, own, headings, ids, currency, delimiter, asOf, part, parts } =
+  workerData as CsvWorkerData;
 const db = openUniverse(dir, { readonly: true });
-const rows = exportRows(db, asOf);
-const columns = exportColumns('companies', fields, currency);
+const rows = exportRows(db, subject, asOf, ids, fields, own);
+const columns = exportColumns(subject, fields, currency, headings);
 
 await runFeed<Uint8Array>((put) => {
   for (let at = part * ROWS_A_BATCH; at < ids.length; at += parts * ROWS_A_BATCH) {
-    const records = rows
-      .rows(ids.subarray(at, at + ROWS_A_BATCH), fields)
-      .map((row) => columns.map((column) => column.value(row) ?? ''));
+    const records = rows(at).map((row) => columns.map((column) => column.value(row) ?? ''));
     put(Buffer.from(csvText(records, { delimiter })));
   }
 });

@@ -2,7 +2,7 @@ import { fileWriter, ParquetWriter, schemaFromColumnData } from 'hyparquet-write
 import { mkdirSync, renameSync } from 'node:fs';
 import { join } from 'node:path';
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
-import { wordsColumn } from '../../core/tape/sql/words-columns.ts';
+import { wordsColumn } from '../../core/tape/sql/words-column.ts';
 import type { Db } from '../db/open.ts';
 
 /** Rows of one row group: those in memory at a time. */
@@ -32,6 +32,18 @@ const TABLES: readonly Table[] = [
   { name: 'company_certificate', order: 'company_id, certificate', made: [] },
   { name: 'company_measure', order: 'company_id, measure, key', made: [] },
   { name: 'company_source', order: 'company_id, source', made: [] },
+  { name: 'company_market', order: 'company_id, measure, key', made: [] },
+  { name: 'company_country', order: 'company_id, country', made: [] },
+  { name: 'site', order: 'id', made: [] },
+  { name: 'person', order: 'id', made: [] },
+  { name: 'event', order: 'id', made: [] },
+  { name: 'deal', order: 'id', made: [] },
+  { name: 'deal_party', order: 'deal_id, company_id, role', made: [] },
+  { name: 'deal_source', order: 'deal_id, source', made: [] },
+  { name: 'brand', order: 'id', made: [] },
+  { name: 'brand_party', order: 'brand_id, company_id, role', made: [] },
+  { name: 'brand_country', order: 'brand_id, country', made: [] },
+  { name: 'brand_measure', order: 'brand_id, measure, key', made: [] },
   { name: 'technology', order: 'key', made: [] },
 ];
 

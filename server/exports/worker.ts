@@ -8,6 +8,7 @@ import { dayOf } from '../../core/dates.ts';
 import { exportColumns, type ExportColumn } from '../../core/exports/columns.ts';
 import { howMadeRows, type HowMade } from '../../core/exports/how-made.ts';
 import { openUniverse } from '../db/open.ts';
+import type { OwnColumns } from '../engine/subject-engine.ts';
 import { feed } from '../feed.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { csvText } from './csv-text.ts';
@@ -20,7 +21,11 @@ export interface ExportWorkerData {
   dir: string;
   path: string;
   format: 'csv' | 'xlsx';
+  subject: string;
   fields: string[];
+  /** Columns of the tape's own, beside `ids`, and their headings. */
+  own: OwnColumns;
+  headings: Record<string, string>;
   ids: Uint32Array;
   delimiter: string;
   bom: boolean;
@@ -54,12 +59,15 @@ async function writeExport(data: ExportWorkerData): Promise<Record<string, unkno
 
 /** Writes what the CSV threads make, each every other batch, in order. */
 async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
-  const { dir, fields, ids, currency, delimiter, bom, how } = data;
+  const { dir, subject, fields, own, headings, ids, currency, delimiter, bom, how } = data;
   const file = await open(path, 'w');
   const feeds = Array.from({ length: CSV_THREADS }, (_, part) =>
     feed<Uint8Array>('server/exports/csv-worker', {
       dir,
+      subject,
       fields,
+      own,
+      headings,
       ids,
       currency,
       delimiter,
@@ -70,7 +78,7 @@ async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
   );
   try {
     await file.appendFile(
-      csvText([exportColumns('companies', fields, currency).map((column) => column.heading)], {
+      csvText([exportColumns(subject, fields, currency, headings).map((column) => column.heading)], {
         delimiter,
         bom,
       }),
@@ -88,14 +96,14 @@ async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
 }
 
 /** Rows of the export, read some at a time. */
-function* rowsOf({ dir, ids, fields, how }: ExportWorkerData): Generator<Row> {
+function* rowsOf({ dir, subject, ids, fields, own, how }: ExportWorkerData): Generator<Row> {
   const db = openUniverse(dir, { readonly: true });
   try {
-    const rows = exportRows(db, dayOf(how.asOf)!);
+    const rows = exportRows(db, subject, dayOf(how.asOf)!, ids, fields, own);
     for (let at = 0; at < ids.length; at += ROWS_A_BATCH) {
       stopIfCancelled();
       tellProgress(at, ids.length);
-      yield* rows.rows(ids.subarray(at, at + ROWS_A_BATCH), fields);
+      yield* rows(at);
     }
   } finally {
     db.close();
@@ -103,11 +111,11 @@ function* rowsOf({ dir, ids, fields, how }: ExportWorkerData): Generator<Row> {
 }
 
 async function writeXlsx(path: string, data: ExportWorkerData): Promise<void> {
-  const columns = exportColumns('companies', data.fields, data.currency);
+  const columns = exportColumns(data.subject, data.fields, data.currency, data.headings);
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true });
   let sheets = 0;
   const newSheet = () => {
-    const sheet = book.addWorksheet(++sheets === 1 ? 'Companies' : `Companies ${sheets}`, {
+    const sheet = book.addWorksheet(++sheets === 1 ? data.how.many : `${data.how.many} ${sheets}`, {
       views: [{ state: 'frozen', ySplit: 1 }],
     });
     sheet.columns = columns.map((column) => ({

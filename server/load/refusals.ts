@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import type { CellProblem } from '../../core/records/read-row.ts';
+import type { CellProblem } from '../../core/records/column-reader.ts';
 
 /** One cell that a load could not read, with its row in the file (the header being row 1). */
 export interface Refusal extends CellProblem {

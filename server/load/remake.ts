@@ -4,6 +4,7 @@ import { mergeRecords, type MergedCompany, type SourcedRecord } from '../../core
 import type { Mapping } from '../../core/records/mapping.ts';
 import { rowReader, type RowReader } from '../../core/records/read-row.ts';
 import type { Db } from '../db/open.ts';
+import { relate, removeRelated, unlinkCompanies } from './relate.ts';
 import { nextRevision } from '../tables/revision.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
 import { allSources, type SourceRow } from '../tables/source.ts';
@@ -15,6 +16,7 @@ export class RecordReader {
 
   constructor(db: Db, trees: ReadonlyMap<Scheme, CodeTree>, places: Gazetteer) {
     for (const row of allSources(db)) {
+      if (row.subject !== 'companies') continue;
       const reader = rowReader(
         JSON.parse(row.header) as string[],
         JSON.parse(row.mapping) as Mapping,
@@ -73,7 +75,7 @@ export function remakeCompanies(
   }
 }
 
-/** Takes a source out: its records, the companies that had no other, and what the others had from it. */
+/** Takes a source out: its records, the companies that had no other, what the others had from it, and what hung on companies by it. */
 export function removeSource(
   db: Db,
   source: SourceRow,
@@ -85,14 +87,21 @@ export function removeSource(
     .prepare<[number], number>('SELECT DISTINCT company_id FROM record WHERE source_id = ?')
     .pluck()
     .all(source.id);
-  const writer = companyWriter(db, nextRevision(db));
+  const revision = nextRevision(db);
+  const writer = companyWriter(db, revision);
+  const gone: number[] = [];
   const reader = new RecordReader(db, trees, places);
   db.prepare('DELETE FROM record WHERE source_id = ?').run(source.id);
   companies.forEach((company, i) => {
     const merged = reader.merge(company);
     if (merged) writer.update(company, companyParts(merged.company), merged.sources);
-    else writer.remove(company);
+    else {
+      writer.remove(company);
+      gone.push(company);
+    }
     if (i % 2000 === 0) progress(i, companies.length);
   });
+  const touched = new Set([...removeRelated(db, source.key), ...unlinkCompanies(db, gone)]);
+  relate(db, revision, [...touched]);
   db.prepare('DELETE FROM source WHERE id = ?').run(source.id);
 }

@@ -2,43 +2,29 @@ import { stringify } from 'csv-stringify/sync';
 import { createWriteStream, mkdirSync, rmSync, statSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { workerData } from 'node:worker_threads';
-import type { Mapping } from '../../core/records/mapping.ts';
 import { Problem } from '../../core/tape/problem.ts';
-import { openUniverse } from '../db/open.ts';
+import { openUniverse, type Db } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import { nextRevision } from '../tables/revision.ts';
 import { technologyKey } from '../tables/company.ts';
-import { addSource, setRows } from '../tables/source.ts';
+import { addSource, setRows, type SourceRow } from '../tables/source.ts';
+import type { LoadWorkerData } from './load-data.ts';
+import { loadRelated } from './load-related.ts';
+import { relate } from './relate.ts';
+import { findAgain } from './related-load.ts';
 import { CompanyLoad } from './write-companies.ts';
 import { remakeCompanies } from './remake.ts';
 import { feed } from '../feed.ts';
-import type { FileReading } from './read-file.ts';
 import type { RowsBatch, RowsWorkerData } from './rows-worker.ts';
 import { refusalsPath, type Refusal } from './refusals.ts';
 
-/** The thread that loads a file of companies as a source: all in one transaction, so that it lands whole or not at all. */
-
-export interface LoadWorkerData {
-  dir: string;
-  job: string;
-  path: string;
-  fileName: string;
-  name: string;
-  licence: string | null;
-  asOf: number;
-  reading: FileReading;
-  header: string[];
-  mapping: Mapping;
-  allOrNothing: boolean;
-}
+/** The thread that loads a file as a source, of companies or of what hangs on them: all in one transaction, so that it lands whole or not at all. */
 
 const MOST_SHOWN = 100;
 
 async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
   const db = openUniverse(data.dir);
-  const trees = loadCodeTrees();
-  const places = loadGazetteer();
   const total = statSync(data.path).size;
   const path = refusalsPath(data.dir, data.job);
   mkdirSync(dirname(path), { recursive: true });
@@ -57,38 +43,24 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
         asOf: data.asOf,
         header: data.header,
         mapping: data.mapping,
+        subject: data.subject,
       },
       technologyKey(data.name),
     );
-    const companies = new CompanyLoad(db, revision);
     refusals.write(stringify([['row', 'column', 'value', 'rule']]));
-    let landed = { read: 0, refused: 0 };
-    const rows: RowsWorkerData = { path: data.path, reading: data.reading, source };
-    for await (const batch of feed<RowsBatch>('server/load/rows-worker', rows)) {
-      stopIfCancelled();
-      companies.write(batch.companies);
-      for (const refusal of batch.refusals) {
-        refusedCells++;
-        if (shown.length < MOST_SHOWN) shown.push(refusal);
-        refusals.write(
-          stringify([[refusal.row, refusal.column, refusal.value, refusal.rule]], { escape_formulas: true }),
-        );
-      }
-      landed = { read: batch.read, refused: batch.refused };
-      tellProgress(Math.min(batch.bytes, total), total, `${landed.read.toLocaleString('en-GB')} rows read`);
-    }
-    stopIfCancelled();
-    setRows(db, source.id, landed.read, landed.refused);
-    remakeCompanies(db, revision, companies.joined, trees, places, (done, all) => {
-      stopIfCancelled();
-      tellProgress(
-        total,
-        total,
-        `lining up ${done.toLocaleString('en-GB')} of ${all.toLocaleString('en-GB')}`,
+    const refuse = (refusal: Refusal) => {
+      refusedCells++;
+      if (shown.length < MOST_SHOWN) shown.push(refusal);
+      refusals.write(
+        stringify([[refusal.row, refusal.column, refusal.value, refusal.rule]], { escape_formulas: true }),
       );
-    });
+    };
+    let landed: { read: number; refused: number } & Record<string, unknown>;
+    if (data.subject === 'companies') landed = await loadCompanies(db, revision, source, data, refuse);
+    else landed = await loadRelated(db, revision, source.key, data, refuse);
+    setRows(db, source.id, landed.read, landed.refused);
     await new Promise((resolve) => refusals.end(resolve));
-    const summary = { ...landed, joined: companies.joined.size, refusedCells, refusals: shown };
+    const summary = { ...landed, refusedCells, refusals: shown };
     if (landed.read === landed.refused)
       throw new Problem(
         'all-refused',
@@ -110,6 +82,34 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
     db.close();
     refusals.destroy();
   }
+}
+
+/** Reads a file of companies and writes them, inside the transaction that is open. */
+async function loadCompanies(
+  db: Db,
+  revision: number,
+  source: SourceRow,
+  data: LoadWorkerData,
+  refuse: (refusal: Refusal) => void,
+): Promise<{ read: number; refused: number; joined: number }> {
+  const total = statSync(data.path).size;
+  const companies = new CompanyLoad(db, revision);
+  let landed = { read: 0, refused: 0 };
+  const rows: RowsWorkerData = { path: data.path, reading: data.reading, source };
+  for await (const batch of feed<RowsBatch>('server/load/rows-worker', rows)) {
+    stopIfCancelled();
+    companies.write(batch.companies);
+    batch.refusals.forEach(refuse);
+    landed = { read: batch.read, refused: batch.refused };
+    tellProgress(Math.min(batch.bytes, total), total, `${landed.read.toLocaleString('en-GB')} rows read`);
+  }
+  stopIfCancelled();
+  remakeCompanies(db, revision, companies.joined, loadCodeTrees(), loadGazetteer(), (done, all) => {
+    stopIfCancelled();
+    tellProgress(total, total, `lining up ${done.toLocaleString('en-GB')} of ${all.toLocaleString('en-GB')}`);
+  });
+  relate(db, revision, findAgain(db));
+  return { ...landed, joined: companies.joined.size };
 }
 
 void runJob(() => load(workerData as LoadWorkerData));

@@ -13,7 +13,7 @@ import {
 } from '../../contract/requests.ts';
 import type { JumpAnswer } from '../../contract/responses.ts';
 import { isScheme, SCHEMES } from '../../core/codes/tree.ts';
-import { SUBJECTS } from '../../core/fields/registry.ts';
+import { RELATED, SUBJECTS } from '../../core/fields/registry.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
 import { fold } from '../../core/text/fold.ts';
 import { body, HttpProblem } from '../http/check.ts';
@@ -66,8 +66,8 @@ export function countingRoutes({ engine, workspace }: Services): Router {
     response.json(await engine.call('points', [tape, at, MOST_POINTS], goneSignal(response)));
   });
   routes.post('/typed', async (request, response) => {
-    const { text, stem } = body(TypedBody, request);
-    response.json({ lines: await engine.call('typed', [text, stem]) });
+    const { text, stem, subject } = body(TypedBody, request);
+    response.json({ lines: await engine.call('typed', [text, stem, subject]) });
   });
   routes.post('/complete', async (request, response) => {
     const { text, tape } = body(CompleteBody, request);
@@ -110,6 +110,17 @@ export function countingRoutes({ engine, workspace }: Services): Router {
         { field: 'key', value: request.params.key },
       );
     response.json(profile);
+  });
+  routes.get('/records/:subject/:key', async (request, response) => {
+    const { subject, key } = request.params;
+    const record = await engine.call('record', [subject, key]);
+    if (!record)
+      throw new HttpProblem(404, 'unknown-record', `There is no "${key}" among the ${subject}.`, {
+        field: 'key',
+        value: key,
+        rule: `the key of one of ${RELATED.map(({ id }) => id).join(', ')}`,
+      });
+    response.json(record);
   });
   return routes;
 }

@@ -46,7 +46,7 @@ export function listRoutes({ workspace, engine }: Services): Router {
   routes.post('/lists/:key/members', async (request, response) => {
     const { key } = found(request.params.key);
     const { tape, keys, except } = body(PicksBody, request);
-    const companies = await engine.call('keysOf', [tape, undefined, { keys, except }]);
+    const companies = await engine.call('companyKeysOf', [tape, undefined, { keys, except }]);
     const words = await engine.call('wordsOf', [tape]);
     const origin = `${keys ? 'picked by hand from' : 'all of'} ${words.join('; ') || 'the universe'}`;
     response.json({
@@ -58,7 +58,7 @@ export function listRoutes({ workspace, engine }: Services): Router {
   routes.delete('/lists/:key/members', async (request, response) => {
     const { key } = found(request.params.key);
     const { tape, keys, except } = body(PicksBody, request);
-    const companies = await engine.call('keysOf', [tape, undefined, { keys, except }]);
+    const companies = await engine.call('companyKeysOf', [tape, undefined, { keys, except }]);
     response.json({ removed: removeMembers(workspace, key, companies), list: found(key) });
   });
 

@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { DemoBody, LoadBody, PreviewBody } from '../../contract/requests.ts';
 import { dayOf, yearOf } from '../../core/dates.ts';
 import { fileColumns } from '../../core/fields/registry.ts';
-import { guessMapping } from '../../core/records/mapping.ts';
+import { guessMapping, guessSubject } from '../../core/records/mapping.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import { previewFile, type FilePreview, type FileReading } from '../load/read-file.ts';
@@ -53,20 +53,28 @@ export function sourceRoutes(services: Services): Router {
     ...(delimiter === undefined ? {} : { delimiter }),
     ...(hasHeader === undefined ? {} : { hasHeader }),
   });
-  const show = (id: string, fileName: string, preview: FilePreview) => {
+  const show = (id: string, fileName: string, preview: FilePreview, wished?: string) => {
+    const subject = wished ?? guessSubject(preview.header);
     const settings = readSettings(workspace);
-    const mapping = guessMapping(preview.header, preview.rows, trees, {
-      currency: settings.currency,
-      year: yearOf(asOfDay(settings)) - 1,
-    });
+    const mapping = guessMapping(
+      preview.header,
+      preview.rows,
+      trees,
+      {
+        currency: settings.currency,
+        year: yearOf(asOfDay(settings)) - 1,
+      },
+      subject,
+    );
     if (preview.kind === 'xlsx') mapping.decimal = '.';
     return {
       upload: id,
       fileName,
       ...preview,
       rows: preview.rows.slice(0, SHOWN_ROWS),
+      subject,
       mapping,
-      columns: fileColumns('companies'),
+      columns: fileColumns(subject),
     };
   };
   const mayWrite = () => {
@@ -101,9 +109,8 @@ export function sourceRoutes(services: Services): Router {
 
   routes.post('/uploads/:id/preview', async (request, response) => {
     const { path, fileName } = found(request.params.id);
-    response.json(
-      show(request.params.id, fileName, await previewFile(path, readingOf(body(PreviewBody, request)))),
-    );
+    const wish = body(PreviewBody, request);
+    response.json(show(request.params.id, fileName, await previewFile(path, readingOf(wish)), wish.subject));
   });
 
   routes.post('/sources', async (request, response) => {
@@ -111,12 +118,13 @@ export function sourceRoutes(services: Services): Router {
     mayWrite();
     const { path, fileName } = found(load.upload);
     const { header, kind, encoding, delimiter, hasHeader } = await previewFile(path, readingOf(load.read));
-    const known = new Set(fileColumns('companies').map((column) => column.id));
+    const subject = load.read.subject ?? 'companies';
+    const known = new Set(fileColumns(subject).map((column) => column.id));
     load.mapping.columns.forEach((id, i) => {
       if (id !== null && !known.has(id))
         throw new Problem(
           'unknown-column',
-          `Column ${i + 1} is read as "${id}", which is no field of companies.`,
+          `Column ${i + 1} is read as "${id}", which is no field of ${subject}.`,
           { field: `mapping.columns[${i}]`, value: id },
         );
       if (id !== null && load.mapping.columns.indexOf(id) !== i)
@@ -132,7 +140,7 @@ export function sourceRoutes(services: Services): Router {
         `The mapping has ${load.mapping.columns.length} columns, the file ${header.length}.`,
         { field: 'mapping.columns' },
       );
-    if (!load.mapping.columns.includes('name'))
+    if (subject === 'companies' && !load.mapping.columns.includes('name'))
       throw new Problem('no-name', 'No column is read as the company’s name.', {
         field: 'mapping.columns',
         rule: 'one column read as Company',
@@ -159,6 +167,8 @@ export function sourceRoutes(services: Services): Router {
         header,
         mapping: { ...load.mapping },
         allOrNothing: load.allOrNothing,
+        subject,
+        covers: load.covers,
       },
       async () => {
         uploads.delete(load.upload);

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { ExportBody } from '../../contract/requests.ts';
 import { SettingsBody } from '../../contract/settings.ts';
 import { dayOf, isoOf } from '../../core/dates.ts';
-import { columnFields } from '../../core/fields/registry.ts';
+import { subjectOf } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import { asOfDay, type Services } from '../services.ts';
@@ -72,14 +72,7 @@ export function workspaceRoutes(services: Services): Router {
 
   routes.post('/exports', async (request, response) => {
     const wish = body(ExportBody, request);
-    const known = columnFields('companies').map((field) => field.id);
-    for (const column of wish.columns)
-      if (!known.includes(column))
-        throw new Problem('unknown-column', `There is no column "${column}".`, {
-          field: 'columns',
-          value: column,
-          rule: `one of ${known.join(', ')}`,
-        });
+    const { subject, headings } = await engine.call('exportHeadings', [wish.tape, wish.columns]);
     const [ids, wording, tally] = await Promise.all([
       engine.call('idsOf', [wish.tape, wish.sort, { keys: wish.keys, except: wish.except }]),
       engine.call('wordsOf', [wish.tape]),
@@ -108,13 +101,17 @@ export function workspaceRoutes(services: Services): Router {
         dir,
         path: fileOf(row),
         format: wish.format,
+        subject,
         fields: wish.columns,
+        own: await engine.call('ownColumns', [wish.tape, ids, wish.columns]),
+        headings,
         ids,
         delimiter: wish.delimiter,
         bom: wish.bom,
         currency: wish.currency,
         how: {
           name: wish.name,
+          many: capital(subjectOf(subject).many),
           madeAt,
           asOf: isoOf(asOfDay(readSettings(workspace))),
           count: ids.length,
@@ -165,4 +162,8 @@ export function workspaceRoutes(services: Services): Router {
     response.status(204).end();
   });
   return routes;
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
 }

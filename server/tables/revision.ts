@@ -37,3 +37,20 @@ export function changedSince(db: Db, since: Revision): number[] | null {
     .pluck()
     .all(since.revision);
 }
+
+/** The change of the universe that last touched the records of a subject; 0 where none did. */
+export function subjectRevision(db: Db, subject: string): number {
+  return (
+    db
+      .prepare<[string], number>('SELECT revision FROM subject_change WHERE subject = ?')
+      .pluck()
+      .get(subject) ?? 0
+  );
+}
+
+export function noteSubjectChange(db: Db, subject: string, revision: number): void {
+  db.prepare('INSERT OR REPLACE INTO subject_change (subject, revision) VALUES (?, ?)').run(
+    subject,
+    revision,
+  );
+}

@@ -25,6 +25,8 @@ export interface NewSource {
   asOf: number;
   header: readonly string[];
   mapping: Mapping;
+  /** Companies where left out. */
+  subject?: string;
 }
 
 /** Adds a source under a key made of its name, numbered where that is taken. */
@@ -33,7 +35,7 @@ export function addSource(db: Db, source: NewSource, key: string): SourceRow {
   let free = key;
   for (let n = 2; taken.get(free); n++) free = `${key}-${n}`;
   db.prepare(
-    'INSERT INTO source (key, name, file_name, licence, as_of, loaded_at, header, mapping) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+    'INSERT INTO source (key, name, file_name, licence, as_of, loaded_at, header, mapping, subject) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
   ).run(
     free,
     source.name,
@@ -43,6 +45,7 @@ export function addSource(db: Db, source: NewSource, key: string): SourceRow {
     new Date().toISOString(),
     JSON.stringify(source.header),
     JSON.stringify(source.mapping),
+    source.subject ?? 'companies',
   );
   return sourceByKey(db, free)!;
 }
@@ -66,7 +69,7 @@ export function viewSources(db: Db): SourceView[] {
      WHERE s.source = ? GROUP BY 1 ORDER BY 2 DESC, 1`,
   );
   return allSources(db).map((source) => {
-    const countries = byCountry.all(source.key);
+    const countries = source.subject === 'companies' ? byCountry.all(source.key) : [];
     return {
       key: source.key,
       name: source.name,
@@ -76,6 +79,7 @@ export function viewSources(db: Db): SourceView[] {
       loadedAt: source.loaded_at,
       rowsRead: source.rows_read,
       rowsRefused: source.rows_refused,
+      subject: source.subject,
       companies: countries.reduce((sum, one) => sum + one.companies, 0),
       countries,
     };

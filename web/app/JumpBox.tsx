@@ -3,13 +3,17 @@ import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { JumpAnswer } from '../../contract/responses.ts';
+import { SUBJECTS, subjectOf } from '../../core/fields/registry.ts';
 import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 import { addLines, freeId, putPart } from '../../core/tape/edit.ts';
 import { call } from '../api.ts';
 import { useDesk } from '../desk/store.ts';
 import { addressOf } from '../desk/address.ts';
+import { turnTo } from '../desk/SubjectMenu.tsx';
 
-/** Finds companies, codes, towns, tapes, lists and places of the program by typing. */
+const MOST_COMMANDS = 8;
+
+/** Finds companies, people, brands, deals, codes, towns, tapes, lists and places of the program by typing. */
 export function JumpBox({ onClose }: { onClose(): void }) {
   const [text, setText] = useState('');
   const navigate = useNavigate();
@@ -35,9 +39,21 @@ export function JumpBox({ onClose }: { onClose(): void }) {
       ['Exports', () => navigate('/exports')],
       ['Sources', () => navigate('/sources')],
       ['Settings', () => navigate('/settings')],
+      ...[...SUBJECTS.values()].map(
+        ({ id, many }) =>
+          [
+            `Turn the tape round to ${many}`,
+            () => {
+              turnTo(id);
+              return navigate(addressOf(useDesk.getState()));
+            },
+          ] as const,
+      ),
       ['New tape', () => navigate(addressOf({ tape: emptyTape(), sort: [], openLine: null, company: null }))],
     ] as const
-  ).filter(([name]) => name.toLowerCase().includes(text.trim().toLowerCase()));
+  )
+    .filter(([name]) => name.toLowerCase().includes(text.trim().toLowerCase()))
+    .slice(0, MOST_COMMANDS);
   return (
     <Command.Dialog
       open
@@ -74,6 +90,28 @@ export function JumpBox({ onClose }: { onClose(): void }) {
                 <span className="font-semibold">{company.name}</span>
                 <span className="text-[13px] text-soft">
                   {[company.town, company.country].filter(Boolean).join(', ')}
+                </span>
+              </Command.Item>
+            ))}
+          </Command.Group>
+        )}
+        {found && found.related.length > 0 && (
+          <Command.Group heading="People, brands and deals">
+            {found.related.map(({ subject, key, name, about }) => (
+              <Command.Item
+                key={key}
+                value={key}
+                className={item}
+                onSelect={go(
+                  () =>
+                    void navigate(
+                      addressOf({ ...useDesk.getState(), company: `${subject}/${key}`, openLine: null }),
+                    ),
+                )}
+              >
+                <span className="font-semibold">{name}</span>
+                <span className="text-[13px] text-soft">
+                  {[subjectOf(subject).one, about].filter(Boolean).join(', ')}
                 </span>
               </Command.Item>
             ))}

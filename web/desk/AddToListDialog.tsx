@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { ListView } from '../../contract/responses.ts';
+import { subjectOf } from '../../core/fields/registry.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { Button, Dialog, Trouble } from '../ui/controls.tsx';
@@ -18,6 +19,7 @@ export function AddToListDialog({ onClose }: { onClose(): void }) {
   const [error, setError] = useState<Error | null>(null);
   const [busy, setBusy] = useState(false);
   const { data } = useLists();
+  const { one, many } = subjectOf(tape.subject);
   const total = tally?.tally ?? 0;
   const picked = pickedCount(picks, total);
   const count = picked || total;
@@ -57,7 +59,11 @@ export function AddToListDialog({ onClose }: { onClose(): void }) {
   return (
     <Dialog
       open
-      title={`${format.number(count)} ${count === 1 ? 'company' : 'companies'} to a list`}
+      title={
+        tape.subject === 'companies'
+          ? `${format.number(count)} ${count === 1 ? 'company' : 'companies'} to a list`
+          : `The companies of ${format.number(count)} ${count === 1 ? one : many} to a list`
+      }
       description={picked ? 'those picked' : 'all of the tape'}
       onClose={onClose}
       width={480}

@@ -1,10 +1,11 @@
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import {
+  editLine,
+  holderOf,
   joinLines,
+  lineOf,
   moveLine,
-  removeLine,
-  replaceLine,
   toggleMark,
   toggleUnknown,
 } from '../../core/tape/edit.ts';
@@ -21,7 +22,7 @@ import { useDesk } from './store.ts';
 import { TapePanel } from './tape/TapePanel.tsx';
 
 const Picker = lazy(() => import('./pickers/Picker.tsx').then((module) => ({ default: module.Picker })));
-const Profile = lazy(() => import('../profile/Profile.tsx').then((module) => ({ default: module.Profile })));
+const Opened = lazy(() => import('../profile/Opened.tsx').then((module) => ({ default: module.Opened })));
 const ExportDialog = lazy(() =>
   import('./ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
 );
@@ -42,7 +43,8 @@ export function Desk() {
   const sheet = useRef<SheetActions | null>(null);
   const { set, change, undo, redo } = useDesk.getState();
   const onSheet = openLine === null && company === null;
-  const line = tape.lines.find((one) => one.id === (openLine ?? current));
+  const line = lineOf(tape, openLine ?? current);
+  const within = line ? holderOf(tape, line.id) : undefined;
 
   useEffect(() => {
     const narrow = window.matchMedia(NARROW);
@@ -56,7 +58,7 @@ export function Desk() {
   }, [tape]);
 
   const onLine = (edit: (line: Line) => Line) => () =>
-    line && change(replaceLine(useDesk.getState().tape, edit(line)));
+    line && change(editLine(useDesk.getState().tape, line.id, edit));
   const stepLine = (step: number) => {
     const at = tape.lines.findIndex((one) => one.id === line?.id);
     const next = tape.lines[Math.max(0, Math.min(tape.lines.length - 1, at + step))];
@@ -67,7 +69,8 @@ export function Desk() {
       .querySelector<HTMLElement>(`[data-line="${CSS.escape(next.id)}"]`)
       ?.scrollIntoView({ block: 'nearest' });
   };
-  const shift = (step: number) => line && change(moveLine(tape, line.id, tape.lines.indexOf(line) + step));
+  const shift = (step: number) =>
+    line && !within && change(moveLine(tape, line.id, tape.lines.indexOf(line) + step));
   useKey('/', () => {
     set({ folded: false });
     requestAnimationFrame(() => document.querySelector<HTMLInputElement>('[data-entry]')?.focus());
@@ -109,10 +112,11 @@ export function Desk() {
   );
   useKey(
     'm',
-    onLine((one) => toggleMark(one, 'must')),
+    // Lines within a has-line are not weighed one against the other.
+    onLine((one) => (within ? one : toggleMark(one, 'must'))),
   );
   useKey('u', onLine(toggleUnknown));
-  useKey('delete', () => line && change(removeLine(tape, line.id)));
+  useKey('delete', () => line && change(editLine(tape, line.id, () => null)));
   useKey('alt+arrowup', () => shift(-1));
   useKey('alt+arrowdown', () => shift(1));
   useKey('1', () => set({ openLine: null, company: null }));
@@ -128,7 +132,7 @@ export function Desk() {
           {openLine !== null ? (
             <Picker key={openLine} openLine={openLine} />
           ) : company !== null ? (
-            <Profile companyKey={company} />
+            <Opened openKey={company} />
           ) : (
             <>
               <StageHeader />

@@ -1,22 +1,25 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Job } from '../../contract/responses.ts';
-import { columnFields, fieldOf } from '../../core/fields/registry.ts';
+import { subjectOf } from '../../core/fields/registry.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { useSettings } from '../app/settings.ts';
 import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
 import { JobProgress } from '../ui/JobProgress.tsx';
 import { countedPart, useTally } from './queries.ts';
-import { pickedCount, useDesk } from './store.ts';
+import { allColumns, columnOf } from './sheet/columns.ts';
+import { pickedCount, useColumns, useDesk } from './store.ts';
 
 const MAILING = ['name', 'street', 'postcode', 'place'];
+/** Of people, what a letter or a mail needs. */
+const REACH = ['name', 'mail', 'company'];
 
 /** An export of what is kept or picked: which companies, which columns, which file. */
 export function ExportDialog({ onClose }: { onClose(): void }) {
   const tape = useDesk((state) => state.tape);
   const sort = useDesk((state) => state.sort);
-  const shown = useDesk((state) => state.columns);
+  const shown = useColumns();
   const picks = useDesk((state) => state.picks);
   const settings = useSettings();
   const format = useFormat();
@@ -30,8 +33,13 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
   const [file, setFile] = useState<'csv' | 'xlsx'>('xlsx');
   const [delimiter, setDelimiter] = useState<',' | ';' | '\t' | '|'>(',');
   const [bom, setBom] = useState(true);
-  const [name, setName] = useState(tape.name ?? 'Companies');
-  const columns = choice === 'shown' ? shown : choice === 'mailing' ? MAILING : own;
+  const { many } = subjectOf(tape.subject);
+  const whole = many.charAt(0).toUpperCase() + many.slice(1);
+  const [name, setName] = useState(tape.name ?? whole);
+  const all = allColumns(tape, tally);
+  const mailing =
+    tape.subject === 'people' ? REACH : MAILING.filter((id) => all.some((column) => column.id === id));
+  const columns = choice === 'shown' ? shown : choice === 'mailing' ? mailing : own;
   const count = which === 'all' ? Math.min(total, tape.first ?? Infinity) : picked;
   const start = useMutation({
     mutationFn: () =>
@@ -52,13 +60,7 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
       }),
   });
   return (
-    <Dialog
-      title="Export"
-      description={`${format.number(count)} companies`}
-      open
-      onClose={onClose}
-      width={620}
-    >
+    <Dialog title="Export" description={`${format.number(count)} ${many}`} open onClose={onClose} width={620}>
       {start.data ? (
         <div className="space-y-4">
           <JobProgress
@@ -88,7 +90,7 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
         >
           <Row label="Which">
             <Segments
-              label="Which companies"
+              label={`Which ${many}`}
               value={which}
               onChange={setWhich}
               options={[
@@ -113,13 +115,20 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
               onChange={setChoice}
               options={[
                 { key: 'shown', label: `those of the sheet (${shown.length})` },
-                { key: 'mailing', label: 'names and addresses' },
+                ...(mailing.length > 2
+                  ? [
+                      {
+                        key: 'mailing' as const,
+                        label: tape.subject === 'people' ? 'name, mail, company' : 'names and addresses',
+                      },
+                    ]
+                  : []),
                 { key: 'own', label: 'chosen here' },
               ]}
             />
             {choice === 'own' ? (
               <div className="mt-2 grid grid-cols-3 gap-x-3">
-                {columnFields('companies').map((field) => (
+                {all.map((field) => (
                   <label key={field.id} className="flex items-center gap-2 py-0.5">
                     <input
                       type="checkbox"
@@ -130,13 +139,13 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
                         )
                       }
                     />
-                    {field.column!.heading}
+                    {field.heading}
                   </label>
                 ))}
               </div>
             ) : (
               <p className="mt-1 text-[13px] text-soft">
-                {columns.map((id) => fieldOf('companies', id)!.column!.heading).join(', ')}
+                {columns.map((id) => columnOf(tape, id, tally)?.heading ?? id).join(', ')}
               </p>
             )}
           </Row>

@@ -1,8 +1,9 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
-import { fieldOf } from '../../core/fields/registry.ts';
 import { Button } from '../ui/controls.tsx';
 import { ColumnMenu } from './sheet/ColumnMenu.tsx';
+import { columnOf } from './sheet/columns.ts';
+import { SubjectMenu } from './SubjectMenu.tsx';
 import { useTally } from './queries.ts';
 import { useDesk } from './store.ts';
 
@@ -17,12 +18,14 @@ export function StageHeader() {
   const [reading, setReading] = useState(false);
   const order = sort
     .map(({ by, descending }) => {
-      const { column, kind, label } = fieldOf('companies', by)!;
-      const way = column!.numeric
+      const column = columnOf(tape, by, tally);
+      if (!column) return '';
+      const { field, label, numeric } = column;
+      const way = numeric
         ? descending
           ? 'largest first'
           : 'smallest first'
-        : kind === 'date'
+        : field?.kind === 'date'
           ? descending
             ? 'latest first'
             : 'earliest first'
@@ -31,6 +34,7 @@ export function StageHeader() {
             : 'A to Z';
       return `${label.toLowerCase()}, ${way}`;
     })
+    .filter(Boolean)
     .join(', then ');
   return (
     <>
@@ -48,6 +52,7 @@ export function StageHeader() {
             change(event.target.value === '' ? rest : { ...rest, name: event.target.value }, 'name');
           }}
         />
+        <SubjectMenu />
         <span className="text-[13px] whitespace-nowrap text-soft max-[1100px]:hidden">
           {order ? `sorted by ${order}` : 'in the order of loading'}
         </span>

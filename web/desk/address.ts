@@ -21,7 +21,7 @@ export function addressOf(state: DeskAddress, tapeText = encodeTape(state.tape))
 
 /** A tape as text for an address: base64url of its lines and name. Empty for the empty tape. */
 export function encodeTape(tape: Tape): string {
-  if (tape.lines.length === 0 && tape.name === undefined) return '';
+  if (tape.lines.length === 0 && tape.name === undefined && tape.subject === 'companies') return '';
   const bytes = new TextEncoder().encode(JSON.stringify({ ...tape, format: undefined, version: undefined }));
   return btoa(String.fromCharCode(...bytes))
     .replaceAll('+', '-')

@@ -5,7 +5,9 @@ import type {
   PointsAnswer,
   WordedTally,
 } from '../../contract/responses.ts';
-import { isBlock, type Tape, type Test } from '../../core/tape/nodes.ts';
+import { createContext, useContext } from 'react';
+import { editLine, lineOf } from '../../core/tape/edit.ts';
+import { isBlock, isHas, type Tape, type Test } from '../../core/tape/nodes.ts';
 import { call } from '../api.ts';
 import { useDesk } from './store.ts';
 
@@ -33,15 +35,27 @@ export function useTally() {
   });
 }
 
+/** The has-line whose related records a picker is of; null for pickers of the tape's own records. */
+export const Holder = createContext<string | null>(null);
+
+/**
+ * The tape without a line, and the has-line that its counts are within, if any. Without the line's own test its edits need no
+ * new counts.
+ */
+function useContextOf(at: string | undefined): { tape: Tape; at?: string } {
+  const tape = countedPart(useDesk((state) => state.tape));
+  const holder = useContext(Holder);
+  const context = at === undefined ? tape : editLine(tape, at, () => null);
+  return { tape: context, ...(holder === null ? {} : { at: holder }) };
+}
+
 /** Counts for a picker: in the context of all lines but its own. */
 export function useCounts<T>(wish: { field: string; at?: string } & Record<string, unknown>, enabled = true) {
-  const tape = countedPart(useDesk((state) => state.tape));
-  // The line's own test is left out by the server, so its edits need no new counts.
-  const context = { ...tape, lines: tape.lines.filter((line) => line.id !== wish.at) };
-  const { at: _, ...rest } = wish;
+  const { at, ...rest } = wish;
+  const context = useContextOf(at);
   return useQuery({
     queryKey: ['counts', context, rest],
-    queryFn: ({ signal }) => call<T>('POST', '/counts', { tape: context, ...rest }, signal),
+    queryFn: ({ signal }) => call<T>('POST', '/counts', { ...context, ...rest }, signal),
     placeholderData: keepPreviousData,
     enabled,
     retry: false,
@@ -50,11 +64,10 @@ export function useCounts<T>(wish: { field: string; at?: string } & Record<strin
 
 /** Points for a map: companies that the other lines let through. */
 export function usePoints(at: string | undefined) {
-  const tape = countedPart(useDesk((state) => state.tape));
-  const context = { ...tape, lines: tape.lines.filter((line) => line.id !== at) };
+  const context = useContextOf(at);
   return useQuery({
     queryKey: ['points', context],
-    queryFn: ({ signal }) => call<PointsAnswer>('POST', '/points', { tape: context }, signal),
+    queryFn: ({ signal }) => call<PointsAnswer>('POST', '/points', context, signal),
     placeholderData: keepPreviousData,
     retry: false,
   });
@@ -62,7 +75,10 @@ export function usePoints(at: string | undefined) {
 
 /** Whether an id is that of an either-block, so that what is picked is one of its branches. */
 export function useInBlock(at: string | undefined): boolean {
-  return useDesk((state) => state.tape.lines.some((line) => line.id === at && isBlock(line)));
+  return useDesk((state) => {
+    const line = lineOf(state.tape, at ?? null);
+    return line !== undefined && isBlock(line);
+  });
 }
 
 /**
@@ -76,9 +92,16 @@ export function useAlternatives(
   more: { estimates?: true } = {},
 ) {
   const tape = countedPart(useDesk((state) => state.tape));
-  const known = at !== undefined && tape.lines.some((line) => line.id === at && !isBlock(line));
+  const holder = useContext(Holder);
+  const own = lineOf(tape, at ?? null);
+  const known = own !== undefined && !isBlock(own);
   const draft = { id: 'draft', field, test: tests[0]!, ...more };
-  const asked = known ? tape : { ...tape, lines: [...tape.lines.filter((line) => line.id !== at), draft] };
+  const others = at === undefined ? tape : editLine(tape, at, () => null);
+  const asked = known
+    ? tape
+    : holder === null
+      ? { ...others, lines: [...others.lines, draft] }
+      : editLine(others, holder, (line) => (isHas(line) ? { ...line, lines: [...line.lines, draft] } : line));
   return useQuery({
     queryKey: ['alternatives', asked, tests],
     queryFn: ({ signal }) =>

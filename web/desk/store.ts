@@ -1,6 +1,8 @@
+import { useMemo } from 'react';
 import { create } from 'zustand';
 import { columnFields } from '../../core/fields/registry.ts';
-import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { lineOf } from '../../core/tape/edit.ts';
+import { COUNT_COLUMN, countedLine, emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 
 /** Which rows are picked: some by key, or all of the tape but some. */
 export type Picks =
@@ -14,6 +16,7 @@ export interface DeskAddress {
   sort: readonly SortKey[];
   /** Id of the open line, or `new:<field>` for one that is not on the tape yet. */
   openLine: string | null;
+  /** Key of the company that is open; of another record its subject and key, as "people/person-12". */
   company: string | null;
 }
 
@@ -22,7 +25,8 @@ interface DeskState extends DeskAddress {
   future: readonly Tape[];
   /** Edits with the same tag in a row are undone as one. */
   lastTag: string | null;
-  columns: readonly string[];
+  /** By subject. */
+  columns: Readonly<Record<string, readonly string[]>>;
   widths: Readonly<Record<string, number>>;
   picks: Picks;
   /** Key of the row that the keyboard is on. */
@@ -41,7 +45,14 @@ interface DeskState extends DeskAddress {
 }
 
 const MOST_UNDONE = 200;
-const DEFAULT_COLUMNS = ['name', 'industry', 'headcount', 'revenue', 'checked', 'web'];
+const DEFAULT_COLUMNS: Readonly<Record<string, readonly string[]>> = {
+  companies: ['name', 'industry', 'headcount', 'revenue', 'checked', 'web'],
+  sites: ['name', 'kind', 'headcount', 'company', 'street', 'phone'],
+  people: ['name', 'title', 'department', 'level', 'mail', 'certainty'],
+  deals: ['name', 'kind', 'date', 'amount', 'buyer', 'sell-advisers'],
+  brands: ['name', 'category', 'channel', 'products', 'share', 'sold-in'],
+  events: ['name', 'kind', 'date'],
+};
 
 function remembered<T>(key: string, fallback: T, right: (value: unknown) => value is T): T {
   try {
@@ -52,10 +63,13 @@ function remembered<T>(key: string, fallback: T, right: (value: unknown) => valu
   }
 }
 
-const isColumns = (value: unknown): value is string[] =>
-  Array.isArray(value) &&
-  value.length > 0 &&
-  value.every((id) => columnFields('companies').some((field) => field.id === id));
+const isColumns =
+  (subject: string) =>
+  (value: unknown): value is readonly string[] =>
+    Array.isArray(value) &&
+    value.length > 0 &&
+    value.every((id) => columnFields(subject).some((field) => field.id === id));
+const columnsKey = (subject: string) => (subject === 'companies' ? 'columns' : `columns ${subject}`);
 const isWidths = (value: unknown): value is Record<string, number> =>
   typeof value === 'object' &&
   value !== null &&
@@ -69,7 +83,12 @@ export const useDesk = create<DeskState>((set) => ({
   past: [],
   future: [],
   lastTag: null,
-  columns: remembered('columns', DEFAULT_COLUMNS, isColumns),
+  columns: Object.fromEntries(
+    Object.entries(DEFAULT_COLUMNS).map(([subject, columns]) => [
+      subject,
+      remembered(columnsKey(subject), columns, isColumns(subject)),
+    ]),
+  ),
   widths: remembered('widths', {}, isWidths),
   picks: NO_PICKS,
   cursor: 0,
@@ -77,6 +96,11 @@ export const useDesk = create<DeskState>((set) => ({
   compact: remembered('compact', false, (value): value is boolean => typeof value === 'boolean'),
   change: (tape, tag) =>
     set((state) => ({
+      ...sameSubject(state, tape),
+      // An order by the count of a has-line goes with the line.
+      ...(state.sort.some(({ by }) => by.startsWith(COUNT_COLUMN) && !countedLine(tape, by))
+        ? { sort: state.sort.filter(({ by }) => !by.startsWith(COUNT_COLUMN) || countedLine(tape, by)) }
+        : {}),
       tape,
       past:
         tag !== undefined && tag === state.lastTag
@@ -85,7 +109,7 @@ export const useDesk = create<DeskState>((set) => ({
       future: [],
       lastTag: tag ?? null,
       cursor: 0,
-      picks: state.picks.mode === 'all' ? NO_PICKS : state.picks,
+      picks: state.picks.mode === 'all' || tape.subject !== state.tape.subject ? NO_PICKS : state.picks,
     })),
   undo: () =>
     set((state) => {
@@ -96,7 +120,8 @@ export const useDesk = create<DeskState>((set) => ({
         past: state.past.slice(0, -1),
         future: [state.tape, ...state.future],
         lastTag: null,
-        openLine: lineOf(before, state.openLine),
+        openLine: stillThere(before, state.openLine),
+        ...sameSubject(state, before),
         cursor: 0,
       };
     }),
@@ -109,7 +134,8 @@ export const useDesk = create<DeskState>((set) => ({
         past: [...state.past, state.tape],
         future,
         lastTag: null,
-        openLine: lineOf(after, state.openLine),
+        openLine: stillThere(after, state.openLine),
+        ...sameSubject(state, after),
         cursor: 0,
       };
     }),
@@ -130,18 +156,38 @@ export const useDesk = create<DeskState>((set) => ({
     localStorage.setItem('compact', JSON.stringify(compact));
     set({ compact });
   },
-  setColumns: (columns) => {
-    localStorage.setItem('columns', JSON.stringify(columns));
-    set({ columns });
-  },
+  setColumns: (columns) =>
+    set((state) => {
+      const { subject } = state.tape;
+      // Counts belong to a tape, so that they are not kept for the next.
+      const own = columns.filter((id) => !id.startsWith(COUNT_COLUMN));
+      if (own.length) localStorage.setItem(columnsKey(subject), JSON.stringify(own));
+      return { columns: { ...state.columns, [subject]: columns } };
+    }),
   setWidths: (widths) => {
     localStorage.setItem('widths', JSON.stringify(widths));
     set({ widths });
   },
 }));
 
-function lineOf(tape: Tape, open: string | null): string | null {
-  return open !== null && tape.lines.some((line) => line.id === open) ? open : null;
+function stillThere(tape: Tape, open: string | null): string | null {
+  return lineOf(tape, open) ? open : null;
+}
+
+/** What of the Desk belongs to the subject: an order by its columns, its rows and the record that is open. */
+function sameSubject(state: DeskState, tape: Tape): Partial<DeskState> {
+  if (tape.subject === state.tape.subject) return {};
+  return { sort: [], picks: NO_PICKS, company: null, cursor: 0 };
+}
+
+/** The columns of the tape at hand; counts of has-lines that it does not have are left out. */
+export function useColumns(): readonly string[] {
+  const tape = useDesk((state) => state.tape);
+  const columns = useDesk((state) => state.columns[tape.subject]!);
+  return useMemo(
+    () => columns.filter((id) => !id.startsWith(COUNT_COLUMN) || countedLine(tape, id)),
+    [columns, tape],
+  );
 }
 
 export function isPicked(picks: Picks, key: string): boolean {

@@ -77,7 +77,13 @@ export function Exports() {
                   </ul>
                   <p className="text-soft">
                     {one.picked !== null && `${format.number(one.picked)} picked by hand · `}
-                    {one.columns.map((id) => fieldOf('companies', id)?.column?.heading ?? id).join(', ')}
+                    {one.columns
+                      .map(
+                        (id) =>
+                          fieldOf((one.tape as { subject?: string }).subject ?? 'companies', id)?.column
+                            ?.heading ?? 'count',
+                      )
+                      .join(', ')}
                   </p>
                   <Link
                     to={addressOf({

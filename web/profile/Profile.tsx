@@ -1,18 +1,20 @@
 import { useQuery } from '@tanstack/react-query';
 import { ExternalLink } from 'lucide-react';
-import { useEffect, type ReactNode } from 'react';
-import type { PositionAnswer, ProfileAnswer } from '../../contract/responses.ts';
+import type { ProfileAnswer } from '../../contract/responses.ts';
 import type { CodeCell, MoneyCell, PlaceCell, QuantityCell } from '../../core/cells.ts';
+import { RELATED } from '../../core/fields/registry.ts';
 import { SCHEMES } from '../../core/codes/tree.ts';
 import { addLines, freeId } from '../../core/tape/edit.ts';
+import { emptyTape } from '../../core/tape/nodes.ts';
 import { call } from '../api.ts';
 import { useFormat, type ShownFigure } from '../app/format.ts';
-import { useKey } from '../app/keys.ts';
-import { countedPart } from '../desk/queries.ts';
 import { Figure, Unknown } from '../desk/sheet/Cell.tsx';
 import { useDesk } from '../desk/store.ts';
-import { Button, Kbd, Trouble } from '../ui/controls.tsx';
+import { Button, Trouble } from '../ui/controls.tsx';
+import { Fact, Section } from './parts.tsx';
+import { RelatedSection } from './RelatedSection.tsx';
 import { SourceTable } from './SourceTable.tsx';
+import { Steps } from './Steps.tsx';
 
 /** How far around a company its neighbours are looked for at first. */
 const NEAR_KM = 20;
@@ -20,7 +22,6 @@ const NEAR_KM = 20;
 /** The page of one company: what is known, from which source, and what the other sources say. */
 export function Profile({ companyKey }: { companyKey: string }) {
   const tape = useDesk((state) => state.tape);
-  const sort = useDesk((state) => state.sort);
   const { set, change } = useDesk.getState();
   const format = useFormat();
   const { data, error } = useQuery({
@@ -29,22 +30,6 @@ export function Profile({ companyKey }: { companyKey: string }) {
       call<ProfileAnswer>('GET', `/companies/${encodeURIComponent(companyKey)}`, undefined, signal),
     retry: false,
   });
-  const { data: place } = useQuery({
-    queryKey: ['position', countedPart(tape), sort, companyKey],
-    queryFn: ({ signal }) =>
-      call<PositionAnswer>('POST', '/position', { tape: countedPart(tape), sort, key: companyKey }, signal),
-    retry: false,
-  });
-  const position = place?.position;
-  // The sheet opens again at this company, also after a reload.
-  useEffect(() => {
-    if (position) set({ cursor: position.at });
-  }, [position, set]);
-  const go = (key: string | null | undefined, step: number) =>
-    key && set({ company: key, cursor: (position?.at ?? 0) + step });
-  useKey('j', () => go(position?.next, 1));
-  useKey('k', () => go(position?.previous, -1));
-
   if (error)
     return (
       <div className="pt-4">
@@ -55,6 +40,8 @@ export function Profile({ companyKey }: { companyKey: string }) {
       </div>
     );
   if (!data) return <p className="p-6 text-soft">Opening …</p>;
+  // Lines on companies go on the tape where it counts companies, else on a new one.
+  const own = tape.subject === 'companies' ? tape : emptyTape();
   const { cells, why } = data.row;
   const codes = (cells.industry as CodeCell[] | null) ?? [];
   const home = cells.place as PlaceCell | null;
@@ -69,27 +56,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
 
   return (
     <article className="flex min-h-0 flex-1 flex-col">
-      <div className="flex items-center gap-3 pb-2 text-[13px] text-soft">
-        <Button look="quiet" onClick={() => set({ company: null })}>
-          <Kbd>Esc</Kbd> sheet
-        </Button>
-        {position ? (
-          <>
-            <span>
-              <span className="figure text-ink">{format.number(position.at + 1)}</span> of{' '}
-              <span className="figure text-ink">{format.number(position.total)}</span>
-            </span>
-            <Button look="quiet" disabled={!position.previous} onClick={() => go(position.previous, -1)}>
-              previous <Kbd>k</Kbd>
-            </Button>
-            <Button look="quiet" disabled={!position.next} onClick={() => go(position.next, 1)}>
-              next <Kbd>j</Kbd>
-            </Button>
-          </>
-        ) : (
-          place && <span>not among the companies of this tape</span>
-        )}
-      </div>
+      <Steps subject="companies" recordKey={companyKey} />
       <div className="min-h-0 flex-1 overflow-y-auto pb-8">
         <h1 className="title text-[27px] break-words">{text('name')}</h1>
         <p className="mt-1 text-soft">
@@ -163,7 +130,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
                     km: NEAR_KM,
                     label: text('name')?.slice(0, 120),
                   };
-                  change(addLines(tape, [{ id: freeId(tape), field: 'place', test: { near } }]));
+                  change(addLines(own, [{ id: freeId(own), field: 'place', test: { near } }]));
                   set({ company: null });
                 }}
               >
@@ -196,7 +163,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
                   change(
                     addLines(tape, [
                       {
-                        id: freeId(tape),
+                        id: freeId(own),
                         field: 'industry',
                         test: {
                           scheme,
@@ -245,30 +212,14 @@ export function Profile({ companyKey }: { companyKey: string }) {
             </Section>
           </div>
         </div>
+        <div className="mt-6 space-y-6">
+          {RELATED.map(({ id }) => (
+            <RelatedSection key={`${id} ${companyKey}`} subject={id} company={companyKey} />
+          ))}
+        </div>
         <SourceTable profile={data} />
       </div>
     </article>
-  );
-}
-
-function Section({ name, note, children }: { name: string; note?: string; children: ReactNode }) {
-  return (
-    <section>
-      <h2 className="title flex items-baseline justify-between gap-3 border-b border-edge pb-1 text-[17px]">
-        {name}
-        {note && <span className="truncate font-sans text-[12px] font-normal text-soft">{note}</span>}
-      </h2>
-      <div className="pt-1">{children}</div>
-    </section>
-  );
-}
-
-function Fact({ name, from, children }: { name: string; from?: string; children: ReactNode }) {
-  return (
-    <div className="grid grid-cols-[104px_1fr] gap-3 py-1" title={from ? `from ${from}` : undefined}>
-      <span className="text-soft">{name}</span>
-      <span className="min-w-0 break-words">{children}</span>
-    </div>
   );
 }
 

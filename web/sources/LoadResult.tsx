@@ -16,6 +16,8 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
     refused: number;
     refusals: Refusal[];
     refusedCells: number;
+    found?: { number: number; domain: number; name: number; not: number };
+    joinedDeals?: number;
   } | null;
   return (
     <div className="mt-2 rounded-md border border-edge bg-paper p-3 text-[13px]">
@@ -25,29 +27,49 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
           <span className="figure text-cut">{format.number(result.refused)}</span> were refused.
         </p>
       )}
-      <table className="mt-2 w-full">
-        <thead className="text-left text-soft">
-          <tr>
-            <th className="py-1 pr-4 text-right font-normal">row</th>
-            <th className="py-1 pr-4 font-normal">column</th>
-            <th className="py-1 pr-4 font-normal">value</th>
-            <th className="py-1 font-normal">expected</th>
-          </tr>
-        </thead>
-        <tbody>
-          {(result?.refusals ?? []).slice(0, 20).map((refusal, i) => (
-            <tr key={i} className="border-t border-rule">
-              <td className="figure py-1 pr-4 text-right">{refusal.row}</td>
-              <td className="py-1 pr-4">{refusal.column}</td>
-              <td className="figure max-w-64 truncate py-1 pr-4">{refusal.value || '(empty)'}</td>
-              <td className="py-1">{refusal.rule}</td>
+      {result?.found && (
+        <p>
+          Companies found by registration number{' '}
+          <span className="figure">{format.number(result.found.number)}</span>, by domain{' '}
+          <span className="figure">{format.number(result.found.domain)}</span>, by name{' '}
+          <span className="figure">{format.number(result.found.name)}</span>, not found{' '}
+          <span className="figure text-unsure">{format.number(result.found.not)}</span>
+          {!!result.joinedDeals && (
+            <>
+              ; <span className="figure">{format.number(result.joinedDeals)}</span> deals another source had
+              already
+            </>
+          )}
+          .
+        </p>
+      )}
+      {!!result?.refused && (
+        <table className="mt-2 w-full">
+          <thead className="text-left text-soft">
+            <tr>
+              <th className="py-1 pr-4 text-right font-normal">row</th>
+              <th className="py-1 pr-4 font-normal">column</th>
+              <th className="py-1 pr-4 font-normal">value</th>
+              <th className="py-1 font-normal">expected</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
-      <a href={`/api/jobs/${answer.job.id}/refusals`} className="mt-2 inline-block underline">
-        All refused rows as CSV
-      </a>
+          </thead>
+          <tbody>
+            {(result?.refusals ?? []).slice(0, 20).map((refusal, i) => (
+              <tr key={i} className="border-t border-rule">
+                <td className="figure py-1 pr-4 text-right">{refusal.row}</td>
+                <td className="py-1 pr-4">{refusal.column}</td>
+                <td className="figure max-w-64 truncate py-1 pr-4">{refusal.value || '(empty)'}</td>
+                <td className="py-1">{refusal.rule}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {!!result?.refused && (
+        <a href={`/api/jobs/${answer.job.id}/refusals`} className="mt-2 inline-block underline">
+          All refused rows as CSV
+        </a>
+      )}
     </div>
   );
 }

@@ -7,7 +7,9 @@ import { CURRENCIES } from '../../core/money/rates.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
-import { Button, Trouble } from '../ui/controls.tsx';
+import { READ_SUBJECTS } from '../../core/records/read-related.ts';
+import { subjectOf } from '../../core/fields/registry.ts';
+import { Button, Segments, Trouble } from '../ui/controls.tsx';
 
 const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1250', 'windows-1252'];
 const DELIMITERS: [string, string][] = [
@@ -36,7 +38,14 @@ export function MapColumns({
   const [licence, setLicence] = useState('');
   const [asOf, setAsOf] = useState(today);
   const [allOrNothing, setAllOrNothing] = useState(false);
-  const reading = { encoding: file.encoding, delimiter: file.delimiter, hasHeader: file.hasHeader };
+  const [covers, setCovers] = useState('');
+  const { subject } = file;
+  const reading = {
+    encoding: file.encoding,
+    delimiter: file.delimiter,
+    hasHeader: file.hasHeader,
+    subject,
+  };
   const again = useMutation({
     mutationFn: (wish: Partial<typeof reading>) =>
       call<UploadAnswer>('POST', `/uploads/${file.upload}/preview`, { ...reading, ...wish }),
@@ -55,6 +64,10 @@ export function MapColumns({
         read: reading,
         mapping,
         allOrNothing,
+        covers: covers
+          .toUpperCase()
+          .split(/[\s,;]+/)
+          .filter(Boolean),
       }),
     onSuccess: ({ job }) => onStarted(job),
   });
@@ -62,7 +75,11 @@ export function MapColumns({
   const readAs = (column: number, id: string | null) =>
     change({ columns: mapping.columns.map((one, i) => (i === column ? id : one === id ? null : one)) });
   const has = (id: string) => mapping.columns.includes(id);
-  const missing = !has('name');
+  const missing = subject === 'companies' && !has('name');
+  const unplaced =
+    subject !== 'companies' &&
+    subject !== 'deals' &&
+    !['company-number', 'company-domain', 'company-name'].some(has);
   const unread = mapping.columns.filter((id) => id === null).length;
 
   return (
@@ -76,6 +93,18 @@ export function MapColumns({
           another file
         </Button>
       </p>
+      <div className="flex items-center gap-3">
+        <span className="text-soft">Each row is</span>
+        <Segments
+          label="What each row is"
+          value={subject}
+          options={['companies', ...READ_SUBJECTS].map((id) => ({
+            key: id,
+            label: `a ${subjectOf(id).one}`,
+          }))}
+          onChange={(next) => again.mutate({ subject: next })}
+        />
+      </div>
       {file.kind === 'csv' && (
         <div className="flex flex-wrap gap-4">
           <Choice
@@ -95,7 +124,7 @@ export function MapColumns({
             value={file.hasHeader ? 'header' : 'data'}
             options={[
               ['header', 'headings'],
-              ['data', 'a company'],
+              ['data', `a ${subjectOf(subject).one}`],
             ]}
             onChange={(value) => again.mutate({ hasHeader: value === 'header' })}
           />
@@ -223,7 +252,7 @@ export function MapColumns({
             )}
           </>
         )}
-        {!has('country') && (
+        {!has('country') && !has('company-country') && (
           <Labelled label="Country of all rows">
             <input
               className="field figure w-24 uppercase"
@@ -269,15 +298,36 @@ export function MapColumns({
           all or nothing: one bad row and nothing is loaded
         </label>
       </section>
+      {subject !== 'companies' && (
+        <Labelled label={`Countries of which this file has all ${subjectOf(subject).many}, by ISO code`}>
+          <input
+            className="field figure w-96 uppercase"
+            placeholder="none"
+            value={covers}
+            onChange={(event) => setCovers(event.target.value)}
+          />
+          <span className="block pt-1 text-[13px] text-soft">
+            There a company without any is a no; elsewhere nothing is known of companies that the file does
+            not name.
+          </span>
+        </Labelled>
+      )}
       <Trouble error={load.error} />
       {missing && (
         <p role="alert" className="text-cut">
           No column is read as the company’s name. Choose “Company” over the column that has it.
         </p>
       )}
+      {unplaced && (
+        <p role="alert" className="text-cut">
+          No column says which company a row belongs to. Choose its registration number, domain or name.
+        </p>
+      )}
       <Button
         look="ink"
-        disabled={missing || name.trim() === '' || asOf === '' || load.isPending || again.isPending}
+        disabled={
+          missing || unplaced || name.trim() === '' || asOf === '' || load.isPending || again.isPending
+        }
         onClick={() => load.mutate()}
       >
         Load it

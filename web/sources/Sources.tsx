@@ -9,6 +9,7 @@ import { Button, Dialog, Trouble } from '../ui/controls.tsx';
 import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { JobProgress } from '../ui/JobProgress.tsx';
 import { LoadFile } from './LoadFile.tsx';
+import { AddressBook } from './AddressBook.tsx';
 import { LoadResult } from './LoadResult.tsx';
 
 /** The loaded files and databases: what they are, how much of them landed, and loading or removing one. */
@@ -112,7 +113,13 @@ export function Sources() {
                   <strong>{source.name}</strong>
                   <span className="block text-[12px] text-soft">{source.fileName ?? 'made by the demo'}</span>
                 </td>
-                <td className="figure py-3 pr-6 text-right">{format.number(source.companies)}</td>
+                <td className="figure py-3 pr-6 text-right">
+                  {source.subject === 'companies' ? (
+                    format.number(source.companies)
+                  ) : (
+                    <span className="font-sans text-soft">{source.subject}</span>
+                  )}
+                </td>
                 <td className="figure py-3 pr-6 text-right">
                   {format.number(source.rowsRead)}
                   {source.rowsRefused > 0 && (
@@ -157,6 +164,7 @@ export function Sources() {
           Nothing is loaded yet. Load a CSV or XLSX of companies, or make the demo.
         </p>
       )}
+      <AddressBook />
       {writing.some((job) => job.state !== 'running') && (
         <section className="mt-8">
           <h2 className="title border-b border-edge pb-1 text-[17px]">Lately</h2>
@@ -203,15 +211,16 @@ function JobRow({ job }: { job: Job }) {
     queryKey: ['job', job.id],
     queryFn: ({ signal }) => call<JobAnswer>('GET', `/jobs/${job.id}`, undefined, signal),
   });
+  const found = job.result !== null && 'found' in job.result;
   return (
     <li className="border-b border-rule py-2">
       <div className="flex flex-wrap items-baseline gap-3">
         <strong>{job.title}</strong>
         <span className={job.state === 'failed' ? 'text-cut' : 'text-soft'}>{job.state}</span>
         {job.message && <span className="min-w-0 flex-1 text-[13px] text-soft">{job.message}</span>}
-        {data?.refusals && (
+        {(data?.refusals || found) && (
           <Button look="quiet" className="ml-auto underline" onClick={() => setOpen(!open)}>
-            refused rows
+            {data?.refusals ? 'refused rows' : 'what was found'}
           </Button>
         )}
       </div>

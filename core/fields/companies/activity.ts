@@ -41,6 +41,18 @@ export const activity: readonly Field[] = [
     ],
   },
   {
+    id: 'company',
+    subject: 'companies',
+    section: 'what',
+    kind: 'record',
+    label: 'Company',
+    meaning: 'Certain companies, by key: picked by hand, or the one whose deals or people are asked for.',
+    store: { at: 'key' },
+    openers: ['company'],
+    column: null,
+    files: [],
+  },
+  {
     id: 'words',
     subject: 'companies',
     section: 'what',

@@ -1,10 +1,11 @@
+import { subjectOf } from '../../fields/registry.ts';
 import type { Lookup } from '../lookup.ts';
-import { isBlock, isLive, liveBranches, passesUnknown, type Line, type Tape } from '../nodes.ts';
+import { isLive, passesUnknown, type Line, type Tape } from '../nodes.ts';
 import { DuckDbCompiler } from './duckdb.ts';
 import { PostgreSqlCompiler } from './postgresql.ts';
 import { SqliteCompiler } from './sqlite.ts';
 import { filled, joined, sql, type Sql } from './statement.ts';
-import { TOWN } from './place.ts';
+import { townOf } from './place.ts';
 import type { TestCompiler } from './test-compiler.ts';
 
 /** The databases that a tape can be compiled for. */
@@ -20,7 +21,7 @@ export type CountsBy =
   | { by: 'codes'; scheme: string; mainOnly: boolean };
 
 /** What a company's places are counted by. */
-export const PLACE_COLUMNS = { countries: 'c.country', regions: 'c.region', towns: TOWN };
+export const PLACE_COLUMNS = { countries: 'c.country', regions: 'c.region', towns: townOf('c') };
 
 /** Compiles whole tapes to the SQL of one database. Every statement counts what the tally counts. */
 export class TapeCompiler {
@@ -30,9 +31,9 @@ export class TapeCompiler {
     this.tests = new COMPILERS[dialect](lookup);
   }
 
-  /** The ids of the companies that a tape keeps, ascending. */
+  /** The ids of the records that a tape keeps, ascending. */
   kept(tape: Tape): Sql {
-    return filled('SELECT c.id FROM company c@\nORDER BY c.id', this.where(tape));
+    return filled(`SELECT c.id FROM ${subjectOf(tape.subject).table} c@\nORDER BY c.id`, this.where(tape));
   }
 
   /**
@@ -53,9 +54,9 @@ export class TapeCompiler {
         count([...others, `t${i} IS NULL`], `unknown_${i}`),
       ];
     });
-    const tested = lines.map((line, i) => filled(`@ AS t${i}`, this.test(line, tape.subject)));
+    const tested = lines.map((line, i) => filled(`@ AS t${i}`, this.tests.test(line, tape.subject, 'c')));
     return filled(
-      `WITH tested AS MATERIALIZED (SELECT @ FROM company c),
+      `WITH tested AS MATERIALIZED (SELECT @ FROM ${subjectOf(tape.subject).table} c),
   passed AS MATERIALIZED (SELECT @ FROM tested)
 SELECT ${[count([], 'universe'), count(pass, 'tally'), ...counts].join(',\n  ')}
 FROM passed`,
@@ -107,24 +108,10 @@ FROM passed`,
   /** The conditions of a tape on `c`, with WHERE before them; empty where the tape keeps all. */
   where(tape: Tape): Sql {
     const lines = tape.lines.filter(isLive).map((line) => {
-      const test = this.test(line, tape.subject);
+      const test = this.tests.test(line, tape.subject, 'c');
       return { ...test, text: passing(line, test.text) };
     });
     return lines.length ? filled('\nWHERE @', joined(lines, '\n  AND ')) : sql('');
-  }
-
-  /** A line's test as a condition of three values, before *not* and policy. */
-  private test(line: Line, subject: string): Sql {
-    if (!isBlock(line)) return this.tests.test(line, subject);
-    return filled(
-      '(@)',
-      joined(
-        liveBranches(line).map((branch) =>
-          filled(branch.not ? '(NOT @)' : '@', this.tests.test(branch, subject)),
-        ),
-        ' OR ',
-      ),
-    );
   }
 }
 

@@ -6,9 +6,13 @@ import { TestCompiler, type WordsIn } from './test-compiler.ts';
 export class SqliteCompiler extends TestCompiler {
   protected readonly least = 'min';
 
-  protected term(term: { words: string[]; prefix: boolean }, where: WordsIn): Sql {
+  protected holds(column: string): string {
+    return `instr(${column}, ?) > 0`;
+  }
+
+  protected term(term: { words: string[]; prefix: boolean }, where: WordsIn, row: string): Sql {
     return sql(
-      `CASE WHEN c.id IN (SELECT rowid FROM company_words WHERE company_words MATCH ?) THEN TRUE ${where === 'name' ? '' : 'WHEN c.description IS NULL THEN NULL '}ELSE FALSE END`,
+      `CASE WHEN ${row}.id IN (SELECT rowid FROM company_words WHERE company_words MATCH ?) THEN TRUE ${where === 'name' ? '' : `WHEN ${row}.description IS NULL THEN NULL `}ELSE FALSE END`,
       ftsTerm(term, where),
     );
   }

@@ -1,11 +1,13 @@
 import { Pass, SCHEMES, type Scheme } from '../../codes/tree.ts';
 import { parseSpan, spanStart, yearOf } from '../../dates.ts';
 import type { Field, Store } from '../../fields/field.ts';
-import { fieldOf } from '../../fields/registry.ts';
+import { fieldOf, subjectOf } from '../../fields/registry.ts';
 import { euroLimits, type EuroLimits } from '../../money/limits.ts';
 import { groupsOf, keyOf, ownTest } from '../../tally/evaluate.ts';
+import { atAnySite } from '../any-site.ts';
 import { daysOf } from '../dates.ts';
 import type { Lookup } from '../lookup.ts';
+import { isHas, isBlock, isLive, type Leaf, type Line } from '../nodes.ts';
 import type {
   CategoryTest,
   CodesTest,
@@ -17,19 +19,22 @@ import type {
   NumberTest,
   PlaceTest,
   RankTest,
+  RecordTest,
   TextTest,
 } from '../nodes.ts';
 import { parseWords, type WordsQuery } from '../words-query.ts';
+import { hasSql } from './has.ts';
 import { placeSql } from './place.ts';
 import { rankSql } from './rank.ts';
 import { between, compared, either, end, type End } from './ranges.ts';
 import { filled, joined, listed, sql, type Sql } from './statement.ts';
+import { termText } from './words-column.ts';
 
 /** Where words are searched. */
 export type WordsIn = 'name' | 'description' | 'both';
 
 /**
- * Compiles the test of a line to a condition on `c`, a company, that is true, false or null: SQL's
+ * Compiles the test of a line to a condition on a row, named by its alias, that is true, false or null: SQL's
  * three values are Kleene's. One subclass a dialect fills in what databases spell differently.
  */
 export abstract class TestCompiler {
@@ -43,47 +48,87 @@ export abstract class TestCompiler {
   protected abstract readonly least: string;
 
   /** Whether a company's words hold a term. Null where there is no description to look in. */
-  protected abstract term(term: { words: string[]; prefix: boolean }, where: WordsIn): Sql;
+  protected abstract term(term: { words: string[]; prefix: boolean }, where: WordsIn, row: string): Sql;
+
+  /** Whether a text column holds the text put for `?`. */
+  protected abstract holds(column: string): string;
 
   /** A statement with the placeholders of the dialect in place of question marks. */
   prepared(statement: Sql): Sql {
     return statement;
   }
 
-  test(line: FieldLine, subject: string): Sql {
+  /** A line's test before *not* and policy; branches of a block with their *not*. */
+  test(line: Line, subject: string, row: string): Sql {
+    const block = isBlock(line) ? line : atAnySite(line);
+    if (block) {
+      const branches = block.either.some((one) => !one.parked)
+        ? block.either.filter((one) => !one.parked)
+        : block.either;
+      const tests = branches.map((branch) =>
+        filled(branch.not ? '(NOT @)' : '@', this.test(branch, subject, row)),
+      );
+      return filled('(@)', joined(tests, ' OR '));
+    }
+    return this.leaf(line as Leaf, subject, row);
+  }
+
+  private leaf(line: Leaf, subject: string, row: string): Sql {
+    if (isHas(line))
+      return hasSql(line, subject, row, (inner, related, alias) => this.together(inner, related, alias));
     const field = fieldOf(subject, line.field)!;
-    const test = this.plain(field, line);
-    return line.fresh ? filled('CASE WHEN @ THEN @ END', this.fresh(field, line.fresh), test) : test;
+    const test = this.plain(field, line, row);
+    return line.fresh ? filled('CASE WHEN @ THEN @ END', this.fresh(field, line.fresh, row), test) : test;
+  }
+
+  /** Lines of a has-line as one condition of three values. */
+  private together(lines: readonly Line[], subject: string, row: string): Sql {
+    const decided = lines.filter(isLive).map((line) => {
+      const test = filled(line.not ? '(NOT @)' : '@', this.test(line, subject, row));
+      if (!line.unknown) return filled('(@)', test);
+      return filled(line.unknown === 'keep' ? '((@) IS NOT FALSE)' : '((@) IS TRUE)', test);
+    });
+    return decided.length ? joined(decided, ' AND ') : sql('TRUE');
   }
 
   /** The test without its freshness. */
-  private plain(field: Field, line: FieldLine): Sql {
+  private plain(field: Field, line: FieldLine, row: string): Sql {
     const estimates = line.estimates === true;
     switch (field.kind) {
       case 'codes':
-        return this.codes(line.test as CodesTest);
+        return this.codes(line.test as CodesTest, row);
       case 'place':
-        return placeSql(line.test as PlaceTest, this.lookup, this.least);
+        return placeSql(line.test as PlaceTest, this.lookup, this.least, row);
       case 'number':
-        return this.number(field, ownTest(field, line.test as NumberTest, this.lookup), estimates);
+        return this.number(field, ownTest(field, line.test as NumberTest, this.lookup), estimates, row);
       case 'money':
-        return this.money(field, line.test as MoneyTest, estimates);
+        return this.money(field, line.test as MoneyTest, estimates, row);
       case 'category':
-        return this.category(field, line.test as CategoryTest);
+        return this.category(field, line.test as CategoryTest, row);
       case 'flag':
-        return sql(`c.${columnIn(field)} = ?`, Number((line.test as FlagTest).is));
+        if (field.store.at === 'contacts')
+          return sql(
+            `${row}.key ${(line.test as FlagTest).is ? '' : 'NOT '}IN (SELECT k.company FROM contact k WHERE k.company IS NOT NULL)`,
+          );
+        return sql(`${row}.${columnIn(field)} = ?`, Number((line.test as FlagTest).is));
       case 'keyed':
       case 'growth':
-        return measure(field, keyOf(line.test), line.test as NumberTest);
+        return measure(field, keyOf(line.test), line.test as NumberTest, row);
       case 'rank':
-        return rankSql(line.test as RankTest, estimates);
+        return rankSql(line.test as RankTest, estimates, row);
       case 'list':
-        return this.list(line.test as ListTest);
+        return this.list(line.test as ListTest, row);
+      case 'record':
+        return filled(`${row}.key IN (@)`, listed((line.test as RecordTest).any));
       case 'date':
-        return this.date(field, line.test as DateTest);
+        return this.date(field, line.test as DateTest, row);
       case 'text': {
         const { text, in: where } = line.test as TextTest;
-        return this.words(parseWords(text), where ?? 'both');
+        if (field.store.at === 'text') {
+          const column = `${row}.${field.store.column}_words`;
+          return this.words(parseWords(text), (term) => sql(this.holds(column), termText(term)));
+        }
+        return this.words(parseWords(text), (term) => this.term(term, where ?? 'both', row));
       }
       case 'label':
         throw new Error(`${field.id} cannot be a line.`);
@@ -91,19 +136,19 @@ export abstract class TestCompiler {
   }
 
   /** Whether a value is no older than a span; a value of a year is as old as the end of that year. */
-  private fresh(field: Field, span: string): Sql {
+  private fresh(field: Field, span: string, row: string): Sql {
     const since = spanStart(this.lookup.asOf, parseSpan(span)!);
     if (field.dated === 'year')
-      return sql(`c.${(field.store as { stem: string }).stem}_year >= ?`, yearOf(since));
-    return sql(`c.${columnIn(fieldOf(field.subject, field.dated!)!)} >= ?`, since);
+      return sql(`${row}.${(field.store as { stem: string }).stem}_year >= ?`, yearOf(since));
+    return sql(`${row}.${columnIn(fieldOf(field.subject, field.dated!)!)} >= ?`, since);
   }
 
-  private codes({ scheme, any, except, rank, kin }: CodesTest): Sql {
+  private codes({ scheme, any, except, rank, kin }: CodesTest, row: string): Sql {
     const tree = this.lookup.codes(scheme);
     const pass = tree.passOf(any, except ?? []);
     const main = rank === 'main' ? ' AND rank = 0' : '';
     const having = (condition: Sql) =>
-      filled(`c.id IN (SELECT company_id FROM company_code WHERE @${main})`, condition);
+      filled(`${row}.id IN (SELECT company_id FROM company_code WHERE @${main})`, condition);
     const saying = (one: Scheme, passes: Uint8Array, state: Pass) =>
       filled(
         '(scheme = @ AND code IN (@))',
@@ -137,24 +182,24 @@ export abstract class TestCompiler {
     );
   }
 
-  private list({ any, verdict }: ListTest): Sql {
+  private list({ any, verdict }: ListTest, row: string): Sql {
     return filled(
-      'c.key IN (SELECT m.company FROM list_member m WHERE m.list IN (@) AND m.verdict IN (@))',
+      `${row}.key IN (SELECT m.company FROM list_member m WHERE m.list IN (@) AND m.verdict IN (@))`,
       listed(any),
       listed(verdict ?? ['in']),
     );
   }
 
-  private number(field: Field, test: NumberTest, estimates: boolean): Sql {
+  private number(field: Field, test: NumberTest, estimates: boolean, row: string): Sql {
     const [from, to] = [end(test.from), end(test.to)];
-    if (field.store.at === 'column') return between(`c.${columnIn(field)}`, from, to);
-    const stem = `c.${(field.store as { stem: string }).stem}`;
+    if (field.store.at === 'column') return between(`${row}.${columnIn(field)}`, from, to);
+    const stem = `${row}.${(field.store as { stem: string }).stem}`;
     return decided(stem, stem, estimates, from, to);
   }
 
   /** Limits in euros at the rate of the value's year. */
-  private money(field: Field, test: MoneyTest, estimates: boolean): Sql {
-    const stem = `c.${(field.store as { stem: string }).stem}`;
+  private money(field: Field, test: MoneyTest, estimates: boolean, row: string): Sql {
+    const stem = `${row}.${(field.store as { stem: string }).stem}`;
     const limits = euroLimits(test);
     const byYear = (open: boolean, of: (one: EuroLimits) => number): End => {
       if (open) return null;
@@ -178,14 +223,15 @@ export abstract class TestCompiler {
     );
   }
 
-  private category(field: Field, { any, all, seen }: CategoryTest): Sql {
-    if (field.store.at === 'column') return filled(`c.${field.store.column} IN (@)`, listed(any!));
+  private category(field: Field, { any, all, seen }: CategoryTest, row: string): Sql {
+    if (field.store.at === 'column') return filled(`${row}.${field.store.column} IN (@)`, listed(any!));
     const { table, value, known, seen: day } = field.store as Extract<Store, { at: 'many' }>;
-    const groups = groupsOf(this.lookup, field.id);
+    const owner = subjectOf(field.subject).table;
+    const groups = groupsOf(this.lookup, field);
     const membersOf = (key: string) => groups.get(key) ?? [key];
     const since = seen === undefined ? null : spanStart(this.lookup.asOf, parseSpan(seen)!);
     const having = (keys: string[], more: Sql) =>
-      filled(`c.id IN (SELECT company_id FROM ${table} WHERE ${value} IN (@)@)`, listed(keys), more);
+      filled(`${row}.id IN (SELECT ${owner}_id FROM ${table} WHERE ${value} IN (@)@)`, listed(keys), more);
     const held = (all ? all.map(membersOf) : [any!.flatMap(membersOf)]).map((keys) =>
       since === null
         ? having(keys, sql(''))
@@ -199,26 +245,26 @@ export abstract class TestCompiler {
     return known ? filled(`CASE WHEN c.${known} IS NOT NULL THEN @ END`, every) : every;
   }
 
-  private date(field: Field, test: DateTest): Sql {
+  private date(field: Field, test: DateTest, row: string): Sql {
     const { from, to } = daysOf(test, this.lookup.asOf);
-    return between(`c.${columnIn(field)}`, end(from), end(to));
+    return between(`${row}.${columnIn(field)}`, end(from), end(to));
   }
 
-  private words(query: WordsQuery, where: WordsIn): Sql {
+  private words(query: WordsQuery, term: (term: { words: string[]; prefix: boolean }) => Sql): Sql {
     switch (query.kind) {
       case 'and':
       case 'or':
         return filled(
           '(@)',
           joined(
-            query.parts.map((part) => this.words(part, where)),
+            query.parts.map((part) => this.words(part, term)),
             query.kind === 'and' ? ' AND ' : ' OR ',
           ),
         );
       case 'not':
-        return filled('(NOT @)', this.words(query.part, where));
+        return filled('(NOT @)', this.words(query.part, term));
       case 'term':
-        return this.term(query, where);
+        return term(query);
     }
   }
 }
@@ -228,11 +274,12 @@ function columnIn(field: Field): string {
 }
 
 /** The number under a key; where it has none, what that means: 0 for a company that has others, or null. */
-function measure({ store }: Field, key: string, test: NumberTest): Sql {
-  const { measure: name, absent } = store as Extract<Store, { at: 'keyed' }>;
+function measure({ store, subject }: Field, key: string, test: NumberTest, row: string): Sql {
+  const owner = subjectOf(subject).table;
+  const { measure: name, absent, table = `${owner}_measure` } = store as Extract<Store, { at: 'keyed' }>;
   const within = between('m.value', end(test.from), end(test.to));
   const rows = (more: Sql) =>
-    filled('c.id IN (SELECT m.company_id FROM company_measure m WHERE m.measure = @@)', sql('?', name), more);
+    filled(`${row}.id IN (SELECT m.${owner}_id FROM ${table} m WHERE m.measure = @@)`, sql('?', name), more);
   const under = sql(' AND m.key = ?', key);
   const absentPasses =
     absent !== null && absent >= (test.from ?? -Infinity) && absent <= (test.to ?? Infinity);

@@ -1,10 +1,11 @@
 import type { Scheme } from '../../codes/tree.ts';
-import { lineFields } from '../../fields/registry.ts';
+import { lineFields, relationsOf, rolesOf } from '../../fields/registry.ts';
 import { fold } from '../../text/fold.ts';
 import type { Lookup } from '../lookup.ts';
 import { GROWTH_OF } from '../tests.ts';
 import { wordLine } from '../wording.ts';
 import { parseTyped, readOpener } from './parse.ts';
+import { splitOutside } from './pieces.ts';
 import { OPENER_SCHEMES } from './tests.ts';
 
 /** A line that the text so far may become. */
@@ -56,11 +57,14 @@ function counter(): () => string {
 }
 
 function suggestions(body: string, subject: string, lookup: Lookup): string[] {
+  if (/^has(\s|$)/i.test(body)) return hasSuggestions(body, subject, lookup);
   let opened: ReturnType<typeof readOpener>;
   try {
     opened = readOpener(body, subject);
   } catch {
-    return byMeaning(body, subject, lookup);
+    return subject === 'companies'
+      ? byMeaning(body, subject, lookup)
+      : bareSuggestions(body, subject, lookup);
   }
   const { field, opener, rest } = opened;
   const start = body.slice(0, body.length - rest.length).trim();
@@ -84,7 +88,7 @@ function suggestions(body: string, subject: string, lookup: Lookup): string[] {
       return (figure ? [`${figure}+`, `up to ${figure}`] : ranges).map((range) => `${start} ${range}${tail}`);
     }
     case 'category':
-      return choicesBeginning(field.id, rest, lookup).map((key) => `${start} ${key}`);
+      return choicesBeginning(field.id, rest, lookup, subject).map((key) => `${start} ${key}`);
     case 'date':
       return ['past 6 months', 'past 12 months', 'past 24 months', 'this year', 'last year']
         .filter((span) => span.startsWith(rest.toLowerCase()))
@@ -108,10 +112,66 @@ function suggestions(body: string, subject: string, lookup: Lookup): string[] {
       return ['country', 'industry', 'all'].map((among) => `${start} ${figure} by revenue in ${among}`);
     }
     case 'list':
-      return choicesBeginning(field.id, rest, lookup).map((key) => `${start} ${key}`);
+      return choicesBeginning(field.id, rest, lookup, subject).map((key) => `${start} ${key}`);
     default:
       return [`${start} ${rest}*`];
   }
+}
+
+/** How a has-line that is begun may go on: its subject and role, then the last line in its brackets. */
+function hasSuggestions(body: string, subject: string, lookup: Lookup): string[] {
+  const relations = [...relationsOf(subject).values()];
+  const open = body.indexOf('(');
+  const word = body
+    .slice(3)
+    .trim()
+    .replace(/^an?\s+/i, '')
+    .toLowerCase();
+  if (open < 0)
+    return relations
+      .filter(({ one, many }) => one.startsWith(word.split(' ')[0]!) || many.startsWith(word.split(' ')[0]!))
+      .flatMap(({ id, one }) => [
+        `has ${one}`,
+        ...rolesOf(subject, id)
+          .filter(({ key }) => word.includes(' as ') && key.startsWith(word.split(' as ')[1]!.trim()))
+          .map(({ key }) => `has ${one} as ${key}`),
+      ]);
+  const related = relations.find(({ one, many }) =>
+    new RegExp(`^has\\s+(?:an?\\s+)?(?:${one}|${many})\\b`, 'i').test(body),
+  );
+  if (!related) return [];
+  const inner = body.slice(open + 1).replace(/\)$/, '');
+  const last = splitOutside(inner, ';').at(-1)!;
+  const before = body.slice(0, open + 1) + inner.slice(0, inner.length - last.length);
+  return [last.trim(), ...suggestions(last.trim(), related.id, lookup)]
+    .filter(Boolean)
+    .map((one) => `${before}${before.endsWith('(') ? '' : ' '}${one})`);
+}
+
+/** Candidates for a text that opens no line of a subject below companies: values, openers it begins, and words. */
+function bareSuggestions(body: string, subject: string, lookup: Lookup): string[] {
+  const fields = lineFields(subject);
+  const values = fields
+    .filter(({ kind }) => kind === 'category')
+    .flatMap(({ id, openers }) =>
+      choicesBeginning(id, body, lookup, subject)
+        .slice(0, 3)
+        .map((key) => `${openers[0]} ${key}`),
+    );
+  const openers = fields.flatMap(({ openers: own }) => own.filter((opener) => opener.startsWith(fold(body))));
+  const openings = openers.flatMap((opener) => suggestions(`${opener} `, subject, lookup).slice(0, 2));
+  const text = fields.find(({ kind }) => kind === 'text');
+  const place = fields.some(({ kind }) => kind === 'place')
+    ? placesBeginning(body, lookup)
+        .slice(0, 2)
+        .map((one) => `in ${one}`)
+    : [];
+  return [
+    ...values,
+    ...openings,
+    ...place,
+    ...(text ? [`${text.openers[0]} ${/\s/.test(body) ? body : `${body}*`}`] : []),
+  ];
 }
 
 /** Candidates for a text that opens no line: openers it begins, figures, codes, places, technologies, words. */
@@ -181,7 +241,7 @@ function nearTowns(text: string, lookup: Lookup, limit: number): string[] {
     );
 }
 
-function choicesBeginning(field: string, text: string, lookup: Lookup): string[] {
+function choicesBeginning(field: string, text: string, lookup: Lookup, subject = 'companies'): string[] {
   const folded = fold(
     text
       .split(/\s+(?:or|and)\s+|,\s*/i)
@@ -190,7 +250,7 @@ function choicesBeginning(field: string, text: string, lookup: Lookup): string[]
   );
   const before = text.slice(0, text.length - text.split(/\s+(?:or|and)\s+|,\s*/i).at(-1)!.length);
   return lookup
-    .choices(field)
+    .choices({ subject, id: field })
     .filter(
       (choice) =>
         fold(choice.label).startsWith(folded) ||

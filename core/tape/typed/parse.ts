@@ -1,8 +1,9 @@
 import { lineFields } from '../../fields/registry.ts';
 import type { Field } from '../../fields/field.ts';
 import type { Lookup } from '../lookup.ts';
-import { isBlock, type FieldLine, type Line } from '../nodes.ts';
+import { isBlock, type Leaf, type Line } from '../nodes.ts';
 import { validateTape } from '../validate.ts';
+import { readBare, readHas } from './has.ts';
 import { problem, splitOutside } from './pieces.ts';
 import { readTest } from './tests.ts';
 
@@ -12,7 +13,8 @@ import { readTest } from './tests.ts';
  *     text    = line { ";" line }
  *     line    = marks ( "either" branch { "|" branch } | body )
  *     marks   = { "parked" | "must" | "keep unknown" | "drop unknown" | "not" | "fresh" span }
- *     body    = opener test [ "with estimates" ] marks
+ *     body    = opener test [ "with estimates" ] marks | has | value
+ *     has     = "has" subject [ "as" role ] [ count ] [ "(" line { ";" line } ")" [ count ] ] marks
  *
  * @throws Problem saying what was understood and what was expected.
  */
@@ -56,8 +58,18 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
       throw problem('either', rest.slice(6).trim(), 'two or more lines joined by |', text);
     if (branches.some(isBlock))
       throw problem('either', rest.slice(6).trim(), 'lines, not another either', text);
-    return { id: newId(), ...marks, either: branches as FieldLine[] };
+    return { id: newId(), ...marks, either: branches as Leaf[] };
   }
+  if (/^has(\s|$)/i.test(rest)) {
+    for (let found = LAST_MARK.exec(rest); found; found = LAST_MARK.exec(rest)) {
+      mark(found[1]!);
+      rest = rest.slice(0, found.index);
+    }
+    const has = readHas(rest, subject, (part, inner) => readLine(part, inner, lookup, newId));
+    return { id: newId(), ...marks, ...has };
+  }
+  const bare = subject === 'companies' || opens(rest, subject) ? null : readBare(rest, subject, lookup);
+  if (bare) return { id: newId(), ...marks, ...bare };
   const { field, opener, rest: test } = readOpener(rest, subject, text);
   let body = test;
   if (field.kind !== 'text')
@@ -80,6 +92,15 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
     test: readTest(field, opener, body, lookup),
     ...(estimates ? { estimates: true as const } : {}),
   };
+}
+
+function opens(text: string, subject: string): boolean {
+  try {
+    readOpener(text, subject);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 /** The field a text opens with: one of its openers, or a range followed by its unit ("50-249 staff"). */

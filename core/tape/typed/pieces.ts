@@ -1,13 +1,17 @@
 import { Problem } from '../problem.ts';
 
-/** Splits at a separator that stands outside quotation marks. */
+/** Splits at a separator that stands outside quotation marks and brackets. */
 export function splitOutside(text: string, separator: string): string[] {
   const parts: string[] = [];
   let start = 0;
   let inQuotes = false;
+  let deep = 0;
   for (let i = 0; i < text.length; i++) {
     if (text[i] === '"') inQuotes = !inQuotes;
-    else if (text[i] === separator && !inQuotes) {
+    else if (inQuotes) continue;
+    else if (text[i] === '(') deep++;
+    else if (text[i] === ')') deep--;
+    else if (text[i] === separator && deep <= 0) {
       parts.push(text.slice(start, i));
       start = i + 1;
     }

@@ -10,8 +10,8 @@ const OR_OUTSIDE_QUOTES = /\s+or\s+(?=(?:[^"]*"[^"]*")*[^"]*$)/i;
 
 /** Reads named places, then “or near …”. @throws Problem */
 export function readPlace(text: string, lookup: Lookup): PlaceTest {
-  const head = /\sat head$/i.test(text);
-  const body = head ? text.replace(/\sat head$/i, '') : text;
+  const at = /\sat (head|any)(?: (?:office|site))?$/i.exec(text);
+  const body = at ? text.slice(0, at.index) : text;
   const [named, nearText] = /^near\s/i.test(body) ? ['', body] : splitOr(body);
   const countries: string[] = [];
   const regions: string[] = [];
@@ -74,7 +74,7 @@ export function readPlace(text: string, lookup: Lookup): PlaceTest {
     ...(postcodes.length ? { postcodes } : {}),
     ...(within ? { within } : {}),
     ...(nearText ? { near: readNear(nearText, lookup) } : {}),
-    ...(head ? { site: 'head' as const } : {}),
+    ...(at ? { site: at[1]!.toLowerCase() as 'head' | 'any' } : {}),
   };
   if (Object.keys(test).length === 0)
     throw problem(

@@ -1,8 +1,9 @@
-import { fieldOf } from '../../fields/registry.ts';
+import { fieldOf, relationsOf } from '../../fields/registry.ts';
 import { isCountryCode } from '../../geo/country-groups.ts';
 import type { Lookup } from '../lookup.ts';
 import {
   isBlock,
+  isHas,
   type AreaTest,
   type CategoryTest,
   type CodesTest,
@@ -10,6 +11,7 @@ import {
   type FieldLine,
   type FlagTest,
   type GrowthTest,
+  type HasLine,
   type KeyedTest,
   type Line,
   type ListTest,
@@ -18,6 +20,7 @@ import {
   type NumberTest,
   type PlaceTest,
   type RankTest,
+  type RecordTest,
   type TextTest,
 } from '../nodes.ts';
 import { spellFigure, spellRange } from './figures.ts';
@@ -27,7 +30,20 @@ export function spellLine(line: Line, subject: string, lookup: Lookup): string {
   const marks = `${line.parked ? 'parked ' : ''}${line.must ? 'must ' : ''}${line.unknown ? `${line.unknown} unknown ` : ''}${line.not ? 'not ' : ''}`;
   if (isBlock(line))
     return `${marks}either ${line.either.map((branch) => spellLine(branch, subject, lookup)).join(' | ')}`;
+  if (isHas(line)) return marks + spellHas(line, subject, lookup);
   return `${marks}${line.fresh ? `fresh ${line.fresh} ` : ''}${spellTest(line, subject, lookup)}`;
+}
+
+function spellHas(line: HasLine, subject: string, lookup: Lookup): string {
+  const related = relationsOf(subject).get(line.has)!;
+  const inner = spellLines(line.lines, related.id, lookup);
+  const { count } = line;
+  const many = !count
+    ? ''
+    : count.to === undefined
+      ? ` from ${spellFigure(count.from!)}`
+      : ` ${spellRange(count)}`;
+  return `has ${related.one}${line.as ? ` as ${line.as}` : ''}${inner === '' ? '' : ` (${inner})`}${many}`;
 }
 
 /** Several lines, joined as they may be typed at once. */
@@ -85,6 +101,8 @@ function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
       const test = line.test as ListTest;
       return `${opener} ${test.any.map(quoted).join(' or ')}${test.verdict ? ` verdict ${test.verdict.join(' or ')}` : ''}`;
     }
+    case 'record':
+      return `${opener} ${(line.test as RecordTest).any.map(quoted).join(', ')}`;
     case 'date':
       return `${opener} ${spellDate(line.test as DateTest)}`;
     default: {
@@ -102,10 +120,10 @@ function spellPlace(test: PlaceTest, lookup: Lookup): string {
     ...(test.metro ?? []).map((town) => `metro ${town}`),
     ...(test.postcodes ?? []).map((postcode) => `postcode ${postcode}`),
     ...(test.within ? [spellArea(test.within)] : []),
-  ].map((one) => (/[,;|]|\sor\s/i.test(one) ? `"${one}"` : one));
+  ].map((one) => (/[,;|()]|\sor\s/i.test(one) ? `"${one}"` : one));
   const parts = named.length ? [`in ${named.join(', ')}`] : [];
   if (test.near) parts.push(spellNear(test.near, lookup));
-  return `${parts.join(' or ')}${test.site ? ' at head' : ''}`;
+  return `${parts.join(' or ')}${test.site ? (test.site === 'any' ? ' at any site' : ' at head') : ''}`;
 }
 
 /** "area 49.1 16.2 49.3 16.9 48.9 16.5 label Brno and around": corners as latitude and longitude in turn. */

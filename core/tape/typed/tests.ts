@@ -17,6 +17,7 @@ import type {
   MoneyTest,
   NumberTest,
   RankTest,
+  RecordTest,
   Test,
   TextTest,
 } from '../nodes.ts';
@@ -58,6 +59,8 @@ export function readTest(field: Field, opener: string, text: string, lookup: Loo
       return readRank(text);
     case 'list':
       return readList(field, text, lookup);
+    case 'record':
+      return readRecords(field, text);
     case 'date':
       return readDate(field, text);
     case 'text':
@@ -134,6 +137,12 @@ function readCategory(field: Field, text: string, lookup: Lookup): CategoryTest 
   const unseen = seen ? text.slice(0, seen.index) : text;
   const single = /\sall$/i.test(unseen);
   const body = (single ? unseen.slice(0, -4) : unseen).trim();
+  const above = field.ordered ? /^(.+)\+$/.exec(body) : null;
+  if (above) {
+    const [lowest] = readKeys(field, above[1]!, lookup);
+    const keys = field.values!.map(({ key }) => key);
+    return { any: keys.slice(0, keys.indexOf(lowest!) + 1) };
+  }
   const all = single || /\sand\s/i.test(body.replace(/"[^"]*"/g, ''));
   const keys = readKeys(field, body, lookup);
   return {
@@ -144,7 +153,7 @@ function readCategory(field: Field, text: string, lookup: Lookup): CategoryTest 
 
 /** Values of a field by key or name, joined by commas, or, and. */
 function readKeys(field: Field, text: string, lookup: Lookup): string[] {
-  const choices = lookup.choices(field.id);
+  const choices = lookup.choices(field);
   const commas = text.replace(/\s+(or|and)\s+(?=(?:[^"]*"[^"]*")*[^"]*$)/gi, ',');
   const names = splitOutside(commas, ',').map((part) => part.trim().replaceAll('"', ''));
   const keys = names.filter(Boolean).map((name) => {
@@ -243,6 +252,14 @@ function readList(field: Field, text: string, lookup: Lookup): ListTest {
     any: readKeys(field, verdict ? text.slice(0, verdict.index) : text, lookup),
     ...(verdict ? { verdict: verdict[1]!.toLowerCase().split(/\s+or\s+/) as ListVerdict[] } : {}),
   };
+}
+
+function readRecords(field: Field, text: string): RecordTest {
+  const any = splitOutside(text, ',')
+    .map((part) => part.trim().replaceAll('"', ''))
+    .filter(Boolean);
+  if (any.length === 0) throw problem(field.openers[0]!, text, 'the key of a company', text);
+  return { any };
 }
 
 function readDate(field: Field, text: string): DateTest {

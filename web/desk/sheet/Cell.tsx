@@ -1,18 +1,38 @@
-import type { CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '../../../core/cells.ts';
+import type {
+  Cell as RowCell,
+  CodeCell,
+  MoneyCell,
+  PlaceCell,
+  QuantityCell,
+  Row,
+} from '../../../core/cells.ts';
 import { SCHEMES } from '../../../core/codes/tree.ts';
-import type { Field } from '../../../core/fields/field.ts';
+import { labelOf } from '../../../core/exports/columns.ts';
+import type { HasLine } from '../../../core/tape/nodes.ts';
+import { relatedTape } from '../../../core/tape/turn.ts';
 import { shortTitle } from '../../../core/tape/wording.ts';
 import type { ShownFigure, useFormat } from '../../app/format.ts';
 import { Approx } from '../../ui/controls.tsx';
+import { addressOf } from '../address.ts';
+import { useDesk } from '../store.ts';
+import type { ShownColumn } from './columns.ts';
 
 type Format = ReturnType<typeof useFormat>;
 
 /** A cell of the sheet. What is unknown says so, with the reason where one is recorded. */
-export function Cell({ field, row, format }: { field: Field; row: Row; format: Format }) {
-  const cell = row.cells[field.id];
+export function Cell({ column, row, format }: { column: ShownColumn; row: Row; format: Format }) {
+  const { field, counts } = column;
+  const cell = row.cells[column.id];
   if (cell === undefined) return null;
-  if (cell === null) return <Unknown why={row.why?.[field.id]} />;
-  if (typeof cell === 'string' && field.kind !== 'date') return <span title={cell}>{cell}</span>;
+  if (cell === null) return <Unknown why={row.why?.[column.id]} />;
+  if (counts) return <Counted line={counts} row={row} cell={cell} format={format} />;
+  if (!field) return null;
+  if (field.store.at === 'parties' && typeof cell === 'string' && row.company)
+    return <CompanyLink company={row.company} name={cell} />;
+  if (typeof cell === 'string' && field.kind !== 'date') {
+    const label = labelOf(field, cell)!;
+    return <span title={label}>{label}</span>;
+  }
   switch (field.kind) {
     case 'place': {
       const { town, country } = cell as PlaceCell;
@@ -52,13 +72,60 @@ export function Cell({ field, row, format }: { field: Field; row: Row; format: F
       return <span className="figure text-[13px]">{format.date(cell as string)}</span>;
     default:
       if (Array.isArray(cell))
-        return cell.length ? (
+        return cell.length === 0 && field.store.at === 'parties' ? (
+          <span className="text-soft">–</span>
+        ) : cell.length ? (
           <span title={(cell as string[]).join(', ')}>{(cell as string[]).join(', ')}</span>
         ) : (
           <span className="text-soft">none seen</span>
         );
       return null;
   }
+}
+
+/** How many related records hang on a record; a click shows them. */
+function Counted({ line, row, cell, format }: { line: HasLine; row: Row; cell: RowCell; format: Format }) {
+  const text =
+    typeof cell === 'number'
+      ? format.number(cell)
+      : `${format.number((cell as QuantityCell).low!)}–${format.number((cell as QuantityCell).high!)}`;
+  if (line.has === 'company' || cell === 0) return <span className="figure">{text}</span>;
+  const tape = relatedTape(line, row.key);
+  const name = typeof row.cells.name === 'string' ? row.cells.name : row.key;
+  return (
+    <a
+      href={addressOf({ tape, sort: [], openLine: null, company: null })}
+      className="figure underline decoration-rule underline-offset-4 hover:decoration-ink"
+      title={`See the ${line.has} of ${name}`}
+      onClick={(event) => {
+        event.stopPropagation();
+        if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+        event.preventDefault();
+        useDesk.getState().change(tape);
+      }}
+    >
+      {text}
+    </a>
+  );
+}
+
+/** A company by name, which opens its page. */
+export function CompanyLink({ company, name }: { company: string; name: string }) {
+  return (
+    <a
+      href={addressOf({ ...useDesk.getState(), company, openLine: null })}
+      title={name}
+      className="no-underline hover:underline"
+      onClick={(event) => {
+        event.stopPropagation();
+        if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+        event.preventDefault();
+        useDesk.getState().set({ company, openLine: null });
+      }}
+    >
+      {name}
+    </a>
+  );
 }
 
 export function Figure({ shown }: { shown: ShownFigure }) {

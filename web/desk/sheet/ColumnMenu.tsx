@@ -1,15 +1,18 @@
 import { ArrowDown, ArrowUp, ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { columnFields } from '../../../core/fields/registry.ts';
 import { Button } from '../../ui/controls.tsx';
-import { useDesk } from '../store.ts';
+import { useTally } from '../queries.ts';
+import { useColumns, useDesk } from '../store.ts';
+import { allColumns } from './columns.ts';
 
 /** Which columns the sheet and an export have, and in which order. */
 export function ColumnMenu() {
-  const columns = useDesk((state) => state.columns);
+  const tape = useDesk((state) => state.tape);
+  const columns = useColumns();
+  const { data: tally } = useTally();
   const { setColumns } = useDesk.getState();
-  const all = columnFields('companies');
-  const shown = columns.map((id) => all.find((field) => field.id === id)!);
+  const all = allColumns(tape, tally);
+  const shown = columns.flatMap((id) => all.find((column) => column.id === id) ?? []);
   const others = all.filter((field) => !columns.includes(field.id));
   const move = (at: number, to: number) => {
     if (to < 0 || to >= columns.length) return;
@@ -40,11 +43,11 @@ export function ColumnMenu() {
                   disabled={columns.length === 1}
                   onChange={() => setColumns(columns.filter((id) => id !== field.id))}
                 />
-                {field.column!.heading}
+                {field.heading}
               </label>
               <Button
                 look="quiet"
-                aria-label={`${field.column!.heading} further left`}
+                aria-label={`${field.heading} further left`}
                 disabled={i === 0}
                 onClick={() => move(i, i - 1)}
               >
@@ -52,7 +55,7 @@ export function ColumnMenu() {
               </Button>
               <Button
                 look="quiet"
-                aria-label={`${field.column!.heading} further right`}
+                aria-label={`${field.heading} further right`}
                 disabled={i === shown.length - 1}
                 onClick={() => move(i, i + 1)}
               >
@@ -68,7 +71,7 @@ export function ColumnMenu() {
               title={field.meaning}
             >
               <input type="checkbox" checked={false} onChange={() => setColumns([...columns, field.id])} />
-              {field.column!.heading}
+              {field.heading}
             </label>
           ))}
         </Popover.Content>

@@ -1,15 +1,16 @@
 import clsx from 'clsx';
 import { useImperativeHandle, useLayoutEffect, useRef, type Ref } from 'react';
-import { fieldOf } from '../../../core/fields/registry.ts';
-import type { PlaceCell } from '../../../core/cells.ts';
+import type { PlaceCell, Row } from '../../../core/cells.ts';
+import { subjectOf } from '../../../core/fields/registry.ts';
 import type { SortKey, Tape } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
 import { addressOf } from '../address.ts';
 import { useTally } from '../queries.ts';
-import { isPicked, NO_PICKS, pickedCount, useDesk, withPicked } from '../store.ts';
+import { isPicked, NO_PICKS, pickedCount, useColumns, useDesk, withPicked } from '../store.ts';
 import { Cell } from './Cell.tsx';
 import { SheetHeader } from './SheetHeader.tsx';
+import { columnOf, type ShownColumn } from './columns.ts';
 import { useRowWindow } from './row-window.ts';
 import { useRows } from './use-rows.ts';
 
@@ -28,7 +29,7 @@ export interface SheetActions {
 
 /** Who is left, as rows; only those in view are fetched and drawn. */
 export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
-  const columns = useDesk((state) => state.columns);
+  const columns = useColumns();
   const widths = useDesk((state) => state.widths);
   const picks = useDesk((state) => state.picks);
   const cursor = useDesk((state) => state.cursor);
@@ -40,18 +41,23 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
   const box = useRef<HTMLDivElement>(null);
   const total = tally?.tally ?? 0;
   const view = useRowWindow(box, total, ROW_HEIGHT);
-  const wanted = columns.includes('place') ? columns : [...columns, 'place'];
+  const { one, many } = subjectOf(tape.subject);
+  const wanted = withUnder(tape.subject, columns);
   const rows = useRows(view.first, view.count, wanted);
-  const fields = columns.map((id) => fieldOf('companies', id)!);
-  const template = `34px ${fields.map((field) => `minmax(${widths[field.id] ?? field.column!.width}px, ${widths[field.id] ?? field.column!.width}fr)`).join(' ')}`;
-  const width = 34 + fields.reduce((sum, field) => sum + (widths[field.id] ?? field.column!.width), 0);
+  const fields = columns.flatMap((id) => columnOf(tape, id, tally) ?? []);
+  const widthOf = (column: ShownColumn) => widths[column.id] ?? column.width;
+  const template = `34px ${fields.map((column) => `minmax(${widthOf(column)}px, ${widthOf(column)}fr)`).join(' ')}`;
+  const width = 34 + fields.reduce((sum, column) => sum + widthOf(column), 0);
   const lastPicked = useRef(0);
 
   useLayoutEffect(() => {
     const element = box.current!;
     if (lastPlace?.tape === tape && lastPlace.sort === sort) element.scrollTo({ top: lastPlace.top });
     else
-      element.scrollTo({ top: cursor * ROW_HEIGHT > element.clientHeight ? (cursor - 3) * ROW_HEIGHT : 0 });
+      element.scrollTo({
+        top: cursor * ROW_HEIGHT > element.clientHeight ? (cursor - 3) * ROW_HEIGHT : 0,
+        left: 0,
+      });
     const remember = () => (lastPlace = { tape, sort, top: element.scrollTop });
     element.addEventListener('scroll', remember, { passive: true });
     return () => element.removeEventListener('scroll', remember);
@@ -70,7 +76,9 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
     } else set({ picks: withPicked(picks, [row.key], picked) });
     lastPicked.current = at;
   };
-  const companyAddress = (key: string) => addressOf({ ...useDesk.getState(), company: key, openLine: null });
+  const openKey = (key: string) => (tape.subject === 'companies' ? key : `${tape.subject}/${key}`);
+  const companyAddress = (key: string) =>
+    addressOf({ ...useDesk.getState(), company: openKey(key), openLine: null });
 
   const pickAll = () =>
     set({ picks: pickedCount(picks, total) === total ? NO_PICKS : { mode: 'all', except: new Set() } });
@@ -86,7 +94,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
       const row = rows.row(cursor);
       if (!row) return;
       if (inNewTab) window.open(companyAddress(row.key), '_blank', 'noopener');
-      else set({ company: row.key, openLine: null });
+      else set({ company: openKey(row.key), openLine: null });
     },
   }));
 
@@ -96,7 +104,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
       <div
         ref={box}
         role="grid"
-        aria-label="Companies"
+        aria-label={many.charAt(0).toUpperCase() + many.slice(1)}
         aria-rowcount={total + 1}
         aria-colcount={columns.length + 1}
         tabIndex={-1}
@@ -128,7 +136,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
                 )}
                 style={{ top: view.top + i * ROW_HEIGHT, height: ROW_HEIGHT, gridTemplateColumns: template }}
                 onClick={() => set({ cursor: at })}
-                onDoubleClick={() => row && set({ company: row.key, openLine: null, cursor: at })}
+                onDoubleClick={() => row && set({ company: openKey(row.key), openLine: null, cursor: at })}
               >
                 <span role="gridcell" className="grid h-full place-items-center">
                   {row && (
@@ -149,7 +157,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
                   <span
                     key={field.id}
                     role="gridcell"
-                    className={clsx('truncate px-2.5', field.column!.numeric && 'text-right')}
+                    className={clsx('truncate px-2.5', field.numeric && 'text-right')}
                   >
                     {!row ? (
                       <span className="inline-block h-2.5 w-2/3 rounded bg-rule" />
@@ -160,16 +168,18 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
                         onClick={(event) => {
                           if (event.ctrlKey || event.metaKey || event.shiftKey) return;
                           event.preventDefault();
-                          set({ company: row.key, openLine: null, cursor: at });
+                          set({ company: openKey(row.key), openLine: null, cursor: at });
                         }}
                       >
                         <strong className="block truncate font-semibold">{row.cells.name as string}</strong>
-                        <span className="block truncate text-[12px] text-soft">
-                          {placeText(row.cells.place as PlaceCell | null)}
-                        </span>
+                        {!columns.includes(UNDER[tape.subject]!) && (
+                          <span className="block truncate text-[12px] text-soft">
+                            {underText(tape.subject, row, one)}
+                          </span>
+                        )}
                       </a>
                     ) : (
-                      <Cell field={field} row={row} format={format} />
+                      <Cell column={field} row={row} format={format} />
                     )}
                   </span>
                 ))}
@@ -179,7 +189,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
         </div>
         {tally && total === 0 && tally.universe > 0 && (
           <div className="p-8 text-center">
-            <p className="title text-lg">Nobody is left</p>
+            <p className="title text-lg">{tape.subject === 'people' ? 'Nobody' : `No ${one}`} is left</p>
             <p className="mt-1 text-soft">
               {tally.lines.some((line) => line.without > 0)
                 ? 'Some lines hold back: see “more without it” on the tape, park one with P, or keep its unknowns with U.'
@@ -216,6 +226,26 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
   );
 }
 
-function placeText(place: PlaceCell | null): string {
-  return place ? [place.town, place.country].filter(Boolean).join(', ') : 'place unknown';
+/** What stands under the name, by subject: the field it is from. */
+const UNDER: Readonly<Record<string, string>> = {
+  companies: 'place',
+  sites: 'place',
+  people: 'company',
+  events: 'company',
+  deals: 'target',
+  brands: 'owner',
+};
+
+/** The columns to fetch: those shown, and what stands under the name unless it is shown by itself. */
+function withUnder(subject: string, columns: readonly string[]): readonly string[] {
+  const under = UNDER[subject]!;
+  return columns.includes(under) ? columns : [...columns, under];
+}
+
+function underText(subject: string, row: Row, one: string): string {
+  const cell = row.cells[UNDER[subject]!];
+  if (Array.isArray(cell)) return cell.length ? (cell as string[]).join(', ') : `no company named`;
+  if (typeof cell === 'string') return cell;
+  const place = cell as PlaceCell | null | undefined;
+  return place ? [place.town, place.country].filter(Boolean).join(', ') : `place of the ${one} unknown`;
 }

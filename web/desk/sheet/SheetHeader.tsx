@@ -13,9 +13,10 @@ import clsx from 'clsx';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useMemo } from 'react';
 import type { Row } from '../../../core/cells.ts';
-import { columnFields, fieldOf } from '../../../core/fields/registry.ts';
 import { useFormat } from '../../app/format.ts';
-import { useDesk } from '../store.ts';
+import { useTally } from '../queries.ts';
+import { useColumns, useDesk } from '../store.ts';
+import { columnOf } from './columns.ts';
 
 const features = tableFeatures({ columnOrderingFeature, columnSizingFeature, columnResizingFeature });
 const helper = createColumnHelper<typeof features, Row>();
@@ -23,24 +24,25 @@ const NO_ROWS: Row[] = [];
 
 /** The head of the sheet: click to sort, shift-click to sort by more, drag to move, drag an edge to widen. */
 export function SheetHeader({ template, width }: { template: string; width: number }) {
-  const columns = useDesk((state) => state.columns);
+  const tape = useDesk((state) => state.tape);
+  const columns = useColumns();
   const widths = useDesk((state) => state.widths);
   const { setColumns, setWidths } = useDesk.getState();
   const defs = useMemo(
     () =>
       helper.columns(
-        columnFields('companies')
-          .filter((field) => columns.includes(field.id))
-          .map((field) =>
-            helper.accessor((row) => row.cells[field.id], {
-              id: field.id,
-              size: field.column!.width,
+        columns
+          .flatMap((id) => columnOf(tape, id) ?? [])
+          .map(({ id, width: size }) =>
+            helper.accessor((row) => row.cells[id], {
+              id,
+              size,
               minSize: 60,
               maxSize: 800,
             }),
           ),
       ),
-    [columns],
+    [columns, tape],
   );
   const table = useTable({
     features,
@@ -91,15 +93,17 @@ export function SheetHeader({ template, width }: { template: string; width: numb
 
 function HeaderCell({ header }: { header: Header<typeof features, Row, unknown> }) {
   const id = header.column.id;
-  const field = fieldOf('companies', id)!;
+  const tape = useDesk((state) => state.tape);
+  const { data: tally } = useTally();
+  const column = columnOf(tape, id, tally)!;
   const sort = useDesk((state) => state.sort);
   const { set } = useDesk.getState();
   const { symbol } = useFormat();
   const { attributes, listeners, setNodeRef, transform, isDragging } = useSortable({ id });
   const key = sort.find((one) => one.by === id);
-  const sortable = field.column!.sortable !== false;
+  const sortable = column.sortable !== false;
   const turn = (more: boolean) => {
-    const startsDescending = field.column!.numeric === true || field.kind === 'date';
+    const startsDescending = column.numeric === true || column.field?.kind === 'date';
     const next = !key
       ? { by: id, ...(startsDescending ? { descending: true as const } : {}) }
       : (key.descending === true) === startsDescending
@@ -123,18 +127,18 @@ function HeaderCell({ header }: { header: Header<typeof features, Row, unknown> 
         disabled={!sortable}
         title={
           sortable
-            ? `${field.meaning} Click to sort, shift-click to sort by this as well, drag to move.`
-            : field.meaning
+            ? `${column.meaning} Click to sort, shift-click to sort by this as well, drag to move.`
+            : column.meaning
         }
         onClick={(event) => turn(event.shiftKey)}
         className={clsx(
           'flex w-full items-center gap-1 overflow-hidden px-2.5 text-[12px] font-semibold whitespace-nowrap disabled:opacity-100',
-          field.column!.numeric && 'justify-end',
+          column.numeric && 'justify-end',
           key ? 'text-ink' : 'text-soft hover:text-ink',
         )}
       >
-        {field.column!.heading}
-        {field.kind === 'money' && `, ${symbol}k`}
+        {column.heading}
+        {column.field?.kind === 'money' && `, ${symbol}k`}
         {key && (key.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
         {key && sort.length > 1 && <span className="figure">{sort.indexOf(key) + 1}</span>}
       </button>

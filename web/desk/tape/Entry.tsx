@@ -2,11 +2,12 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import clsx from 'clsx';
 import { Plus } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useRef, useState } from 'react';
+import { useId, useRef, useState } from 'react';
 import type { CompletionsAnswer, TypedAnswer } from '../../../contract/responses.ts';
 import { SECTIONS } from '../../../core/fields/field.ts';
-import { lineFields } from '../../../core/fields/registry.ts';
-import { addLines, freeId, joinLines } from '../../../core/tape/edit.ts';
+import { lineFields, relationsOf } from '../../../core/fields/registry.ts';
+import { freeId, renamed } from '../../../core/tape/edit.ts';
+import type { Line, Tape } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { Kbd } from '../../ui/controls.tsx';
@@ -20,21 +21,44 @@ function lastPart(text: string): { before: string; part: string } {
 }
 
 /** Whether a text begins with a word that opens a line, marks before it left aside. */
-function opensLine(text: string): boolean {
+function opensLine(text: string, subject: string): boolean {
   const body = text.replace(/^((not|must|parked|keep unknowns?|drop unknowns?)\s+)+/i, '').toLowerCase();
-  return lineFields('companies').some((field) =>
+  if (/^has(\s|$)/.test(body)) return true;
+  return lineFields(subject).some((field) =>
     field.openers.some((opener) => body === opener || body.startsWith(`${opener} `)),
   );
 }
 
+interface EntryProps {
+  /** What the lines are put on: the tape of the Desk, or the lines of a has-line as a tape of their own. */
+  tape: Tape;
+  /** Puts lines there, under the ids they have; `joins` the last one by *or*. */
+  onLines(lines: readonly Line[], joins: boolean): void;
+  /** Opens a picker for a field that has no line yet, or a has-line that looks through to something. */
+  onField(field: string): void;
+  onHas?(has: string): void;
+  placeholder: string;
+  label?: string;
+  /** The entry of the tape itself, which a key goes to. */
+  main?: boolean;
+}
+
 /** Where lines are typed. What is typed may be completed by meaning, with what each completion would leave. */
-export function Entry() {
+export function Entry({
+  tape,
+  onLines,
+  onField,
+  onHas,
+  placeholder,
+  label = 'Add a line',
+  main = false,
+}: EntryProps) {
+  const list = useId();
   const [text, setText] = useState('');
   const [focused, setFocused] = useState(false);
   const [chosen, setChosen] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
-  const tape = useDesk((state) => state.tape);
   const format = useFormat();
   const last = lastPart(text);
   // “or …” says how the line is put on the tape; what it may mean is asked of what follows.
@@ -58,22 +82,25 @@ export function Entry() {
     first !== undefined &&
     first.typed !== part &&
     !/\d|:/.test(part) &&
-    (!opensLine(part) || first.typed.startsWith(part));
+    (!opensLine(part, tape.subject) || first.typed.startsWith(part));
   const proposed = isPlaceholderData ? null : (chosen ?? (proposes ? 0 : null));
 
   const enter = async (wish: string) => {
     // “or …” joins what follows to the last line.
     const above = tape.lines.at(-1);
-    const joins = above && /^or\s/i.test(wish.trim());
+    const joins = above !== undefined && /^or\s/i.test(wish.trim());
     const text = joins ? wish.trim().slice(3) : wish;
     try {
-      const { lines } = await call<TypedAnswer>('POST', '/typed', { text, stem: `${freeId(tape)}-` });
-      const { tape: now, change } = useDesk.getState();
-      const named = lines.map((line, i) => ({
-        ...line,
-        id: freeId({ ...now, lines: [...now.lines, ...lines.slice(0, i)] }, 'l') + (i ? `-${i}` : ''),
-      }));
-      change(joins ? joinLines(now, above.id, named) : addLines(now, named));
+      const { lines } = await call<TypedAnswer>('POST', '/typed', {
+        text,
+        subject: tape.subject,
+        stem: `${freeId(useDesk.getState().tape)}-`,
+      });
+      const whole = useDesk.getState().tape;
+      const named: Line[] = [];
+      for (const line of lines)
+        named.push(renamed(line, freeId({ ...whole, lines: [...whole.lines, ...named] })));
+      onLines(named, joins === true);
       setText('');
       setChosen(null);
       setProblem(null);
@@ -90,18 +117,18 @@ export function Entry() {
           problem ? 'border-cut' : 'border-ink',
         )}
       >
-        <Kbd>/</Kbd>
+        {main && <Kbd>/</Kbd>}
         <input
           ref={input}
-          data-entry
+          {...(main ? { 'data-entry': '' } : {})}
           value={text}
           role="combobox"
-          aria-label="Add a line"
+          aria-label={label}
           aria-expanded={completions.length > 0}
-          aria-controls="completions"
-          aria-activedescendant={proposed === null ? undefined : `completion-${proposed}`}
+          aria-controls={list}
+          aria-activedescendant={proposed === null ? undefined : `${list}-${proposed}`}
           aria-invalid={problem !== null}
-          placeholder="“50-249 staff”, “near Brno 60 km” …"
+          placeholder={placeholder}
           spellCheck={false}
           autoComplete="off"
           className="min-w-0 flex-1 bg-transparent px-1 py-2 outline-none placeholder:text-soft"
@@ -134,7 +161,7 @@ export function Entry() {
             }
           }}
         />
-        <FieldMenu />
+        <FieldMenu subject={tape.subject} onField={onField} onHas={onHas} />
       </div>
       {problem && (
         <p role="alert" className="mt-1 text-[13px] text-cut">
@@ -143,7 +170,7 @@ export function Entry() {
       )}
       {completions.length > 0 && (
         <ul
-          id="completions"
+          id={list}
           role="listbox"
           aria-label="What it may mean"
           className="absolute inset-x-4 top-full z-30 -mt-1 overflow-hidden rounded-md border border-edge bg-paper shadow-lg"
@@ -151,7 +178,7 @@ export function Entry() {
           {completions.map((completion, i) => (
             <li
               key={completion.typed}
-              id={`completion-${i}`}
+              id={`${list}-${i}`}
               role="option"
               aria-selected={proposed === i}
               className={clsx(
@@ -177,7 +204,16 @@ export function Entry() {
 }
 
 /** Conditions by name, for those who would rather pick than type. */
-function FieldMenu() {
+function FieldMenu({
+  subject,
+  onField,
+  onHas,
+}: {
+  subject: string;
+  onField(field: string): void;
+  onHas?: (has: string) => void;
+}) {
+  const fields = lineFields(subject);
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
@@ -193,23 +229,44 @@ function FieldMenu() {
           sideOffset={6}
           className="z-50 max-h-[80vh] min-w-64 overflow-y-auto rounded-md border border-edge bg-paper py-1 shadow-lg"
         >
-          {Object.entries(SECTIONS).map(([section, heading]) => (
-            <DropdownMenu.Group key={section}>
-              <DropdownMenu.Label className="px-3 pt-1.5 text-[12px] text-soft">{heading}</DropdownMenu.Label>
-              {lineFields('companies')
-                .filter((field) => field.section === section)
-                .map((field) => (
-                  <DropdownMenu.Item
-                    key={field.id}
-                    onSelect={() => useDesk.getState().set({ openLine: `new:${field.id}`, company: null })}
-                    className="flex cursor-pointer items-baseline justify-between gap-6 px-3 py-1 outline-none data-[highlighted]:bg-picked"
-                  >
-                    {field.label}
-                    <span className="figure text-[12px] text-soft">{field.openers[0]} …</span>
-                  </DropdownMenu.Item>
-                ))}
+          {onHas && (
+            <DropdownMenu.Group>
+              <DropdownMenu.Label className="px-3 pt-1.5 text-[12px] text-soft">
+                What hangs on them
+              </DropdownMenu.Label>
+              {[...relationsOf(subject)].map(([has, related]) => (
+                <DropdownMenu.Item
+                  key={has}
+                  onSelect={() => onHas(has)}
+                  className="flex cursor-pointer items-baseline justify-between gap-6 px-3 py-1 outline-none data-[highlighted]:bg-picked"
+                >
+                  Has {related.many}
+                  <span className="figure text-[12px] text-soft">has {related.one} …</span>
+                </DropdownMenu.Item>
+              ))}
             </DropdownMenu.Group>
-          ))}
+          )}
+          {Object.entries(SECTIONS)
+            .filter(([section]) => fields.some((field) => field.section === section))
+            .map(([section, heading]) => (
+              <DropdownMenu.Group key={section}>
+                <DropdownMenu.Label className="px-3 pt-1.5 text-[12px] text-soft">
+                  {heading}
+                </DropdownMenu.Label>
+                {fields
+                  .filter((field) => field.section === section)
+                  .map((field) => (
+                    <DropdownMenu.Item
+                      key={field.id}
+                      onSelect={() => onField(field.id)}
+                      className="flex cursor-pointer items-baseline justify-between gap-6 px-3 py-1 outline-none data-[highlighted]:bg-picked"
+                    >
+                      {field.label}
+                      <span className="figure text-[12px] text-soft">{field.openers[0]} …</span>
+                    </DropdownMenu.Item>
+                  ))}
+              </DropdownMenu.Group>
+            ))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

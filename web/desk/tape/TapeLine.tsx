@@ -4,10 +4,11 @@ import { Ban, GripVertical, Pause, Pin, Play, Split, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { WordedTally } from '../../../contract/responses.ts';
 import { removeLine, replaceLine, splitBlock, toggleMark, toggleUnknown } from '../../../core/tape/edit.ts';
-import { isBlock, passesUnknown, type Line } from '../../../core/tape/nodes.ts';
+import { isBlock, isHas, passesUnknown, type Line } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { UnknownMark } from '../../ui/controls.tsx';
 import { useDesk } from '../store.ts';
+import { InnerLines, roleOf } from './InnerLines.tsx';
 import { OrZone } from './OrZone.tsx';
 import { Scale } from './Scale.tsx';
 
@@ -19,7 +20,8 @@ interface Props {
   /** What was left before this line. */
   before: number;
   tally: WordedTally | undefined;
-  open: boolean;
+  /** Id of the line that is open, which may be one within this. */
+  openLine: string | null;
   /** Whether the keyboard acts on it. */
   current: boolean;
   /** One row, without scale and small words. */
@@ -28,7 +30,7 @@ interface Props {
   joinable: boolean;
   /** Joins it with the line above by *or*; undefined for the first. */
   onJoinAbove: (() => void) | undefined;
-  onFocus(): void;
+  onCurrent(id: string): void;
 }
 
 /** One line of the tape: what it asks, what it left, what it cut, and what it costs. */
@@ -37,21 +39,24 @@ export function TapeLine({
   figures,
   before,
   tally,
-  open,
+  openLine,
   current,
   compact,
   joinable,
   onJoinAbove,
-  onFocus,
+  onCurrent,
 }: Props) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
     useSortable({ id: line.id });
   const { tape, change, set } = useDesk.getState();
   const format = useFormat();
+  const inner = isBlock(line) ? line.either.filter(isHas) : isHas(line) ? [line] : [];
   const act = (next: Line) => change(replaceLine(tape, next));
   const more = figures && tally ? figures.without - tally.tally : 0;
   const holdsBack = tally?.holdsBackMost === line.id;
-  const label = figures?.words.label ?? (isBlock(line) ? 'Either' : line.field);
+  const open = openLine === line.id;
+  const label =
+    figures?.words.label ?? (isBlock(line) ? 'Either' : isHas(line) ? `Has ${line.has}` : line.field);
 
   return (
     <li
@@ -65,7 +70,7 @@ export function TapeLine({
         open && 'bg-ground/70',
         (open || current) && 'shadow-[inset_3px_0_0_var(--ink)]',
       )}
-      onFocus={onFocus}
+      onFocus={() => onCurrent(line.id)}
     >
       <button
         ref={setActivatorNodeRef}
@@ -89,7 +94,8 @@ export function TapeLine({
           title={compact ? figures?.words.text : undefined}
         >
           {line.not && <strong className="text-cut">not </strong>}
-          <strong>{label}</strong> {figures?.words.text}
+          <strong>{label}</strong>{' '}
+          {isHas(line) && !compact ? roleOf(line, tape.subject) : figures?.words.text}
           {line.must && (
             <span className="ml-1.5 rounded border border-edge px-1 text-[11px] text-soft">must</span>
           )}
@@ -150,6 +156,9 @@ export function TapeLine({
               </span>
             )}
           </div>
+          {inner.length > 0 && (
+            <InnerLines lines={inner} figures={figures} openLine={openLine} onCurrent={onCurrent} />
+          )}
           {open && (
             <p className="text-[12px] leading-5 text-soft">
               <span className="figure text-ink">{format.number(figures.alone)}</span> pass this line alone

@@ -12,7 +12,8 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { PanelRightClose, PanelRightOpen } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { joinLines, moveLine } from '../../../core/tape/edit.ts';
+import { subjectOf } from '../../../core/fields/registry.ts';
+import { addLines, freeId, joinLines, moveLine } from '../../../core/tape/edit.ts';
 import type { Line } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
@@ -35,6 +36,16 @@ const zonesFirst: CollisionDetection = (args) => {
     ...args,
     droppableContainers: args.droppableContainers.filter(({ id }) => !isZone(id)),
   });
+};
+
+/** What may be typed of each subject. */
+const EXAMPLES: Readonly<Record<string, string>> = {
+  companies: 'nace 25.51; in Czechia, Poland; 20-249 staff',
+  sites: 'works; in Czechia; headcount 20+',
+  people: 'purchasing; director+; has company (nace 25.51)',
+  deals: 'growth loan; past 18 months; has company as target (in Poland)',
+  brands: 'channel dealers 40+; category coatings',
+  events: 'job opening; past 3 months; has company (nace 25.51)',
 };
 
 /** The tape beside the stage: entry on top, lines, and the tally below. Folds to its tally. */
@@ -70,6 +81,7 @@ export function TapePanel({
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  const { many } = subjectOf(tape.subject);
   const figuresOf = new Map(tally?.lines.map((line) => [line.id, line]));
   const left = (at: number) =>
     at < 0 ? (tally?.universe ?? 0) : (figuresOf.get(tape.lines[at]!.id)?.subtotal ?? 0);
@@ -81,7 +93,9 @@ export function TapePanel({
         className="flex items-center gap-4 border-t-2 border-double border-ink bg-paper px-4 py-2"
       >
         <span className="figure text-3xl font-semibold">{tally ? format.number(tally.tally) : '…'}</span>
-        <span className="text-soft">companies · {tape.lines.length} lines</span>
+        <span className="text-soft">
+          {many} · {tape.lines.length} lines
+        </span>
         <Button className="ml-auto" onClick={() => set({ folded: false })}>
           <PanelRightOpen size={15} /> Open the tape
         </Button>
@@ -96,10 +110,29 @@ export function TapePanel({
       aria-label="Tape"
       className="flex w-[384px] shrink-0 flex-col border-l border-edge bg-paper max-[1000px]:absolute max-[1000px]:inset-y-0 max-[1000px]:right-0 max-[1000px]:z-20 max-[1000px]:shadow-xl"
     >
-      <Entry />
+      <Entry
+        main
+        tape={tape}
+        placeholder={
+          tape.subject === 'companies'
+            ? '“50-249 staff”, “near Brno 60 km” …'
+            : '“past 18 months”, “has company (in Czechia)” …'
+        }
+        onLines={(lines, joins) => {
+          const now = useDesk.getState().tape;
+          change(joins ? joinLines(now, now.lines.at(-1)!.id, lines) : addLines(now, lines));
+        }}
+        onField={(field) => set({ openLine: `new:${field}`, company: null })}
+        onHas={(has) => {
+          const now = useDesk.getState().tape;
+          const id = freeId(now);
+          change(addLines(now, [{ id, has, lines: [] }]));
+          set({ openLine: id, company: null });
+        }}
+      />
       <div className="min-h-0 flex-1 overflow-y-auto">
         <div className="flex justify-between border-b border-dashed border-edge/70 py-1.5 pr-4 pl-10">
-          <span className="text-soft">all companies</span>
+          <span className="text-soft">all {many}</span>
           {tape.lines.length > 3 && (
             <button
               type="button"
@@ -151,12 +184,12 @@ export function TapePanel({
                   figures={figuresOf.get(line.id)}
                   before={left(i - 1)}
                   tally={tally}
-                  open={openLine === line.id}
+                  openLine={openLine}
                   current={currentLine === line.id}
                   compact={compact}
                   joinable={dragged !== null && dragged !== line.id}
                   onJoinAbove={i > 0 ? () => join(tape.lines[i - 1]!.id, line) : undefined}
-                  onFocus={() => onCurrentLine(line.id)}
+                  onCurrent={onCurrentLine}
                 />
               ))}
             </ol>
@@ -168,16 +201,14 @@ export function TapePanel({
               Nothing is left out yet. Type a condition above, or pick one with +. Several at once are
               separated by a semicolon:
             </p>
-            <p className="figure mt-2 text-[12px] leading-5 text-ink">
-              nace 25.51; in Czechia, Poland; 20-249 staff
-            </p>
+            <p className="figure mt-2 text-[12px] leading-5 text-ink">{EXAMPLES[tape.subject]}</p>
           </div>
         )}
       </div>
       <footer className="border-t-3 border-double border-ink px-4 pt-2 pb-3">
         <div className="flex items-end justify-between gap-3">
           <div className="pb-1">
-            <p className="font-semibold">companies</p>
+            <p className="font-semibold">{many}</p>
             <p className="text-[13px] text-soft">
               {tally && tally.estimated > 0 ? (
                 <span className="text-unsure">{format.number(tally.estimated)} on an estimate</span>

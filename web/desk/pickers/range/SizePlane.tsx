@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { addLines, freeId, replaceLine } from '../../../../core/tape/edit.ts';
 import {
   isBlock,
+  isHas,
   type FieldLine,
   type MoneyTest,
   type NumberTest,
@@ -31,7 +32,7 @@ export function SizePlane({ currency }: { currency: string }) {
   const others = {
     ...counted,
     lines: counted.lines.filter(
-      (line) => isBlock(line) || (line.field !== 'headcount' && line.field !== 'revenue'),
+      (line) => isBlock(line) || isHas(line) || (line.field !== 'headcount' && line.field !== 'revenue'),
     ),
   };
   const { data } = useQuery({
@@ -141,7 +142,9 @@ function lineTests(tape: Tape): { headcount: NumberTest | undefined; revenue: Nu
 }
 
 function lineOn(tape: Tape, field: string): FieldLine | undefined {
-  return tape.lines.find((line): line is FieldLine => !isBlock(line) && line.field === field && !line.not);
+  return tape.lines.find(
+    (line): line is FieldLine => !isBlock(line) && !isHas(line) && line.field === field && !line.not,
+  );
 }
 
 function withTest(tape: Tape, field: string, test: NumberTest | MoneyTest): Tape {

@@ -1,0 +1,95 @@
+import { words } from '../companies/making.ts';
+import type { Field, FileColumn, Store } from '../field.ts';
+
+/** What a maker of fields may be told beyond the usual. */
+interface More {
+  section?: Field['section'];
+  openers?: string;
+  headings?: string;
+  width?: number;
+  store?: Store;
+  values?: Field['values'];
+  dated?: string;
+  ordered?: true;
+  unit?: string;
+  /** False where the field is no column. */
+  column?: false;
+}
+
+/** Short forms for the fields of one subject below companies. */
+export function fieldsOf(subject: string, dated?: string) {
+  const make = (kind: Field['kind'], numeric: boolean, store: (id: string) => Store, sortable = true) =>
+    function field(id: string, label: string, meaning: string, more: More = {}): Field {
+      const openers = kind === 'label' ? [] : words(more.openers ?? label.toLowerCase());
+      const age = more.dated ?? (kind === 'date' || kind === 'label' ? undefined : dated);
+      return {
+        id,
+        subject,
+        section: more.section ?? 'what',
+        kind,
+        label,
+        meaning,
+        store: more.store ?? store(id),
+        openers,
+        column:
+          more.column === false
+            ? null
+            : {
+                heading: label,
+                width: more.width ?? (numeric ? 92 : 130),
+                ...(numeric ? { numeric } : {}),
+                ...(sortable ? {} : { sortable }),
+              },
+        files: more.headings === undefined ? [] : fileOf(id, label, more.headings),
+        ...(more.values ? { values: more.values } : {}),
+        ...(more.ordered ? { ordered: true as const } : {}),
+        ...(more.unit ? { unit: more.unit } : {}),
+        ...(age === undefined || age === id ? {} : { dated: age }),
+      };
+    };
+  const columnOf = (id: string): Store => ({ at: 'column', column: id.replaceAll('-', '_') });
+  return {
+    label: make('label', false, columnOf),
+    category: make('category', false, columnOf),
+    flag: make('flag', false, columnOf),
+    number: make('number', true, columnOf),
+    date: make('date', false, (id) => ({ at: 'column', column: `${id.replaceAll('-', '_')}_on` })),
+    text: make('text', false, (id) => ({ at: 'text', column: id })),
+    place: make('place', false, () => ({ at: 'place' })),
+    source: make('category', false, () => ({ at: 'column', column: 'source' })),
+    parties: make('label', false, () => ({ at: 'parties' })),
+  };
+}
+
+export const choices = (keys: string): NonNullable<Field['values']> =>
+  words(keys).map((key) => ({ key, label: key.replaceAll('-', ' ') }));
+
+function fileOf(id: string, label: string, headings: string): FileColumn[] {
+  return [{ id, label, headings: words(headings) }];
+}
+
+/** Columns of a file that say which company a row belongs to, tried in this order. */
+export const COMPANY_COLUMNS: readonly FileColumn[] = [
+  {
+    id: 'company-number',
+    label: 'Company: registration number',
+    headings: words(
+      'company number, registration, registration number, reg no, ico, siren, krs, hrb, kvk, cvr, orgnr, company registration',
+    ),
+  },
+  {
+    id: 'company-domain',
+    label: 'Company: domain',
+    headings: words('company domain, domain, website, web, company web, company website, url, homepage'),
+  },
+  {
+    id: 'company-name',
+    label: 'Company: name',
+    headings: words('company, company name, firm, firma, employer, organisation, organization, entreprise'),
+  },
+  {
+    id: 'company-country',
+    label: 'Company: country',
+    headings: words('company country, country, land, pays, kraj, zeme, country code'),
+  },
+];

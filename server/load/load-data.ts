@@ -1,0 +1,20 @@
+import type { Mapping } from '../../core/records/mapping.ts';
+import type { FileReading } from './read-file.ts';
+
+/** What the thread that loads a file is told. */
+export interface LoadWorkerData {
+  dir: string;
+  job: string;
+  path: string;
+  fileName: string;
+  name: string;
+  licence: string | null;
+  asOf: number;
+  reading: FileReading;
+  header: string[];
+  mapping: Mapping;
+  allOrNothing: boolean;
+  subject: string;
+  /** Of what hangs on companies: countries of which the file has all. */
+  covers: string[];
+}

@@ -1,0 +1,106 @@
+import { useQuery } from '@tanstack/react-query';
+import type { RowsAnswer } from '../../contract/responses.ts';
+import { subjectOf } from '../../core/fields/registry.ts';
+import type { SortKey } from '../../core/tape/nodes.ts';
+import { relatedTape } from '../../core/tape/turn.ts';
+import { call } from '../api.ts';
+import { useFormat } from '../app/format.ts';
+import { addressOf } from '../desk/address.ts';
+import { countedPart } from '../desk/queries.ts';
+import { Cell } from '../desk/sheet/Cell.tsx';
+import { columnOf } from '../desk/sheet/columns.ts';
+import { useDesk } from '../desk/store.ts';
+import { Section } from './parts.tsx';
+
+const SHOWN = 8;
+
+/** Which columns of each subject a company's page shows beside the name, and in which order its records stand. */
+const VIEWS: Readonly<Record<string, { columns: readonly string[]; sort: readonly SortKey[] }>> = {
+  people: { columns: ['title', 'since', 'mail', 'certainty'], sort: [{ by: 'level' }] },
+  deals: { columns: ['date', 'kind', 'amount'], sort: [{ by: 'date', descending: true }] },
+  sites: { columns: ['kind', 'place', 'headcount'], sort: [{ by: 'headcount', descending: true }] },
+  brands: {
+    columns: ['category', 'channel', 'products', 'sold-in'],
+    sort: [{ by: 'products', descending: true }],
+  },
+  events: { columns: ['kind', 'date'], sort: [{ by: 'date', descending: true }] },
+};
+
+/** What hangs on a company, of one subject: the first few, and the way to all of them. */
+export function RelatedSection({ subject, company }: { subject: string; company: string }) {
+  const { many } = subjectOf(subject);
+  const { columns, sort } = VIEWS[subject]!;
+  const tape = relatedTape({ id: 'h', has: subject, lines: [] }, company);
+  const format = useFormat();
+  const { data } = useQuery({
+    queryKey: ['related', subject, company],
+    queryFn: ({ signal }) =>
+      call<RowsAnswer>(
+        'POST',
+        '/rows',
+        { tape: countedPart(tape), sort, columns: ['name', ...columns], limit: SHOWN },
+        signal,
+      ),
+    retry: false,
+  });
+  const name = many.charAt(0).toUpperCase() + many.slice(1);
+  const shown = columns.flatMap((id) => columnOf(tape, id) ?? []);
+  const open = (to: string) => addressOf({ ...useDesk.getState(), company: to, openLine: null });
+  if (!data || data.total === 0)
+    return (
+      <Section name={name}>
+        <p className="py-1 text-soft italic">{data ? 'none recorded' : '…'}</p>
+      </Section>
+    );
+  return (
+    <Section
+      name={name}
+      note={
+        <a
+          href={addressOf({ tape, sort, openLine: null, company: null })}
+          className="text-ink underline decoration-rule underline-offset-4"
+          onClick={(event) => {
+            if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+            event.preventDefault();
+            const { change, set } = useDesk.getState();
+            change(tape);
+            set({ sort, company: null, openLine: null });
+          }}
+        >
+          {data.total > SHOWN ? `all ${format.number(data.total)} as a tape` : 'as a tape'}
+        </a>
+      }
+    >
+      <table className="w-full table-fixed">
+        <tbody>
+          {data.rows.map((row) => (
+            <tr key={row.key} className="border-b border-rule align-baseline">
+              <th scope="row" className="w-[30%] py-1 pr-2 text-left font-semibold">
+                <a
+                  href={open(`${subject}/${row.key}`)}
+                  className="no-underline hover:underline"
+                  onClick={(event) => {
+                    if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+                    event.preventDefault();
+                    useDesk.getState().set({ company: `${subject}/${row.key}`, openLine: null });
+                  }}
+                >
+                  {(row.cells.name as string | null) ?? row.key}
+                </a>
+              </th>
+              {shown.map((column) => (
+                <td
+                  key={column.id}
+                  className={`truncate py-1 pl-2 text-[13px] ${column.numeric ? 'text-right' : ''}`}
+                  title={column.label}
+                >
+                  <Cell column={column} row={row} format={format} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Section>
+  );
+}

@@ -1,0 +1,23 @@
+import type { ReactNode } from 'react';
+
+/** A part of a page under a heading, with a note beside it. */
+export function Section({ name, note, children }: { name: string; note?: ReactNode; children: ReactNode }) {
+  return (
+    <section>
+      <h2 className="title flex items-baseline justify-between gap-3 border-b border-edge pb-1 text-[17px]">
+        {name}
+        {note && <span className="truncate font-sans text-[12px] font-normal text-soft">{note}</span>}
+      </h2>
+      <div className="pt-1">{children}</div>
+    </section>
+  );
+}
+
+export function Fact({ name, from, children }: { name: string; from?: string; children: ReactNode }) {
+  return (
+    <div className="grid grid-cols-[104px_1fr] gap-3 py-1" title={from ? `from ${from}` : undefined}>
+      <span className="text-soft">{name}</span>
+      <span className="min-w-0 break-words">{children}</span>
+    </div>
+  );
+}
