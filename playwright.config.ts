@@ -28,7 +28,7 @@ export default defineConfig({
       timeout: 120_000,
     },
     {
-      command: `node scripts/fresh-data.mjs test-results/data-large && node dist/demo/make.js test-results/data-large 200000 && node dist/server/main.js --data test-results/data-large --port ${LARGE_PORT}`,
+      command: `node scripts/fresh-data.mjs test-results/data-large && node dist/demo/make.js test-results/data-large 100000 && node dist/server/main.js --data test-results/data-large --port ${LARGE_PORT}`,
       url: `http://127.0.0.1:${LARGE_PORT}/api/health`,
       timeout: 300_000,
     },

@@ -9,7 +9,7 @@ import { writeParquet } from '../server/exports/parquet.ts';
 import { loadCodeTrees } from '../server/reference.ts';
 import { geometricMean, median, megabytes, printTable, time, times } from './figures.ts';
 import { ASKS, type Ask, type AskMessage, type AskReply, type Contender } from './asks.ts';
-import { seededTapes } from './tapes.ts';
+import { seededHasTapes, seededTapes } from './tapes.ts';
 
 /** The tally, DuckDB and SQLite asked the same of the same tapes in turn, so that a noisy machine is noisy for all. */
 
@@ -56,8 +56,8 @@ class ContenderProcess {
   }
 }
 
-/** Makes what DuckDB and SQLite need beside a universe, once: its Parquet files, and a copy with an index on every column. */
-async function prepare(dir: string): Promise<void> {
+/** Makes what DuckDB needs beside a universe, once: its Parquet files. */
+async function prepareParquet(dir: string): Promise<void> {
   mkdirSync(join(dir, 'bench'), { recursive: true });
   const parquet = join(dir, 'bench', 'parquet');
   if (!existsSync(join(parquet, 'code_branch.parquet'))) {
@@ -66,6 +66,10 @@ async function prepare(dir: string): Promise<void> {
     await writeParquet(db, loadCodeTrees(), parquet);
     db.close();
   }
+}
+
+/** Makes what SQLite needs, once: a copy of the universe with an index on every column. */
+function prepareIndexed(dir: string): void {
   const path = join(dir, 'bench', 'indexed.sqlite');
   if (existsSync(path)) return;
   console.log('Indexing every column of a copy for SQLite …');
@@ -103,7 +107,8 @@ interface Timing {
 
 /** Compares over seeded tapes; SQLite, the slowest, on every `sqliteEvery`th of them. Throws where answers differ. */
 export async function compare(dir: string, tapes: number, sqliteEvery: number): Promise<void> {
-  await prepare(dir);
+  await prepareParquet(dir);
+  prepareIndexed(dir);
   const processes = CONTENDERS.map((name) => new ContenderProcess(name, dir));
   await Promise.all(processes.map((one) => one.ready()));
   const timings: Timing[] = [];
@@ -114,7 +119,7 @@ export async function compare(dir: string, tapes: number, sqliteEvery: number): 
       const asked = processes.filter(
         (one) => one.name !== 'sqlite' || (at - 1) % sqliteEvery === 0 || at === 0,
       );
-      const found = await askAll(asked, tape, at);
+      const found = await askAll(asked, tape, at, ASKS);
       if (at > 0) timings.push(...found);
       if (process.stdout.isTTY) process.stdout.write(`\r${at} of ${tapes} tapes`);
     }
@@ -129,10 +134,45 @@ export async function compare(dir: string, tapes: number, sqliteEvery: number): 
   ]);
 }
 
-async function askAll(processes: readonly ContenderProcess[], tape: Tape, at: number): Promise<Timing[]> {
+/** The tally and DuckDB over tapes with has-lines: all figures of each. Throws where answers differ. */
+export async function compareHas(dir: string, tapes: number): Promise<void> {
+  await prepareParquet(dir);
+  const processes = (['tally', 'duckdb'] as const).map((name) => new ContenderProcess(name, dir));
+  await Promise.all(processes.map((one) => one.ready()));
+  const timings: Timing[] = [];
+  try {
+    for (const [at, tape] of seededHasTapes(tapes + 1).entries()) {
+      const found = await askAll(processes, tape, at, ['figures']);
+      if (at > 0) timings.push(...found);
+    }
+  } finally {
+    for (const one of processes) one.stop();
+  }
+  const took = (name: string) => timings.map((timing) => timing.took[name]!);
+  const ratios = timings.map((timing) => timing.took.duckdb! / timing.took.tally!);
+  console.log(`All ${timings.length} answers agree.\n`);
+  printTable([
+    ['tapes with has-lines', 'Just Tally', 'DuckDB', 'ratio, geometric mean', 'worst'],
+    [
+      'tally with all line figures',
+      time(median(took('tally'))),
+      time(median(took('duckdb'))),
+      times(geometricMean(ratios)),
+      times(Math.min(...ratios)),
+    ],
+    ['peak memory', ...processes.map((one) => megabytes(one.peak))],
+  ]);
+}
+
+async function askAll(
+  processes: readonly ContenderProcess[],
+  tape: Tape,
+  at: number,
+  asks: readonly Ask[],
+): Promise<Timing[]> {
   const found: Timing[] = [];
   let offset = 0;
-  for (const ask of ASKS) {
+  for (const ask of asks) {
     const took: Record<string, number> = {};
     let wanted: string | null = null;
     for (const one of processes) {

@@ -1,7 +1,7 @@
 import { cpus, totalmem } from 'node:os';
 import { parseArgs } from 'node:util';
 import { measureBrowser } from './browser.ts';
-import { compare } from './compare.ts';
+import { compare, compareHas } from './compare.ts';
 import { megabytes } from './figures.ts';
 import { measureFiles } from './files.ts';
 import { measureServing } from './serving.ts';
@@ -10,6 +10,7 @@ import { measureServing } from './serving.ts';
 
 const PARTS = {
   compare: () => compare(dir, Number(values.tapes), Number(values['sqlite-every'])),
+  has: () => compareHas(dir, Number(values.tapes)),
   serving: () => measureServing(dir),
   browser: () => measureBrowser(dir),
   files: () => measureFiles(dir),

@@ -4,7 +4,7 @@ import { Chance } from '../demo/random.ts';
 import type { Tape } from '../core/tape/nodes.ts';
 import { megabytes, TimingTable } from './figures.ts';
 import { ServerProcess } from './server-process.ts';
-import { anyLine, seededTapes } from './tapes.ts';
+import { anyHasLine, anyLine, seededHasTapes, seededTapes } from './tapes.ts';
 
 /** What a user waits for: answers over HTTP to edits of a tape, windows of rows, sorts and counts. */
 
@@ -38,6 +38,17 @@ export async function measureServing(dir: string): Promise<void> {
   // The first hundred are asked before the server's code is compiled for speed.
   table.add('tally after an edit of one line, at first', edits.slice(0, 100));
   table.add('tally after an edit of one line, then', edits.slice(100));
+
+  const hasEdits: number[] = [];
+  for (const tape of seededHasTapes(40, 17)) {
+    const lines = [...tape.lines].filter(withoutWords);
+    await server.post('/tally', { tape: { ...tape, lines } });
+    for (let i = 0; i < 5; i++) {
+      lines[lines.length - 1] = anyHasLine(chance, `edit${i}`) as unknown as Tape['lines'][number];
+      hasEdits.push((await timed('/tally', { tape: { ...tape, lines } })).took);
+    }
+  }
+  table.add('tally after an edit of one has-line', hasEdits);
 
   const words: number[] = [];
   for (const text of WORDS) {

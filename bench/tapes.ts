@@ -1,5 +1,10 @@
 import { Chance } from '../demo/random.ts';
 import { SECTORS } from '../demo/sectors.ts';
+import { DEPARTMENTS } from '../core/fields/companies/making.ts';
+import { DEAL_KINDS } from '../core/fields/deals.ts';
+import { EVENT_KINDS } from '../core/fields/events.ts';
+import { LEVELS } from '../core/fields/people.ts';
+import { SITE_KINDS } from '../core/fields/sites.ts';
 import { TECHNOLOGIES } from '../demo/technologies.ts';
 import type { Tape } from '../core/tape/nodes.ts';
 import { technologyKey } from '../server/tables/company.ts';
@@ -166,15 +171,65 @@ const LINES: Chances = [
   [2, (chance) => ({ field: 'words', test: { text: chance.pick(WORDS) } })],
 ];
 
+/** Conditions on what hangs on companies. */
+const INNER: Readonly<Record<string, Chances>> = {
+  people: [
+    [4, (chance) => ({ field: 'department', test: { any: some(chance, DEPARTMENTS, 2) } })],
+    [4, (chance) => ({ field: 'level', test: { any: LEVELS.slice(0, chance.whole(1, 4)) } })],
+    [2, (chance) => ({ field: 'since', test: { past: `${chance.whole(3, 60)} months` } })],
+    [
+      2,
+      (chance) => ({
+        field: 'title',
+        test: { text: chance.pick(['purchas*', 'works manager', 'director', 'sales']) },
+      }),
+    ],
+    [1, (chance) => ({ field: 'certainty', test: { from: chance.whole(60, 95) } })],
+  ],
+  events: [
+    [4, (chance) => ({ field: 'kind', test: { any: some(chance, EVENT_KINDS, 2) } })],
+    [4, (chance) => ({ field: 'date', test: { past: `${chance.whole(1, 12)} months` } })],
+    [1, (chance) => ({ field: 'name', test: { text: chance.pick(['hiring', 'paint line', 'moves']) } })],
+  ],
+  deals: [
+    [3, (chance) => ({ field: 'kind', test: { any: some(chance, DEAL_KINDS, 2) } })],
+    [3, (chance) => ({ field: 'date', test: { past: `${chance.whole(12, 100)} months` } })],
+  ],
+  sites: [
+    [3, (chance) => ({ field: 'kind', test: { any: some(chance, SITE_KINDS, 2) } })],
+    [3, (chance) => ({ field: 'place', test: { countries: some(chance, COUNTRIES, 4) } })],
+    [2, (chance) => ({ field: 'headcount', test: { from: chance.whole(5, 100) } })],
+  ],
+};
+
+/** A has-line, mostly over people and events, which are the most; one in three asks for several. */
+function hasLine(chance: Chance, id: string): RawLine {
+  const has = chance.pick(['people', 'people', 'people', 'events', 'events', 'deals', 'sites']);
+  const inner = INNER[has]!;
+  const weights = inner.reduce((sum, [weight]) => sum + weight, 0);
+  return {
+    has,
+    ...(has === 'deals' ? { as: chance.pick(['target', 'buyer', 'adviser']) } : {}),
+    ...(chance.in(1 / 3) ? { count: { from: chance.whole(2, 3) } } : {}),
+    lines: Array.from({ length: chance.whole(1, 3) }, (_, i) => ({
+      id: `${id}-${i}`,
+      ...(chance.in(1 / 8) ? { not: true } : {}),
+      ...drawn(chance, inner, weights),
+    })),
+  };
+}
+
 const estimates = (chance: Chance) => (chance.in(0.5) ? { estimates: true } : {});
 
 const WHOLE = LINES.reduce((sum, [weight]) => sum + weight, 0);
 
-function anyTest(chance: Chance): RawLine {
-  let at = chance.next() * WHOLE;
-  for (const [weight, make] of LINES) if ((at -= weight) < 0) return make(chance);
+function drawn(chance: Chance, lines: Chances, whole: number): RawLine {
+  let at = chance.next() * whole;
+  for (const [weight, make] of lines) if ((at -= weight) < 0) return make(chance);
   throw new Error('The weights do not add up.');
 }
+
+const anyTest = (chance: Chance) => drawn(chance, LINES, WHOLE);
 
 /** One line, with one either-block in eight, one *not* in seven and its own policy for unknowns in six. */
 export function anyLine(chance: Chance, id: string): RawLine {
@@ -188,6 +243,22 @@ export function anyLine(chance: Chance, id: string): RawLine {
     ...marks,
     either: Array.from({ length: chance.whole(2, 3) }, (_, i) => ({ id: `${id}-${i}`, ...anyTest(chance) })),
   };
+}
+
+/** A line with the usual marks that looks through to what hangs on companies. */
+export function anyHasLine(chance: Chance, id: string): RawLine {
+  return { id, ...(chance.in(1 / 7) ? { not: true } : {}), ...hasLine(chance, id) };
+}
+
+/** Tapes of one or two has-lines among up to four others. */
+export function seededHasTapes(count: number, seed = 20_260_930): Tape[] {
+  const chance = new Chance(seed);
+  return Array.from({ length: count }, () => {
+    const has = Array.from({ length: chance.whole(1, 2) }, (_, i) => anyHasLine(chance, `h${i}`));
+    const others = Array.from({ length: chance.whole(0, 4) }, (_, i) => anyLine(chance, `l${i}`));
+    const lines = chance.in(0.5) ? [...has, ...others] : [...others, ...has];
+    return { format: 'just-tally.tape', version: 1, subject: 'companies', lines };
+  }) as unknown as Tape[];
 }
 
 /** Tapes of two to eight lines, to be validated; the same seed makes the same tapes. */

@@ -1,5 +1,6 @@
 import type { Db } from '../server/db/open.ts';
 import { addList, addMembers, allLists } from '../server/tables/lists.ts';
+import { writeContacts, type Contact } from '../server/tables/contacts.ts';
 import { allSavedTapes, writeSavedTape } from '../server/tables/saved-tapes.ts';
 
 /** What the desk at Ternhollow Filtration has in its workspace: a list of customers, and the tapes of this quarter. */
@@ -23,7 +24,7 @@ const TAPES: readonly DemoTape[] = [
     kind: 'tape',
     name: 'Targets: workshops that spray, sand and mould',
     description:
-      'Coating shops, joineries, composite moulders and printers of 20 to 249 staff that are no customers yet; better if they plan or paint by a system, or grew.',
+      'Coating shops, joineries, composite moulders and printers of 20 to 249 staff that are no customers yet; better if they plan or paint by a system, grew, or have just taken a growth loan.',
     lines: [
       line('l1', 'industry', { scheme: 'nace-2.1', any: MAKERS, rank: 'any' }, { must: true }),
       line('l2', 'place', { countries: COUNTRIES }),
@@ -36,6 +37,15 @@ const TAPES: readonly DemoTape[] = [
         either: [
           line('l7', 'technology', { any: ['production-planning', 'paint-line-control'] }),
           line('l8', 'growth', { of: 'headcount', over: '1y', from: 0.1 }),
+          {
+            id: 'l9',
+            has: 'deals',
+            as: 'target',
+            lines: [
+              line('l10', 'kind', { any: ['growth-loan'] }),
+              line('l11', 'date', { past: '18 months' }),
+            ],
+          },
         ],
       },
     ],
@@ -87,9 +97,24 @@ const TAPES: readonly DemoTape[] = [
   },
 ];
 
+const BOOK = 'Whom our engineers know';
+
+/** A small address book: heads and directors at some companies of the trades sold to. */
+function contacts(universe: Db): Contact[] {
+  return universe
+    .prepare<[], Contact>(
+      `SELECT p.name, p.mail, p.phone, p.title, c.name AS organisation, c.key AS company
+       FROM person p JOIN company c ON c.id = p.company_id JOIN company_code k ON k.company_id = c.id AND k.rank = 0
+       WHERE k.code IN ('25.51', '16.25', '28.25') AND p.level IN ('head', 'director') AND p.mail IS NOT NULL AND p.id % 5 = 0
+       ORDER BY p.id LIMIT 60`,
+    )
+    .all();
+}
+
 /** Fills the workspace unless it has lists or tapes already. */
 export function fillWorkspace(workspace: Db, universe: Db): void {
   if (allLists(workspace).length || allSavedTapes(workspace).length) return;
+  writeContacts(workspace, BOOK, contacts(universe));
   const customers = universe
     .prepare<[], string>(
       `SELECT DISTINCT c.key FROM company c JOIN company_code k ON k.company_id = c.id AND k.rank = 0

@@ -123,11 +123,15 @@ function checkHas(raw: Record<string, unknown>, at: string, context: Context, br
   const has = textAt(raw.has, `${at}.has`, 40);
   const related = relationsOf(context.subject).get(has);
   if (!related)
-    throw new Problem('unknown-subject', `${context.subject} have no related "${has}".`, {
-      field: `${at}.has`,
-      value: has,
-      rule: `one of ${[...relationsOf(context.subject).keys()].join(', ')}`,
-    });
+    throw new Problem(
+      'unknown-subject',
+      `${context.subject} have no related "${has}"; they have ${[...relationsOf(context.subject).keys()].join(', ')}.`,
+      {
+        field: `${at}.has`,
+        value: has,
+        rule: `one of ${[...relationsOf(context.subject).keys()].join(', ')}`,
+      },
+    );
   if (context.depth === MOST_DEEP)
     throw new Problem(
       'nested-too-deep',
@@ -136,11 +140,15 @@ function checkHas(raw: Record<string, unknown>, at: string, context: Context, br
     );
   const roles = rolesOf(context.subject, related.id);
   if (raw.as !== undefined && !roles.some((role) => role.key === raw.as))
-    throw new Problem('unknown-role', `${at}.as is ${shown(raw.as)}.`, {
-      field: `${at}.as`,
-      value: raw.as,
-      rule: roles.length ? `one of ${roles.map(({ key }) => key).join(', ')}` : `${has} have no roles`,
-    });
+    throw new Problem(
+      'unknown-role',
+      `${has} know no role ${shown(raw.as)}${roles.length ? `; they know ${roles.map(({ key }) => key).join(', ')}` : ''}.`,
+      {
+        field: `${at}.as`,
+        value: raw.as,
+        rule: roles.length ? `one of ${roles.map(({ key }) => key).join(', ')}` : `${has} have no roles`,
+      },
+    );
   const inner = { ...context, subject: related.id, depth: context.depth + 1 };
   return {
     ...marks,

@@ -12,7 +12,7 @@ import { Figure, Unknown } from '../desk/sheet/Cell.tsx';
 import { useDesk } from '../desk/store.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
 import { Fact, Section } from './parts.tsx';
-import { RelatedSection } from './RelatedSection.tsx';
+import { RelatedSection, useRelatedCounts } from './RelatedSection.tsx';
 import { SourceTable } from './SourceTable.tsx';
 import { Steps } from './Steps.tsx';
 
@@ -24,6 +24,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const tape = useDesk((state) => state.tape);
   const { set, change } = useDesk.getState();
   const format = useFormat();
+  const counts = useRelatedCounts(companyKey);
   const { data, error } = useQuery({
     queryKey: ['company', companyKey],
     queryFn: ({ signal }) =>
@@ -214,7 +215,12 @@ export function Profile({ companyKey }: { companyKey: string }) {
         </div>
         <div className="mt-6 space-y-6">
           {RELATED.map(({ id }) => (
-            <RelatedSection key={`${id} ${companyKey}`} subject={id} company={companyKey} />
+            <RelatedSection
+              key={`${id} ${companyKey}`}
+              subject={id}
+              company={companyKey}
+              count={counts?.[id]}
+            />
           ))}
         </div>
         <SourceTable profile={data} />

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { RowsAnswer } from '../../contract/responses.ts';
-import { subjectOf } from '../../core/fields/registry.ts';
-import type { SortKey } from '../../core/tape/nodes.ts';
+import { RELATED, subjectOf } from '../../core/fields/registry.ts';
+import { COUNT_COLUMN, emptyTape, type SortKey } from '../../core/tape/nodes.ts';
 import { relatedTape } from '../../core/tape/turn.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
@@ -26,8 +26,40 @@ const VIEWS: Readonly<Record<string, { columns: readonly string[]; sort: readonl
   events: { columns: ['kind', 'date'], sort: [{ by: 'date', descending: true }] },
 };
 
+/** How many records of each subject hang on a company; null where no source covers the subject for it. */
+export function useRelatedCounts(company: string): Readonly<Record<string, number | null>> | undefined {
+  const lines = [
+    { id: 'l1', field: 'company', test: { any: [company] } },
+    ...RELATED.map(({ id }) => ({ id, has: id, lines: [], parked: true as const })),
+  ];
+  const { data } = useQuery({
+    queryKey: ['related counts', company],
+    queryFn: ({ signal }) =>
+      call<RowsAnswer>(
+        'POST',
+        '/rows',
+        { tape: { ...emptyTape(), lines }, columns: RELATED.map(({ id }) => COUNT_COLUMN + id), limit: 1 },
+        signal,
+      ),
+    retry: false,
+  });
+  const cells = data?.rows[0]?.cells;
+  return (
+    cells && Object.fromEntries(RELATED.map(({ id }) => [id, cells[COUNT_COLUMN + id] as number | null]))
+  );
+}
+
 /** What hangs on a company, of one subject: the first few, and the way to all of them. */
-export function RelatedSection({ subject, company }: { subject: string; company: string }) {
+export function RelatedSection({
+  subject,
+  company,
+  count,
+}: {
+  subject: string;
+  company: string;
+  /** How many there are; null where no source covers the subject for the company, undefined until that is known. */
+  count: number | null | undefined;
+}) {
   const { many } = subjectOf(subject);
   const { columns, sort } = VIEWS[subject]!;
   const tape = relatedTape({ id: 'h', has: subject, lines: [] }, company);
@@ -41,6 +73,7 @@ export function RelatedSection({ subject, company }: { subject: string; company:
         { tape: countedPart(tape), sort, columns: ['name', ...columns], limit: SHOWN },
         signal,
       ),
+    enabled: !!count,
     retry: false,
   });
   const name = many.charAt(0).toUpperCase() + many.slice(1);
@@ -49,7 +82,9 @@ export function RelatedSection({ subject, company }: { subject: string; company:
   if (!data || data.total === 0)
     return (
       <Section name={name}>
-        <p className="py-1 text-soft italic">{data ? 'none recorded' : '…'}</p>
+        <p className="py-1 text-soft italic">
+          {count === null ? 'unknown: no source covers them for this company' : count === 0 ? 'none' : '…'}
+        </p>
       </Section>
     );
   return (

@@ -96,7 +96,7 @@ export function Sources() {
           <thead className="border-b border-edge text-[13px]">
             <tr>
               <SortHead by="name" label="Source" order={order} onOrder={setOrder} />
-              <SortHead by="companies" label="Companies" order={order} onOrder={setOrder} right />
+              <SortHead by="companies" label="Holds" order={order} onOrder={setOrder} right />
               <SortHead by="rowsRead" label="Rows" order={order} onOrder={setOrder} right />
               <SortHead by="asOf" label="As of" order={order} onOrder={setOrder} />
               <th className="py-2 pr-6 text-left font-semibold">Countries</th>
@@ -114,11 +114,8 @@ export function Sources() {
                   <span className="block text-[12px] text-soft">{source.fileName ?? 'made by the demo'}</span>
                 </td>
                 <td className="figure py-3 pr-6 text-right">
-                  {source.subject === 'companies' ? (
-                    format.number(source.companies)
-                  ) : (
-                    <span className="font-sans text-soft">{source.subject}</span>
-                  )}
+                  {source.subject === 'companies' ? format.number(source.companies) : ''}{' '}
+                  <span className="font-sans text-[13px] text-soft">{source.subject}</span>
                 </td>
                 <td className="figure py-3 pr-6 text-right">
                   {format.number(source.rowsRead)}

@@ -3,13 +3,22 @@ import { dayOf } from '../../../core/dates.ts';
 import { wordDays } from '../../../core/tape/dates.ts';
 import type { DateTest } from '../../../core/tape/nodes.ts';
 import { Button } from '../../ui/controls.tsx';
-import { useHealth } from '../queries.ts';
+import { useFormat } from '../../app/format.ts';
+import { useAlternatives, useHealth } from '../queries.ts';
 import type { PickerProps } from './picker-props.ts';
 
-const SPANS = ['3 months', '6 months', '12 months', '18 months', '24 months', '36 months'];
+const SPANS = ['3 months', '6 months', '12 months', '18 months', '24 months', '36 months', '60 months'];
+const YEARS = ['this', 'last'] as const;
+const CHOICES: readonly DateTest[] = [...SPANS.map((past) => ({ past })), ...YEARS.map((year) => ({ year }))];
+
+/** What a choice would leave. */
+function Count({ of }: { of: number | undefined }) {
+  const format = useFormat();
+  return of === undefined ? null : <span className="figure text-[12px] opacity-80">{format.number(of)}</span>;
+}
 
 /** Rolling spans that end on the as-of date, calendar years, or two dates. */
-export function DatePicker({ test, onTest }: PickerProps<DateTest>) {
+export function DatePicker({ field, test, at, onTest }: PickerProps<DateTest>) {
   const { data: health } = useHealth();
   const [from, setFrom] = useState(test?.from ?? '');
   const [to, setTo] = useState(test?.to ?? '');
@@ -25,6 +34,8 @@ export function DatePicker({ test, onTest }: PickerProps<DateTest>) {
         : { ...(nextFrom ? { from: nextFrom } : {}), ...(nextTo ? { to: nextTo } : {}) },
     );
   };
+  const { data } = useAlternatives(field.id, at, CHOICES);
+  const counts = data?.counts;
   const pick = (next: DateTest) => {
     setFrom('');
     setTo('');
@@ -35,14 +46,14 @@ export function DatePicker({ test, onTest }: PickerProps<DateTest>) {
       <fieldset>
         <legend className="title pb-2 text-base">In the past</legend>
         <div className="flex flex-wrap gap-2">
-          {SPANS.map((past) => (
+          {SPANS.map((past, i) => (
             <Button
               key={past}
               look={test?.past === past ? 'ink' : 'plain'}
               aria-pressed={test?.past === past}
               onClick={() => pick({ past })}
             >
-              {past}
+              {past} <Count of={counts?.[i]} />
             </Button>
           ))}
         </div>
@@ -50,14 +61,14 @@ export function DatePicker({ test, onTest }: PickerProps<DateTest>) {
       <fieldset>
         <legend className="title pb-2 text-base">Calendar year</legend>
         <div className="flex flex-wrap gap-2">
-          {(['this', 'last'] as const).map((year) => (
+          {YEARS.map((year, i) => (
             <Button
               key={year}
               look={test?.year === year ? 'ink' : 'plain'}
               aria-pressed={test?.year === year}
               onClick={() => pick({ year })}
             >
-              {year} year
+              {year} year <Count of={counts?.[SPANS.length + i]} />
             </Button>
           ))}
         </div>

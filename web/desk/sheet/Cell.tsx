@@ -50,7 +50,10 @@ export function Cell({ column, row, format }: { column: ShownColumn; row: Row; f
     }
     case 'number':
       return typeof cell === 'number' ? (
-        <span className="figure">{field.id === 'founded' ? cell : format.number(cell)}</span>
+        <span className="figure">
+          {field.id === 'founded' ? cell : format.number(cell, field.unit === '%' ? 1 : 0)}
+          {field.unit === '%' && ' %'}
+        </span>
       ) : (
         <Figure shown={format.headcount(cell as QuantityCell)} />
       );

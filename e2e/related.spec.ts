@@ -1,0 +1,240 @@
+import { expect, test, type Page } from '@playwright/test';
+import { parse } from 'csv-parse/sync';
+import ExcelJS from 'exceljs';
+import type { RowsAnswer, WordedTally } from '../contract/responses.ts';
+import { ask, Hand, sheetText } from './hand.ts';
+
+/** Jobs that look through to what hangs on companies: deals, people, brands, and who advised whom. */
+
+const tape = (subject: string, lines: object[]) => ({
+  format: 'just-tally.tape',
+  version: 1,
+  subject,
+  lines,
+});
+const tallyOf = async (page: Page, subject: string, lines: object[]) =>
+  (await ask<WordedTally>(page, '/api/tally', { tape: tape(subject, lines) })).tally;
+
+/** Types a line into the entry of the tape and waits until it stands there, whatever hangs within it. */
+async function enter(hand: Hand, text: string): Promise<void> {
+  hand.acts++;
+  const entry = hand.page.getByRole('combobox', { name: 'Add a line', exact: true });
+  await entry.fill(text);
+  await entry.press('Enter');
+  await expect(entry).toHaveValue('');
+}
+
+async function exported(hand: Hand): Promise<ExcelJS.Worksheet> {
+  const file = await hand.download(() => hand.click(/^Export [\d,]+$/));
+  const book = new ExcelJS.Workbook();
+  await book.xlsx.load(file as unknown as ArrayBuffer);
+  return book.worksheets[0]!;
+}
+
+test('J7: deals by industry, place and money as a workbook', async ({ page }) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.tally();
+  await hand.click(/Counts companies/);
+  await hand.click('All deals', 'menuitem');
+  await enter(
+    hand,
+    'amount 200k+ eur; past 60 months; has company as target (nace 16 25 31; in Czechia, Poland, Germany)',
+  );
+  await expect(page.locator('[data-line]')).not.toHaveCount(0);
+  const left = await hand.tally();
+  await hand.click('Export');
+  const sheet = await exported(hand);
+  expect(hand.acts).toBeLessThanOrEqual(5);
+  expect(left).toBeGreaterThan(0);
+  expect(sheet.rowCount).toBe(left + 1);
+  expect(sheet.name).toBe('Deals');
+  const lines = [
+    { id: 'a', field: 'amount', test: { from: 200_000, currency: 'EUR' } },
+    { id: 'b', field: 'date', test: { from: '2021-09-30', to: '2026-09-30' } },
+    {
+      id: 'c',
+      has: 'company',
+      as: 'target',
+      lines: [
+        { id: 'd', field: 'industry', test: { scheme: 'nace-2.1', any: ['16', '25', '31'] } },
+        { id: 'e', field: 'place', test: { countries: ['CZ', 'PL', 'DE'] } },
+      ],
+    },
+  ];
+  expect(left).toBe(await tallyOf(page, 'deals', lines));
+});
+
+test('J9: by technology to people, some titles taken out, as name, mail and company', async ({ page }) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.tally();
+  await enter(
+    hand,
+    'nace 16 25 31 46.62 any rank; uses production-planning or accounting; in central-europe; headcount 5-249',
+  );
+  const firms = await hand.tally();
+  await hand.click(/^Add to list/);
+  hand.acts++;
+  await page.getByLabel('A new list named').fill(`Users of ${Date.now()}`);
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/put on Users of/)).toBeVisible();
+  await hand.click(/Counts companies/);
+  await hand.click('The people of these companies', 'menuitem');
+  await expect(page.getByText('all people')).toBeVisible();
+  await enter(hand, 'production or purchasing or management; manager+; not title assistant*; certainty 75+');
+  await expect(page.locator('ol[aria-label="Lines"] > li')).toHaveCount(5);
+  const left = await hand.tally();
+  await hand.click(/^Export/);
+  await hand.click('name, mail, company', 'radio');
+  await hand.click('CSV', 'radio');
+  const file = await hand.download(() => hand.click(/^Export [\d,]+$/));
+  expect(hand.acts).toBeLessThanOrEqual(10);
+  expect(firms).toBeGreaterThan(0);
+  expect(left).toBeGreaterThan(0);
+  const [head, ...rows] = parse(file, { bom: true });
+  expect(head).toEqual(['Name', 'Mail', 'Company']);
+  expect(rows).toHaveLength(left);
+  for (const [name, mail, company] of rows as string[][]) {
+    expect(name).not.toBe('');
+    expect(mail).toMatch(/@.+\.example$/);
+    expect(company).not.toBe('');
+  }
+});
+
+test('J12: brands by share of sales through dealers that shrinks, narrowed to owners', async ({ page }) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.tally();
+  await enter(hand, 'channel dealers 15-70');
+  await enter(hand, 'channel change dealers up to -0.1');
+  await enter(hand, 'not in Germany');
+  await enter(hand, 'revenue 5k-4m eur a month with estimates keep unknown');
+  await enter(hand, 'brands owned up to 3; own brands 50+');
+  const left = await hand.tally();
+  await hand.click(/^Export/);
+  await hand.click('names and addresses', 'radio');
+  const sheet = await exported(hand);
+  expect(hand.acts).toBeLessThanOrEqual(10);
+  expect(left).toBeGreaterThan(0);
+  expect(sheet.rowCount).toBe(left + 1);
+  const found = await ask<RowsAnswer>(page, '/api/rows', {
+    tape: tape('companies', [
+      { id: 'a', field: 'channel', test: { key: 'dealers', from: 15, to: 70 } },
+      { id: 'b', field: 'channel-change', test: { key: 'dealers', to: -0.1 } },
+      { id: 'c', field: 'own-share', test: { from: 50 } },
+    ]),
+    columns: ['own-share', 'brands-owned', 'channel'],
+    limit: 100,
+  });
+  for (const { cells } of found.rows) {
+    expect(cells['own-share'] as number).toBeGreaterThanOrEqual(50);
+    const dealers = (cells.channel as string[]).find((one) => one.startsWith('dealers '))!;
+    expect(Number(dealers.slice(8))).toBeGreaterThanOrEqual(15);
+  }
+});
+
+test('J17, people: from a list to its people by level, words in and out of the title, by keys', async ({
+  page,
+}) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.tally();
+  await hand.key('/');
+  await enter(hand, 'on list our-customers');
+  const firms = await hand.tally();
+  await hand.click(/Counts companies/);
+  await hand.click('The people of these companies', 'menuitem');
+  await expect(page.getByText('all people')).toBeVisible();
+  await enter(hand, 'head+; title purchas* or procurement or works not assistant');
+  await expect(page.locator('ol[aria-label="Lines"] > li')).toHaveCount(3);
+  const left = await hand.tally();
+  expect(hand.acts).toBeLessThanOrEqual(7);
+  expect(firms).toBeGreaterThan(0);
+  const rows = await ask<RowsAnswer>(page, '/api/rows', {
+    tape: tape('people', [
+      { id: 'a', has: 'company', lines: [{ id: 'b', field: 'list', test: { any: ['our-customers'] } }] },
+      { id: 'c', field: 'level', test: { any: ['owner', 'founder', 'director', 'head'] } },
+      { id: 'd', field: 'title', test: { text: 'purchas* or procurement or works' } },
+    ]),
+    columns: ['name', 'title', 'level'],
+    limit: 1000,
+  });
+  expect(left).toBe(rows.total);
+  for (const { cells } of rows.rows) expect(cells.title).toMatch(/purchas|procurement|works/i);
+});
+
+test('J19: advisers to sellers ranked by deals closed, and the deals behind a number', async ({ page }) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.tally();
+  await enter(hand, 'has deal as sell-adviser (past 96 months; has company as target (in central-europe))');
+  await page.locator('[data-line]').first().click();
+  hand.acts++;
+  await hand.click('sort by it, most first');
+  await hand.click('Done');
+  const left = await hand.tally();
+  const counts = page.locator('[data-row] a[title^="See the deals"]');
+  await expect(counts.first()).toBeVisible();
+  const ranked = (await counts.allTextContents()).map((text) => Number(/^\d+/.exec(text)![0]));
+  expect(ranked.length).toBeGreaterThan(2);
+  expect(ranked).toEqual([...ranked].sort((a, b) => b - a));
+  await hand.click(/^Export/);
+  const sheet = await exported(hand);
+  expect(sheet.rowCount).toBe(left + 1);
+  expect(sheetText(sheet)).toContain('as adviser to the seller');
+  await page.getByRole('button', { name: 'Close', exact: true }).last().click();
+  hand.acts++;
+  await counts.first().click();
+  expect(hand.acts + 1 - 2).toBeLessThanOrEqual(7);
+  await expect(page.getByText('all deals')).toBeVisible();
+  await expect.poll(() => hand.tally()).toBe(ranked[0]);
+  // Back is back at the ranking.
+  await page.goBack();
+  await expect(counts.first()).toBeVisible();
+});
+
+test('J20: lately funded, in a window that shows both dates, with what each site offers', async ({
+  page,
+}) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.tally();
+  await enter(
+    hand,
+    'nace 16 25 31 28 any rank; in central-europe; has deal as target (growth loan or buy-out; past 24 months)',
+  );
+  await expect(page.getByText('(2024-09-30 to 2026-09-30)').first()).toBeVisible();
+  const rolling = await hand.tally();
+  // The same by calendar year, in the inner line's own picker.
+  await page.getByRole('button', { name: /Date in the past 24 months/ }).click();
+  hand.acts++;
+  await hand.click(/^last year/);
+  await expect(page.getByText('(2025-01-01 to 2025-12-31)').first()).toBeVisible();
+  await hand.click('Back to the has-line');
+  await hand.click('Done');
+  await hand.click(/^Columns/);
+  await page.getByRole('checkbox', { name: 'Site offers' }).check();
+  hand.acts++;
+  await hand.key('Escape');
+  const left = await hand.tally();
+  await hand.click(/^Export/);
+  const sheet = await exported(hand);
+  expect(hand.acts).toBeLessThanOrEqual(12);
+  expect(rolling).toBeGreaterThan(0);
+  expect(sheet.rowCount).toBe(left + 1);
+  const lines = [
+    { id: 'a', field: 'industry', test: { scheme: 'nace-2.1', any: ['16', '25', '31', '28'], rank: 'any' } },
+    { id: 'b', field: 'place', test: { countries: ['central-europe'] } },
+    {
+      id: 'c',
+      has: 'deals',
+      as: 'target',
+      lines: [
+        { id: 'd', field: 'kind', test: { any: ['growth-loan', 'buy-out'] } },
+        { id: 'e', field: 'date', test: { from: '2025-01-01', to: '2025-12-31' } },
+      ],
+    },
+  ];
+  expect(left).toBe(await tallyOf(page, 'companies', lines));
+});
