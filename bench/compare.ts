@@ -160,8 +160,8 @@ export async function compareHas(dir: string, tapes: number): Promise<void> {
       times(geometricMean(ratios)),
       times(Math.min(...ratios)),
     ],
-    ['peak memory', ...processes.map((one) => megabytes(one.peak))],
   ]);
+  console.log(`peak memory: ${processes.map((one) => megabytes(one.peak)).join(' and ')}`);
 }
 
 async function askAll(

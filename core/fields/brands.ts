@@ -1,3 +1,4 @@
+import { CHANGE_BARS, SHARE_BARS, SMALL_SHARE_BARS } from './companies/making.ts';
 import type { Subject } from './field.ts';
 import { CHANNELS, PRODUCT_CATEGORIES } from './companies/market.ts';
 import { choices, fieldsOf } from './related/making.ts';
@@ -24,7 +25,11 @@ const keyed = (
   files: [],
   dated: 'checked',
   values: choices(CHANNELS.join(', ')),
+  unit: '%',
+  bars: id === 'channel' ? SHARE_BARS : CHANGE_BARS,
 });
+
+const PRODUCT_BARS = [-1000, -50, -20, -10, -5, 0, 5, 10, 20, 50, 100];
 
 /** Brands of goods: who owns them, who sells them, and through which channels. */
 export const brands: Subject = {
@@ -72,11 +77,13 @@ export const brands: Subject = {
     number('products-change', 'Products, change', 'Change of the number of products over a year.', {
       section: 'market',
       openers: 'products change',
+      bars: PRODUCT_BARS,
     }),
     number('share', 'Share of its category', 'Share of the sales of its category, in percent.', {
       section: 'market',
       openers: 'category share, share',
       unit: '%',
+      bars: SMALL_SHARE_BARS,
     }),
     category('sold-in', 'Sold in', 'Countries where it is on sale.', {
       section: 'where',

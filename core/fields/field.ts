@@ -97,6 +97,8 @@ export interface Field {
   openers: readonly string[];
   column: SheetColumn | null;
   files: readonly FileColumn[];
+  /** Numbers and keyed fields: where the bars of a histogram begin, where decades would not do. */
+  bars?: readonly number[];
   /** Number fields: what is counted, printed after the figure. */
   unit?: string;
   /** Category fields whose values stand from the highest down, so that "director+" has a meaning. */

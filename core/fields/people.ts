@@ -1,4 +1,4 @@
-import { DEPARTMENTS } from './companies/making.ts';
+import { DEPARTMENTS, SHARE_BARS } from './companies/making.ts';
 import type { Subject } from './field.ts';
 import { choices, COMPANY_COLUMNS, fieldsOf } from './related/making.ts';
 
@@ -48,6 +48,7 @@ export const people: Subject = {
     number('certainty', 'Mail certainty', 'How likely the mail address arrives, in percent.', {
       section: 'standing',
       unit: '%',
+      bars: SHARE_BARS,
       openers: 'certainty, mail certainty',
       headings: 'certainty, mail certainty, email certainty, confidence',
     }),

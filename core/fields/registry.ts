@@ -36,6 +36,12 @@ export function rolesOf(subject: string, has: string): readonly Role[] {
   return (subjectOf(subject).relation ?? subjectOf(has).relation)!.roles;
 }
 
+/** One record of a subject, with its article: "a person", "an event". */
+export function oneOf(subject: string): string {
+  const { one } = subjectOf(subject);
+  return `${/^[aeiou]/.test(one) ? 'an' : 'a'} ${one}`;
+}
+
 /** A field of a subject by id, or undefined. */
 export function fieldOf(subject: string, id: string): Field | undefined {
   return SUBJECTS.get(subject)?.fields.find((field) => field.id === id);

@@ -1,6 +1,6 @@
 import { SCHEMES } from '../codes/tree.ts';
 import type { Field } from '../fields/field.ts';
-import { fieldOf, relationsOf, rolesOf, subjectOf } from '../fields/registry.ts';
+import { fieldOf, oneOf, relationsOf, rolesOf, subjectOf } from '../fields/registry.ts';
 import { isCountryCode } from '../geo/country-groups.ts';
 import { metroKm } from '../geo/metro.ts';
 import { wordDays } from './dates.ts';
@@ -62,9 +62,7 @@ function wordHas(line: HasLine, subject: string, lookup: Lookup): Wording {
     return `${one.not ? 'not ' : ''}${label.charAt(0).toLowerCase()}${label.slice(1)} ${text}`;
   });
   const { count } = line;
-  const many = count
-    ? ` ${wordRange(count, plain)} ${related.many}`
-    : ` ${/^[aeiou]/.test(related.one) ? 'an' : 'a'} ${related.one}`;
+  const many = count ? ` ${wordRange(count, plain)} ${related.many}` : ` ${oneOf(related.id)}`;
   const { relation } = subjectOf(subject);
   const before = relation
     ? relation.preposition.charAt(0).toUpperCase() + relation.preposition.slice(1)

@@ -72,7 +72,11 @@ export function countsOf(
       const counts = countKeys(column as KeyedColumn, context);
       const values = field.values!.map((value) => ({ ...value, count: counts.get(value.key) ?? 0 }));
       const key = request.key ?? field.values![0]!.key;
-      return { total, values, ...keyedCounts(field, column as KeyedColumn, key, context, logEdges(0, 3)) };
+      return {
+        total,
+        values,
+        ...keyedCounts(field, column as KeyedColumn, key, context, [...(field.bars ?? logEdges(0, 3))]),
+      };
     }
     case 'growth':
       return {
@@ -114,6 +118,7 @@ function plainHistogram({ counts, estimated, ...rest }: Histogram) {
 
 /** Where the bars of a number field begin. */
 function edgesOf(field: Field, now: number): number[] {
+  if (field.bars) return [...field.bars];
   if (field.yearsSince)
     return [
       0,

@@ -6,6 +6,8 @@ import type {
   WordedTally,
 } from '../../contract/responses.ts';
 import { createContext, useContext } from 'react';
+import { subjectOf } from '../../core/fields/registry.ts';
+import { subjectWithin } from '../../core/tape/turn.ts';
 import { editLine, lineOf } from '../../core/tape/edit.ts';
 import { isBlock, isHas, type Tape, type Test } from '../../core/tape/nodes.ts';
 import { call } from '../api.ts';
@@ -71,6 +73,12 @@ export function usePoints(at: string | undefined) {
     placeholderData: keepPreviousData,
     retry: false,
   });
+}
+
+/** What a picker counts, in the plural: the tape's records, or related ones within a has-line. */
+export function useMany(): string {
+  const holder = useContext(Holder);
+  return useDesk(({ tape }) => subjectOf(holder === null ? tape.subject : subjectWithin(tape, holder)).many);
 }
 
 /** Whether an id is that of an either-block, so that what is picked is one of its branches. */

@@ -8,7 +8,7 @@ import type { Mapping } from '../../core/records/mapping.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { READ_SUBJECTS } from '../../core/records/read-related.ts';
-import { subjectOf } from '../../core/fields/registry.ts';
+import { oneOf, subjectOf } from '../../core/fields/registry.ts';
 import { Button, Segments, Trouble } from '../ui/controls.tsx';
 
 const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1250', 'windows-1252'];
@@ -100,7 +100,7 @@ export function MapColumns({
           value={subject}
           options={['companies', ...READ_SUBJECTS].map((id) => ({
             key: id,
-            label: `a ${subjectOf(id).one}`,
+            label: oneOf(id),
           }))}
           onChange={(next) => again.mutate({ subject: next })}
         />
@@ -124,7 +124,7 @@ export function MapColumns({
             value={file.hasHeader ? 'header' : 'data'}
             options={[
               ['header', 'headings'],
-              ['data', `a ${subjectOf(subject).one}`],
+              ['data', oneOf(subject)],
             ]}
             onChange={(value) => again.mutate({ hasHeader: value === 'header' })}
           />

@@ -17,6 +17,11 @@ export const DEPARTMENTS = [
 /** What a site may offer its visitors. */
 export const OFFERS = ['quote-form', 'sample-request', 'visit-booking', 'shop', 'price-list'] as const;
 
+/** Bars of a share in percent, and of a change of one in points. */
+export const SHARE_BARS = [0, 5, 10, 20, 30, 40, 50, 60, 70, 80, 90];
+export const CHANGE_BARS = [-100, -10, -5, -2, -1, -0.5, 0, 0.5, 1, 2, 5, 10];
+export const SMALL_SHARE_BARS = [0, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20];
+
 export const column = (name: string) => ({ at: 'column', column: name }) as const;
 
 /** Headings written in one text, by commas. */

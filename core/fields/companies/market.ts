@@ -1,5 +1,5 @@
 import type { Field } from '../field.ts';
-import { column, words } from './making.ts';
+import { CHANGE_BARS, column, SHARE_BARS, SMALL_SHARE_BARS, words } from './making.ts';
 
 /** Ways in which goods are sold. */
 export const CHANNELS = ['direct', 'own-shop', 'dealers', 'marketplaces', 'agents'] as const;
@@ -24,7 +24,14 @@ const of = (shape: Shape): Field => ({ subject: 'companies', section: 'market', 
 
 const named = (keys: readonly string[]) => keys.map((key) => ({ key, label: key.replaceAll('-', ' ') }));
 
-const keyed = (id: string, label: string, meaning: string, opener: string, keys: readonly string[]): Field =>
+const keyed = (
+  id: string,
+  label: string,
+  meaning: string,
+  opener: string,
+  keys: readonly string[],
+  bars: readonly number[],
+): Field =>
   of({
     id,
     kind: 'keyed',
@@ -34,6 +41,8 @@ const keyed = (id: string, label: string, meaning: string, opener: string, keys:
     openers: [opener],
     column: { heading: label, width: 190, sortable: false },
     values: named(keys),
+    bars,
+    unit: '%',
   });
 
 const number = (id: string, label: string, meaning: string, openers: string, unit?: string): Field =>
@@ -45,7 +54,7 @@ const number = (id: string, label: string, meaning: string, openers: string, uni
     store: column(id.replaceAll('-', '_')),
     openers: words(openers),
     column: { heading: label, width: 92, numeric: true },
-    ...(unit ? { unit } : {}),
+    ...(unit ? { unit, bars: SHARE_BARS } : {}),
   });
 
 /** What is known of a company through its sites, brands and deals. Made of those, never read from a file of companies. */
@@ -57,6 +66,7 @@ export const market: readonly Field[] = [
     'Share of sales by channel in percent: the mean over the brands it owns; a channel not named has none.',
     'channel',
     CHANNELS,
+    SHARE_BARS,
   ),
   keyed(
     'channel-change',
@@ -64,6 +74,7 @@ export const market: readonly Field[] = [
     'Change of that share over the past month, in points.',
     'channel change',
     CHANNELS,
+    CHANGE_BARS,
   ),
   keyed(
     'category-share',
@@ -71,6 +82,7 @@ export const market: readonly Field[] = [
     'Share of the sales of each category of goods, in percent, its brands together.',
     'category share',
     PRODUCT_CATEGORIES,
+    SMALL_SHARE_BARS,
   ),
   number('brands-owned', 'Brands owned', 'How many of its own brands are recorded.', 'brands owned'),
   number(

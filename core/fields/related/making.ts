@@ -11,6 +11,7 @@ interface More {
   values?: Field['values'];
   dated?: string;
   ordered?: true;
+  bars?: readonly number[];
   unit?: string;
   /** False where the field is no column. */
   column?: false;
@@ -43,6 +44,7 @@ export function fieldsOf(subject: string, dated?: string) {
         files: more.headings === undefined ? [] : fileOf(id, label, more.headings),
         ...(more.values ? { values: more.values } : {}),
         ...(more.ordered ? { ordered: true as const } : {}),
+        ...(more.bars ? { bars: more.bars } : {}),
         ...(more.unit ? { unit: more.unit } : {}),
         ...(age === undefined || age === id ? {} : { dated: age }),
       };

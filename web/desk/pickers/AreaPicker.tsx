@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { AreaTest } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button } from '../../ui/controls.tsx';
-import { useAlternatives, usePoints } from '../queries.ts';
+import { useAlternatives, useMany, usePoints } from '../queries.ts';
 import { PlaceMap } from './PlaceMap.tsx';
 
 type Corner = readonly [lat: number, lon: number];
@@ -19,6 +19,7 @@ export function AreaPicker({
 }) {
   const format = useFormat();
   const [corners, setCorners] = useState<readonly Corner[]>([]);
+  const many = useMany();
   const { data: points } = usePoints(at);
   const drawing = area === null || corners.length > 0;
   const preview = corners.length >= 3 ? { within: { points: corners } } : null;
@@ -87,7 +88,7 @@ export function AreaPicker({
         />
       </div>
       <p className="text-[12px] text-soft">
-        Dots are the companies the other lines let through. Drag to move, wheel to zoom.
+        Dots are the {many} the other lines let through. Drag to move, wheel to zoom.
       </p>
     </div>
   );

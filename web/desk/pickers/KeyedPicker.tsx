@@ -4,7 +4,7 @@ import type { KeyedCounts } from '../../../contract/responses.ts';
 import type { KeyedTest, NumberTest } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Trouble } from '../../ui/controls.tsx';
-import { useCounts } from '../queries.ts';
+import { useCounts, useMany } from '../queries.ts';
 import type { PickerProps } from './picker-props.ts';
 import { Ends } from './range/Ends.tsx';
 import { Histogram, Unknowns } from './range/Histogram.tsx';
@@ -13,6 +13,9 @@ import { StepCounts } from './range/StepCounts.tsx';
 /** A measure by key: the key on the left, its figures on the right. */
 export function KeyedPicker({ field, test, at, onTest }: PickerProps<KeyedTest>) {
   const format = useFormat();
+  const many = useMany();
+  const whole = field.unit !== '%';
+  const show = (n: number) => format.number(n, whole ? 0 : 2);
   const [key, setKey] = useState(test?.key ?? field.values![0]!.key);
   const { data, error } = useCounts<KeyedCounts>({ field: field.id, at, key });
   const own = test?.key === key ? test : null;
@@ -43,24 +46,17 @@ export function KeyedPicker({ field, test, at, onTest }: PickerProps<KeyedTest>)
             </button>
           </li>
         ))}
-        <li className="pt-2 text-[12px] text-soft">companies with anybody there</li>
+        <li className="pt-2 text-[12px] text-soft">
+          {field.id === 'departments' ? 'companies with anybody there' : `${many} with any of it`}
+        </li>
       </ul>
       <div className="flex min-w-0 flex-1 flex-col gap-4">
         <Ends key={key} test={own} onRange={build} />
         <Trouble error={error} />
-        {data && (
-          <Histogram data={data} test={own} factor={1} whole show={(n) => format.number(n)} onRange={build} />
-        )}
+        {data && <Histogram data={data} test={own} factor={1} whole={whole} show={show} onRange={build} />}
         {data && <Unknowns data={data} />}
         {own && at && (
-          <StepCounts
-            field={field.id}
-            at={at}
-            test={own}
-            whole
-            show={(n) => format.number(n)}
-            onTest={onTest}
-          />
+          <StepCounts field={field.id} at={at} test={own} whole={whole} show={show} onTest={onTest} />
         )}
       </div>
     </div>

@@ -223,7 +223,7 @@ export function PlaceMap({ points, near, km, area = null, onPoint, onRadius }: P
             ? `Map around ${near.label ?? 'the point'} with a ring of ${Math.round(km)} km`
             : area
               ? `Map with a drawn area of ${area.points.length} corners`
-              : 'Map of the companies; click to choose a point'
+              : 'Map of who is left; click to choose a point'
         }
         className="block h-full w-full touch-none"
         onPointerDown={(event) => {

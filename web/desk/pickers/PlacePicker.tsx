@@ -4,7 +4,7 @@ import type { PlaceTest } from '../../../core/tape/nodes.ts';
 import { fold } from '../../../core/text/fold.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Segments, Trouble, UnknownMark } from '../../ui/controls.tsx';
-import { useCounts } from '../queries.ts';
+import { useCounts, useMany } from '../queries.ts';
 import { CountryGroups } from './CountryGroups.tsx';
 import type { PickerProps } from './picker-props.ts';
 import { PostcodePicker } from './PostcodePicker.tsx';
@@ -67,6 +67,7 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
       within: undefined,
     });
   };
+  const many = useMany();
   const text = fold(search.trim());
   const countryName = new Map(data?.countries.map((country) => [country.key, country.label]));
   const listed: ValueCount[] =
@@ -121,6 +122,22 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
           options={(Object.keys(MODES) as Mode[]).map((key) => ({ key, label: MODES[key] }))}
         />
       </div>
+      {field.subject === 'companies' && test && (
+        <div className="pb-2">
+          <Segments
+            label="Which site"
+            value={test.site === 'any' ? 'any' : 'head'}
+            options={[
+              { key: 'head', label: 'of the head office' },
+              { key: 'any', label: 'of any site' },
+            ]}
+            onChange={(site) => set({ site: site === 'any' ? 'any' : undefined })}
+          />
+          {test.site === 'any' && (
+            <span className="pl-3 text-[13px] text-soft">counts of single places are by head office</span>
+          )}
+        </div>
+      )}
       <Trouble error={error} />
       {picked.length > 0 && (
         <p className="flex flex-wrap items-center gap-1.5 pb-2 text-[13px]">
@@ -203,7 +220,7 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
             );
           })}
           {mode === 'towns' && shown.length >= 200 && (
-            <li className="p-3 text-soft">the 200 with most companies; search finds the others</li>
+            <li className="p-3 text-soft">the 200 with most {many}; search finds the others</li>
           )}
           {data && shown.length === 0 && (
             <li className="p-4 text-soft">No company stands in a place of that name.</li>

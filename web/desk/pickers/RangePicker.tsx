@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useContext, useState } from 'react';
 import type { RangeCounts } from '../../../contract/responses.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
 import type { MoneyTest, NumberTest } from '../../../core/tape/nodes.ts';
@@ -6,7 +6,7 @@ import { money } from '../../../core/tape/wording.ts';
 import { useFormat } from '../../app/format.ts';
 import { useSettings } from '../../app/settings.ts';
 import { Button, Segments, Trouble } from '../../ui/controls.tsx';
-import { useCounts, useInBlock } from '../queries.ts';
+import { Holder, useCounts, useInBlock } from '../queries.ts';
 import type { PickerProps } from './picker-props.ts';
 import { Ends } from './range/Ends.tsx';
 import { EstimatesBox } from './range/EstimatesBox.tsx';
@@ -87,6 +87,9 @@ export function RangePicker({
   const settings = useSettings();
   const format = useFormat();
   const isMoney = field.kind === 'money';
+  const whole = !isMoney && field.unit !== '%';
+  // What is earned in a year may be asked by the month; what was paid once may not.
+  const yearly = field.subject === 'companies' && field.id !== 'raised' && field.id !== 'assets';
   // Chosen before there is a line: kept for it, and no reason to make one.
   const [wanted, setWanted] = useState<string | null>(null);
   const currency = (test && 'currency' in test ? test.currency : undefined) ?? wanted ?? settings.currency;
@@ -95,6 +98,7 @@ export function RangePicker({
   );
   // The plane sets whole lines, which a branch is not.
   const inBlock = useInBlock(at);
+  const holder = useContext(Holder);
   const [view, setView] = useState<'bars' | 'plane'>('bars');
   const { data, error } = useCounts<RangeCounts>({ field: field.id, at, ...(isMoney ? { currency } : {}) });
   const build = (range: NumberTest, next: { currency?: string; per?: 'year' | 'month' } = {}) => {
@@ -114,7 +118,11 @@ export function RangePicker({
     );
   };
   const show = (value: number) =>
-    isMoney ? money(value, currency) : field.id === 'founded' ? String(value) : format.number(value);
+    isMoney
+      ? money(value, currency)
+      : field.id === 'founded'
+        ? String(value)
+        : format.number(value, whole ? 0 : 2);
 
   return (
     <div className="flex h-full min-h-0 flex-col gap-4 overflow-y-auto">
@@ -135,18 +143,20 @@ export function RangePicker({
                 <option key={code}>{code}</option>
               ))}
             </select>
-            <Segments
-              label="Per"
-              value={per}
-              options={[
-                { key: 'year', label: 'a year' },
-                { key: 'month', label: 'a month' },
-              ]}
-              onChange={(value) => {
-                setPer(value);
-                if (test) build(test, { per: value });
-              }}
-            />
+            {yearly && (
+              <Segments
+                label="Per"
+                value={per}
+                options={[
+                  { key: 'year', label: 'a year' },
+                  { key: 'month', label: 'a month' },
+                ]}
+                onChange={(value) => {
+                  setPer(value);
+                  if (test) build(test, { per: value });
+                }}
+              />
+            )}
           </>
         )}
         {field.store.at === 'range' && <EstimatesBox on={estimates} onChange={onEstimates} />}
@@ -180,33 +190,36 @@ export function RangePicker({
         })}
       </div>
       <Trouble error={error} />
-      {!inBlock && (field.id === 'headcount' || field.id === 'revenue') && (
-        <div>
-          <Segments
-            label="Shown as"
-            value={view}
-            options={[
-              { key: 'bars', label: field.label.toLowerCase() },
-              { key: 'plane', label: 'headcount by revenue' },
-            ]}
-            onChange={setView}
-          />
-        </div>
-      )}
+      {!inBlock &&
+        field.subject === 'companies' &&
+        holder === null &&
+        (field.id === 'headcount' || field.id === 'revenue') && (
+          <div>
+            <Segments
+              label="Shown as"
+              value={view}
+              options={[
+                { key: 'bars', label: field.label.toLowerCase() },
+                { key: 'plane', label: 'headcount by revenue' },
+              ]}
+              onChange={setView}
+            />
+          </div>
+        )}
       {view === 'plane' && <SizePlane currency={currency} />}
       {view === 'bars' && data && (
         <Histogram
           data={data}
           test={test}
           factor={per === 'month' ? 12 : 1}
-          whole={!isMoney}
+          whole={whole}
           show={show}
           onRange={build}
         />
       )}
       {view === 'bars' && data && <Unknowns data={data} />}
       {test && at && (
-        <StepCounts field={field.id} at={at} test={test} whole={!isMoney} show={show} onTest={onTest} />
+        <StepCounts field={field.id} at={at} test={test} whole={whole} show={show} onTest={onTest} />
       )}
     </div>
   );

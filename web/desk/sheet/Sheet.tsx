@@ -189,7 +189,9 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
         </div>
         {tally && total === 0 && tally.universe > 0 && (
           <div className="p-8 text-center">
-            <p className="title text-lg">{tape.subject === 'people' ? 'Nobody' : `No ${one}`} is left</p>
+            <p className="title text-lg">
+              {['companies', 'people'].includes(tape.subject) ? 'Nobody' : `No ${one}`} is left
+            </p>
             <p className="mt-1 text-soft">
               {tally.lines.some((line) => line.without > 0)
                 ? 'Some lines hold back: see “more without it” on the tape, park one with P, or keep its unknowns with U.'

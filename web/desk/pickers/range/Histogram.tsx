@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { RangeCounts } from '../../../../contract/responses.ts';
 import type { NumberTest } from '../../../../core/tape/nodes.ts';
 import { useFormat } from '../../../app/format.ts';
+import { useMany } from '../../queries.ts';
 import { UnknownMark } from '../../../ui/controls.tsx';
 
 /** Counts as bars from their first figure on; dragging over them takes their range. `factor` turns the test's unit into the bars'. */
@@ -22,6 +23,7 @@ export function Histogram({
   onRange(range: NumberTest): void;
 }) {
   const format = useFormat();
+  const many = useMany();
   /** The bar a drag began on. */
   const [start, setStart] = useState<number | null>(null);
   const first = Math.max(
@@ -29,7 +31,7 @@ export function Histogram({
     data.counts.findIndex((count) => count > 0),
   );
   const last = data.counts.findLastIndex((count) => count > 0);
-  if (last < 0) return <p className="py-6 text-soft">None of these companies has a figure.</p>;
+  if (last < 0) return <p className="py-6 text-soft">None of these {many} has a figure.</p>;
   const bars = data.edges.slice(first, last + 1).map((edge, i) => ({
     edge,
     next: data.edges[first + i + 1],
@@ -58,8 +60,8 @@ export function Histogram({
           <button
             key={bar.edge}
             type="button"
-            aria-label={`${show(bar.edge)}${bar.next === undefined ? ' or more' : ` to ${show(upper(bar))}`}: ${bar.count} companies`}
-            title={`${show(bar.edge)}${bar.next === undefined ? ' or more' : ` to ${show(upper(bar))}`}\n${format.number(bar.count)} companies${bar.estimated ? `, ${format.number(bar.estimated)} of them on an estimate` : ''}`}
+            aria-label={`${show(bar.edge)}${bar.next === undefined ? ' or more' : ` to ${show(upper(bar))}`}: ${bar.count} ${many}`}
+            title={`${show(bar.edge)}${bar.next === undefined ? ' or more' : ` to ${show(upper(bar))}`}\n${format.number(bar.count)} ${many}${bar.estimated ? `, ${format.number(bar.estimated)} of them on an estimate` : ''}`}
             className="group flex h-full min-w-0 flex-1 flex-col justify-end"
             onMouseDown={(event) => {
               event.preventDefault();
