@@ -101,6 +101,35 @@ test('pickers and profile', async ({ page }) => {
   await shot(page, 'sources');
 });
 
+test('what hangs on companies', async ({ page }) => {
+  const enter = async (text: string) => {
+    const entry = page.getByRole('combobox', { name: 'Add a line', exact: true });
+    await entry.fill(text);
+    await entry.press('Enter');
+    await expect(entry).toHaveValue('');
+  };
+  await page.goto('/desk');
+  await enter(
+    'nace 16 25 31 any rank; in central-europe; has deal as target (growth loan or buy-out; past 36 months)',
+  );
+  await page.locator('[data-line]').nth(2).click();
+  await expect(page.getByText(/deals pass; the line keeps/)).toBeVisible();
+  await shot(page, 'has-line');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /Counts companies/ }).click();
+  await page.getByRole('menuitem', { name: 'The people of these companies' }).click();
+  await enter('purchasing or production; manager+');
+  await expect(page.locator('[data-row] a').first()).toBeVisible();
+  await shot(page, 'people');
+  await page.goto('/desk');
+  await enter('has deal as sell-adviser (past 60 months; has company as target (in central-europe))');
+  await page.locator('[data-line]').first().click();
+  await page.getByRole('button', { name: 'sort by it, most first' }).click();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.locator('[data-row] a[title^="See the deals"]').first()).toBeVisible();
+  await shot(page, 'advisers');
+});
+
 test('empty workspace and loading a file', async ({ page }) => {
   await page.goto('http://127.0.0.1:4712/');
   await expect(page.getByRole('heading', { name: 'The universe is empty' })).toBeVisible();

@@ -3,7 +3,7 @@ import type { Subject } from './field.ts';
 import { CHANNELS, PRODUCT_CATEGORIES } from './companies/market.ts';
 import { choices, fieldsOf } from './related/making.ts';
 
-const { label, category, number, date, source, parties } = fieldsOf('brands', 'checked');
+const { label, category, number, source, checked, parties } = fieldsOf('brands', 'checked');
 
 const keyed = (
   id: string,
@@ -94,10 +94,7 @@ export const brands: Subject = {
       width: 220,
       store: { at: 'parties', role: 'reseller' },
     }),
-    date('checked', 'Checked', 'The day the record was last checked.', {
-      section: 'standing',
-      openers: 'checked, last checked',
-    }),
-    source('source', 'Source', 'The source that the record is from.', { section: 'standing' }),
+    checked,
+    source,
   ],
 };

@@ -47,6 +47,6 @@ export const events: Subject = {
       headings: 'date, day, datum, when',
     }),
     parties('company', 'Company', 'The company where it happened.', { width: 214 }),
-    source('source', 'Source', 'The source that the record is from.', { section: 'standing' }),
+    source,
   ],
 };

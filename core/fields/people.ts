@@ -5,7 +5,7 @@ import { choices, COMPANY_COLUMNS, fieldsOf } from './related/making.ts';
 /** Levels of posts, the highest first. */
 export const LEVELS = ['owner', 'founder', 'director', 'head', 'manager', 'specialist'] as const;
 
-const { label, category, number, date, text, source, parties } = fieldsOf('people', 'checked');
+const { label, category, number, date, text, source, checked, parties } = fieldsOf('people', 'checked');
 
 /** People recorded at companies. */
 export const people: Subject = {
@@ -60,11 +60,7 @@ export const people: Subject = {
       width: 260,
       headings: 'earlier posts, career, previous posts, experience',
     }),
-    date('checked', 'Checked', 'The day the record was last checked.', {
-      section: 'standing',
-      openers: 'checked, last checked',
-      headings: 'checked, last checked, verified, updated',
-    }),
-    source('source', 'Source', 'The source that the record is from.', { section: 'standing' }),
+    checked,
+    source,
   ].map((field) => (field.id === 'name' ? { ...field, files: [...field.files, ...COMPANY_COLUMNS] } : field)),
 };

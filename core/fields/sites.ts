@@ -3,7 +3,7 @@ import { choices, COMPANY_COLUMNS, fieldsOf } from './related/making.ts';
 
 export const SITE_KINDS = ['works', 'branch', 'store', 'office'] as const;
 
-const { label, category, flag, number, date, place, source, parties } = fieldsOf('sites', 'checked');
+const { label, category, flag, number, place, source, checked, parties } = fieldsOf('sites', 'checked');
 
 /** Premises of companies, the head office among them. */
 export const sites: Subject = {
@@ -59,11 +59,7 @@ export const sites: Subject = {
       width: 150,
       headings: 'phone, telephone, tel, telefon',
     }),
-    date('checked', 'Checked', 'The day the record was last checked.', {
-      section: 'standing',
-      openers: 'checked, last checked',
-      headings: 'checked, last checked, verified, updated',
-    }),
-    source('source', 'Source', 'The source that the record is from.', { section: 'standing' }),
+    checked,
+    source,
   ].map((field) => (field.id === 'name' ? { ...field, files: [...field.files, ...COMPANY_COLUMNS] } : field)),
 };

@@ -1,4 +1,4 @@
-import type { Money } from './record.ts';
+import type { CompanyRecord, Money } from './record.ts';
 
 /** Records that hang on companies, as one row of a source tells them. Null is unknown; days are since 1970-01-01. */
 
@@ -11,20 +11,14 @@ export interface CompanyReference {
   country: string | null;
 }
 
-export interface SiteRecord {
+export interface SiteRecord extends Pick<
+  CompanyRecord,
+  'country' | 'region' | 'town' | 'postcode' | 'street' | 'lat' | 'lon' | 'phone' | 'checkedOn'
+> {
   name: string | null;
   kind: string | null;
   head: boolean | null;
-  country: string | null;
-  region: string | null;
-  town: string | null;
-  postcode: string | null;
-  street: string | null;
-  lat: number | null;
-  lon: number | null;
   headcount: number | null;
-  phone: string | null;
-  checkedOn: number | null;
 }
 
 export interface PersonRecord {

@@ -84,14 +84,19 @@ interface LineSets {
 /** Bytes of verdicts, and as many of lines made of them, that are kept between tallies. */
 const CACHE_BYTES = 96 * 2 ** 20;
 
+/** What tallies keep of what they were asked, all subjects together. */
+export class TallyCache {
+  readonly verdicts = new Recent<Verdict>(CACHE_BYTES, (one) => Object.keys(one).length * one.yes.byteLength);
+  readonly sets = new Recent<LineSets>(CACHE_BYTES, ({ pass }) => 3 * pass.byteLength);
+}
+
 /** Counts tapes over one universe. Verdicts and lines are kept by their text, so that editing one line costs one line. */
 export class Tally {
   readonly universe: Universe;
   private readonly lookup: Lookup;
   readonly subject: string;
   private readonly all: Bits;
-  private readonly verdicts: Recent<Verdict>;
-  private readonly sets: Recent<LineSets>;
+  private readonly cache: TallyCache;
   /** For the figures of one tape: what passes the lines before each, and what passes those after it. */
   private readonly before: Bits[];
   private readonly walked: { sets: LineSets; subtotal: number }[] = [];
@@ -105,7 +110,9 @@ export class Tally {
     subject: string,
     lookup: Lookup,
     relatives: ReadonlyMap<string, Tally> = new Map(),
+    cache = new TallyCache(),
   ) {
+    this.cache = cache;
     this.universe = universe;
     this.subject = subject;
     this.lookup = lookup;
@@ -114,9 +121,6 @@ export class Tally {
     this.before = [this.all];
     this.after = noBits(universe.size);
     this.others = noBits(universe.size);
-    const { byteLength } = this.all;
-    this.verdicts = new Recent(CACHE_BYTES, (one) => Object.keys(one).length * byteLength);
-    this.sets = new Recent(CACHE_BYTES, () => 3 * byteLength);
   }
 
   /** All figures of a tape. */
@@ -325,8 +329,8 @@ export class Tally {
   }
 
   private setsOf(line: Line): LineSets {
-    const key = `${line.not ? 'not' : ''} ${passesUnknown(line) ? 'keep' : ''} ${testKey(line)}`;
-    return this.sets.get(key, () => {
+    const key = `${this.subject} ${line.not ? 'not' : ''} ${passesUnknown(line) ? 'keep' : ''} ${testKey(line)}`;
+    return this.cache.sets.get(key, () => {
       let verdict = isBlock(line) ? this.blockVerdict(line) : this.verdictOf(line);
       if (line.not) verdict = notVerdict(verdict, this.universe.size);
       let pass = verdict.yes;
@@ -346,7 +350,7 @@ export class Tally {
   }
 
   private verdictOf(line: Leaf): Verdict {
-    return this.verdicts.get(testKey(line), () => {
+    return this.cache.verdicts.get(`${this.subject} ${testKey(line)}`, () => {
       const anySite = atAnySite(line);
       if (anySite) return this.blockVerdict(anySite);
       if (!isHas(line)) return evaluate(this.universe, this.subject, line, this.lookup);

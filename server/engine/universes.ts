@@ -1,7 +1,7 @@
 import { fieldOf, RELATED, subjectOf } from '../../core/fields/registry.ts';
 import { noBits } from '../../core/tally/bits.ts';
 import type { CategoryColumn, Column, Relation, Universe } from '../../core/tally/columns.ts';
-import { Tally } from '../../core/tally/tally.ts';
+import { Tally, TallyCache } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Db } from '../db/open.ts';
 import { recordsById, type StoredSubject, type StoredUniverse } from './stored-universe.ts';
@@ -86,8 +86,9 @@ export function openUniverses(
 /** The tallies of all subjects, looking through to each other. */
 export function openTallies(universes: ReadonlyMap<string, Universe>, lookup: Lookup): Map<string, Tally> {
   const tallies = new Map<string, Tally>();
+  const cache = new TallyCache();
   for (const [subject, universe] of universes)
-    tallies.set(subject, new Tally(universe, subject, lookup, tallies));
+    tallies.set(subject, new Tally(universe, subject, lookup, tallies, cache));
   return tallies;
 }
 

@@ -10,8 +10,8 @@ import { call } from '../api.ts';
 import { useFormat, type ShownFigure } from '../app/format.ts';
 import { Figure, Unknown } from '../desk/sheet/Cell.tsx';
 import { useDesk } from '../desk/store.ts';
-import { Button, Trouble } from '../ui/controls.tsx';
-import { Fact, Section } from './parts.tsx';
+import { Button } from '../ui/controls.tsx';
+import { Fact, NotThere, Section } from './parts.tsx';
 import { RelatedSection, useRelatedCounts } from './RelatedSection.tsx';
 import { SourceTable } from './SourceTable.tsx';
 import { Steps } from './Steps.tsx';
@@ -31,15 +31,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
       call<ProfileAnswer>('GET', `/companies/${encodeURIComponent(companyKey)}`, undefined, signal),
     retry: false,
   });
-  if (error)
-    return (
-      <div className="pt-4">
-        <Trouble error={error} />
-        <Button className="mt-3" onClick={() => set({ company: null })}>
-          Back to the sheet
-        </Button>
-      </div>
-    );
+  if (error) return <NotThere error={error} />;
   if (!data) return <p className="p-6 text-soft">Opening …</p>;
   // Lines on companies go on the tape where it counts companies, else on a new one.
   const own = tape.subject === 'companies' ? tape : emptyTape();

@@ -5,15 +5,12 @@ import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { Cell, CompanyLink } from '../desk/sheet/Cell.tsx';
 import { columnOf } from '../desk/sheet/columns.ts';
-import { useDesk } from '../desk/store.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
-import { Button, Trouble } from '../ui/controls.tsx';
-import { Fact, Section } from './parts.tsx';
+import { Fact, NotThere, Section } from './parts.tsx';
 import { Steps } from './Steps.tsx';
 
 /** The page of a person, site, brand, deal or event: what is known of it, and the companies it hangs on. */
 export function RecordPage({ subject, recordKey }: { subject: string; recordKey: string }) {
-  const { set } = useDesk.getState();
   const format = useFormat();
   const { data, error } = useQuery({
     queryKey: ['record', subject, recordKey],
@@ -26,15 +23,7 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
       ),
     retry: false,
   });
-  if (error)
-    return (
-      <div className="pt-4">
-        <Trouble error={error} />
-        <Button className="mt-3" onClick={() => set({ company: null })}>
-          Back to the sheet
-        </Button>
-      </div>
-    );
+  if (error) return <NotThere error={error} />;
   if (!data) return <p className="p-6 text-soft">Opening …</p>;
   const { one, relation } = subjectOf(subject);
   const { cells } = data.row;

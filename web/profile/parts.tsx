@@ -1,4 +1,6 @@
 import type { ReactNode } from 'react';
+import { useDesk } from '../desk/store.ts';
+import { Button, Trouble } from '../ui/controls.tsx';
 
 /** A part of a page under a heading, with a note beside it. */
 export function Section({ name, note, children }: { name: string; note?: ReactNode; children: ReactNode }) {
@@ -18,6 +20,18 @@ export function Fact({ name, from, children }: { name: string; from?: string; ch
     <div className="grid grid-cols-[104px_1fr] gap-3 py-1" title={from ? `from ${from}` : undefined}>
       <span className="text-soft">{name}</span>
       <span className="min-w-0 break-words">{children}</span>
+    </div>
+  );
+}
+
+/** What cannot be opened, and the way back. */
+export function NotThere({ error }: { error: Error }) {
+  return (
+    <div className="pt-4">
+      <Trouble error={error} />
+      <Button className="mt-3" onClick={() => useDesk.getState().set({ company: null })}>
+        Back to the sheet
+      </Button>
     </div>
   );
 }

@@ -50,15 +50,28 @@ export function fieldsOf(subject: string, dated?: string) {
       };
     };
   const columnOf = (id: string): Store => ({ at: 'column', column: id.replaceAll('-', '_') });
+  const date = make('date', false, (id) => ({ at: 'column', column: `${id.replaceAll('-', '_')}_on` }));
   return {
     label: make('label', false, columnOf),
     category: make('category', false, columnOf),
     flag: make('flag', false, columnOf),
     number: make('number', true, columnOf),
-    date: make('date', false, (id) => ({ at: 'column', column: `${id.replaceAll('-', '_')}_on` })),
+    date,
     text: make('text', false, (id) => ({ at: 'text', column: id })),
     place: make('place', false, () => ({ at: 'place' })),
-    source: make('category', false, () => ({ at: 'column', column: 'source' })),
+    source: make('category', false, () => ({ at: 'column', column: 'source' }))(
+      'source',
+      'Source',
+      'The source that the record is from.',
+      {
+        section: 'standing',
+      },
+    ),
+    checked: date('checked', 'Checked', 'The day the record was last checked.', {
+      section: 'standing',
+      openers: 'checked, last checked',
+      headings: 'checked, last checked, verified, updated',
+    }),
     parties: make('label', false, () => ({ at: 'parties' })),
   };
 }

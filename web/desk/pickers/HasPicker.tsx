@@ -1,7 +1,7 @@
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { relationsOf, rolesOf } from '../../../core/fields/registry.ts';
-import { editLine, freeId } from '../../../core/tape/edit.ts';
+import { editLine, freeId, joinLines } from '../../../core/tape/edit.ts';
 import {
   COUNT_COLUMN,
   emptyTape,
@@ -10,7 +10,6 @@ import {
   type Line,
   type NumberTest,
 } from '../../../core/tape/nodes.ts';
-import { joinLines } from '../../../core/tape/edit.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Segments } from '../../ui/controls.tsx';
 import { useTally } from '../queries.ts';
