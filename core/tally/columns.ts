@@ -2,7 +2,7 @@ import type { Scheme } from '../codes/tree.ts';
 import type { PointGrid } from '../geo/grid.ts';
 import type { ListVerdict } from '../tape/nodes.ts';
 import type { Bits } from './bits.ts';
-import type { Links } from './links.ts';
+import type { Hanging, Links } from './links.ts';
 
 /** Small whole numbers, in the narrowest array that holds them. */
 export type SmallNumbers = Uint8Array | Uint16Array | Uint32Array;
@@ -195,6 +195,8 @@ export interface Relation {
   down: boolean;
   /** By role; any role under "". */
   links: ReadonlyMap<string, Links>;
+  /** The same from companies down, by role; only where it looks down. */
+  hanging: ReadonlyMap<string, Hanging>;
   /** The companies for which some source covers the subject; null looking up, where a record knows what it hangs on. */
   known: Bits | null;
 }

@@ -1,5 +1,5 @@
 import { wantedCount, type HasLine } from '../tape/nodes.ts';
-import { allBits, countBits, countBoth, keepBits, noBits, type Bits } from './bits.ts';
+import { allBits, countBits, countBoth, noBits, type Bits } from './bits.ts';
 import type { Relation } from './columns.ts';
 import {
   anyVerdict,
@@ -7,7 +7,6 @@ import {
   countByCompany,
   countByRecord,
   countVerdict,
-  linkedCount,
   linkedRecords,
   recordsAt,
   type Links,
@@ -40,7 +39,7 @@ export function relatedCounts(
 ): RelatedCounts & { known: Bits } {
   const links = linksOf(relation, line);
   const counts = relation.down
-    ? countByCompany(inner.yes, inner.unknown, links, size)
+    ? countByCompany(inner.yes, inner.unknown, links, size, relation.hanging.get(line.as ?? ''))
     : countByRecord(inner.yes, inner.unknown, links, size);
   return { ...counts, known: knownTo(relation, links, size) };
 }
@@ -51,7 +50,10 @@ export function hasVerdict(line: HasLine, relation: Relation, inner: Verdict, si
   const { from, to } = wantedCount(line);
   if (from === 1 && to === Infinity) {
     const known = knownTo(relation, links, size);
-    const at = (set: Bits) => (relation.down ? companiesOf(set, links, size) : recordsAt(set, links, size));
+    const at = (set: Bits) =>
+      relation.down
+        ? companiesOf(set, links, size, relation.hanging.get(line.as ?? ''))
+        : recordsAt(set, links, size);
     return anyVerdict(at(inner.yes), at(inner.unknown), known, size);
   }
   const { known, ...counts } = relatedCounts(line, relation, inner, size);
@@ -63,9 +65,7 @@ export function relatedFigures(line: HasLine, relation: Relation, inner: Verdict
   const links = linksOf(relation, line);
   if (!relation.down)
     return { all: relation.related.size, sure: countBits(inner.yes), possible: countBits(inner.unknown) };
-  const hanging = links.starts ? linkedRecords(links, relation.related.size) : null;
-  if (!hanging)
-    return { all: linkedCount(links), sure: countBits(inner.yes), possible: countBits(inner.unknown) };
+  const hanging = linkedRecords(links, relation.related.size);
   return {
     all: countBits(hanging),
     sure: countBoth(hanging, inner.yes),
@@ -83,13 +83,17 @@ export function relatedTo(set: Bits, line: HasLine, relation: Relation): Bits {
 
 /** Verdicts of several lines as one: yes where all say yes, no where any says no. */
 export function together(verdicts: readonly Verdict[], size: number): Verdict {
-  const yes = allBits(size);
-  const possible = allBits(size);
-  for (const one of verdicts) {
-    keepBits(yes, one.yes);
-    for (let w = 0; w < possible.length; w++) possible[w]! &= one.yes[w]! | one.unknown[w]!;
-  }
-  const unknown = noBits(size);
-  for (let w = 0; w < unknown.length; w++) unknown[w] = possible[w]! & ~yes[w]!;
+  if (verdicts.length === 0) return { yes: allBits(size), unknown: noBits(size) };
+  const [first, ...others] = verdicts;
+  if (others.length === 0) return first!;
+  const yes = first!.yes.slice();
+  const unknown = first!.unknown.slice();
+  for (const one of others)
+    for (let w = 0; w < yes.length; w++) {
+      const oneYes = one.yes[w]!;
+      const oneUnknown = one.unknown[w]!;
+      unknown[w] = (unknown[w]! & (oneYes | oneUnknown)) | (yes[w]! & oneUnknown);
+      yes[w]! &= oneYes;
+    }
   return { yes, unknown };
 }

@@ -1,4 +1,4 @@
-import { dropBits, keepBits, noBits, notBits, setBit, type Bits } from './bits.ts';
+import { countBits, keepBits, noBits, notBits, popcount, setBit, type Bits } from './bits.ts';
 import type { Verdict } from './verdict.ts';
 
 /**
@@ -7,10 +7,11 @@ import type { Verdict } from './verdict.ts';
  */
 export interface Links {
   starts: Uint32Array | null;
-  companies: Uint32Array;
+  companies: Int32Array;
 }
 
-export const NOBODY = 0xffffffff;
+/** Below zero, so that the numbers stay small ones in the loops below. */
+export const NOBODY = -1;
 
 /** Related records that pass for sure and those that may, by the record they hang on. */
 export interface RelatedCounts {
@@ -18,6 +19,41 @@ export interface RelatedCounts {
   /** Sure ones included. */
   possible: Uint32Array;
 }
+
+/**
+ * The same the other way round: the records of company c are `records[starts[c] … starts[c + 1]]`, or, where `records` is
+ * null because records stand in the order of their companies, those numbers themselves.
+ */
+export interface Hanging {
+  starts: Uint32Array;
+  records: Int32Array | null;
+}
+
+/** Turns links round, over `size` companies. */
+export function hangingOn({ starts: own, companies }: Links, count: number, size: number): Hanging {
+  const starts = new Uint32Array(size + 1);
+  let inOrder = own === null;
+  for (let i = 0; i < companies.length; i++) {
+    const company = companies[i]!;
+    if (company === NOBODY || (i > 0 && company < companies[i - 1]!)) inOrder = false;
+    if (company !== NOBODY) starts[company + 1]!++;
+  }
+  for (let c = 0; c < size; c++) starts[c + 1]! += starts[c]!;
+  if (inOrder) return { starts, records: null };
+  const records = new Int32Array(starts[size]!);
+  const next = starts.slice();
+  for (let r = 0; r < count; r++) {
+    const end = own ? own[r + 1]! : r + 1;
+    for (let i = own ? own[r]! : r; i < end; i++) {
+      const company = companies[i]!;
+      if (company !== NOBODY) records[next[company]!++] = r;
+    }
+  }
+  return { starts, records };
+}
+
+/** One company in so many: sets with fewer records are walked by their records, others company by company. */
+const SPARSE = 8;
 
 /** Adds 1 at every company that a record of the set hangs on. */
 function countUp(set: Bits, { starts, companies }: Links, counts: Uint32Array): void {
@@ -33,22 +69,81 @@ function countUp(set: Bits, { starts, companies }: Links, counts: Uint32Array): 
   }
 }
 
+/** How many records of a set hang on each company, added to `counts`. */
+function countHanging(set: Bits, { starts, records }: Hanging, counts: Uint32Array): void {
+  if (!records) {
+    countInOrder(set, starts, counts);
+    return;
+  }
+  for (let c = 0; c < counts.length; c++) {
+    const end = starts[c + 1]!;
+    let count = 0;
+    for (let i = starts[c]!; i < end; i++) count += (set[records[i]! >> 5]! >>> (records[i]! & 31)) & 1;
+    counts[c]! += count;
+  }
+}
+
+/** How many records of a set stand in the words before each word. */
+function runningCounts(set: Bits): Uint32Array {
+  const before = new Uint32Array(set.length + 1);
+  for (let w = 0; w < set.length; w++) before[w + 1] = before[w]! + popcount(set[w]!);
+  return before;
+}
+
+/** How many records of a set stand before a number. */
+function countBefore(set: Bits, before: Uint32Array, to: number): number {
+  const w = to >> 5;
+  const low = to & 31;
+  return low === 0 ? before[w]! : before[w]! + popcount(set[w]! & ~(-1 << low));
+}
+
+/** Where records stand in the order of their companies, a company has as many of a set as stand before its last, less those before its first. */
+function countInOrder(set: Bits, starts: Uint32Array, counts: Uint32Array): void {
+  const before = runningCounts(set);
+  let passed = 0;
+  for (let c = 0; c < counts.length; c++) {
+    const now = countBefore(set, before, starts[c + 1]!);
+    counts[c]! += now - passed;
+    passed = now;
+  }
+}
+
+/** The same where it only matters whether there is any. */
+function companiesInOrder(set: Bits, starts: Uint32Array, found: Bits, size: number): Bits {
+  const before = runningCounts(set);
+  let passed = 0;
+  for (let w = 0; w < found.length; w++) {
+    const end = Math.min(size, (w << 5) + 32);
+    let word = 0;
+    for (let c = w << 5; c < end; c++) {
+      const now = countBefore(set, before, starts[c + 1]!);
+      word |= (now === passed ? 0 : 1) << (c & 31);
+      passed = now;
+    }
+    found[w] = word;
+  }
+  return found;
+}
+
 /** The companies that any record of a set hangs on. */
-export function companiesOf(set: Bits, { starts, companies }: Links, size: number): Bits {
+export function companiesOf(set: Bits, links: Links, size: number, hanging?: Hanging): Bits {
   const found = noBits(size);
+  if (hanging && countBits(set) * SPARSE > size) {
+    if (!hanging.records) return companiesInOrder(set, hanging.starts, found, size);
+    const counts = new Uint32Array(size);
+    countHanging(set, hanging, counts);
+    for (let c = 0; c < size; c++) if (counts[c] !== 0) setBit(found, c);
+    return found;
+  }
+  const { starts, companies } = links;
   for (let w = 0; w < set.length; w++) {
     let word = set[w]!;
     while (word !== 0) {
       const low = word & -word;
       word ^= low;
       const r = (w << 5) + 31 - Math.clz32(low);
-      if (starts)
-        for (let i = starts[r]!; i < starts[r + 1]!; i++)
-          found[companies[i]! >> 5]! |= 1 << (companies[i]! & 31);
-      else {
-        const company = companies[r]!;
-        if (company !== NOBODY) found[company >> 5]! |= 1 << (company & 31);
-      }
+      if (starts) for (let i = starts[r]!; i < starts[r + 1]!; i++) setBit(found, companies[i]!);
+      else if (companies[r] !== NOBODY) setBit(found, companies[r]!);
     }
   }
   return found;
@@ -75,11 +170,19 @@ export function recordsAt(set: Bits, { starts, companies }: Links, size: number)
 }
 
 /** How many records of two sets hang on each company. */
-export function countByCompany(sure: Bits, unknown: Bits, links: Links, size: number): RelatedCounts {
+export function countByCompany(
+  sure: Bits,
+  unknown: Bits,
+  links: Links,
+  size: number,
+  hanging?: Hanging,
+): RelatedCounts {
   const counts = { sure: new Uint32Array(size), possible: new Uint32Array(size) };
-  countUp(sure, links, counts.sure);
+  const count = (set: Bits, into: Uint32Array) =>
+    hanging && countBits(set) * SPARSE > size ? countHanging(set, hanging, into) : countUp(set, links, into);
+  count(sure, counts.sure);
   counts.possible.set(counts.sure);
-  countUp(unknown, links, counts.possible);
+  count(unknown, counts.possible);
   return counts;
 }
 
@@ -105,13 +208,20 @@ export function countByRecord(
   return counts;
 }
 
-/** Records that hang on any company at all. */
-export function linkedRecords({ starts, companies }: Links, size: number): Bits {
-  const linked = noBits(size);
-  for (let r = 0; r < size; r++)
-    if (starts ? starts[r + 1]! > starts[r]! : companies[r] !== NOBODY) setBit(linked, r);
+/** Records that hang on any company at all, found once for each links. */
+export function linkedRecords(links: Links, size: number): Bits {
+  let linked = linkedBits.get(links);
+  if (!linked) {
+    linked = noBits(size);
+    const { starts, companies } = links;
+    for (let r = 0; r < size; r++)
+      if (starts ? starts[r + 1]! > starts[r]! : companies[r] !== NOBODY) setBit(linked, r);
+    linkedBits.set(links, linked);
+  }
   return linked;
 }
+
+const linkedBits = new WeakMap<Links, Bits>();
 
 /**
  * At least one: yes where a sure one is, unknown where only possible ones are or where no source covers the subject. `sure` and
@@ -134,24 +244,16 @@ export function countVerdict(
   size: number,
 ): Verdict {
   const yes = noBits(size);
-  const unknown = notBits(known, size);
+  const unknown = noBits(size);
   for (let r = 0; r < size; r++) {
-    if (!((known[r >> 5]! >>> (r & 31)) & 1)) continue;
-    if (sure[r]! >= from && possible[r]! <= to) yes[r >> 5]! |= 1 << (r & 31);
-    else if (possible[r]! >= from && sure[r]! <= to) unknown[r >> 5]! |= 1 << (r & 31);
+    const most = possible[r]!;
+    // Most have none, or fewer than are asked for.
+    if (most < from || sure[r]! > to) continue;
+    if (sure[r]! >= from && most <= to) yes[r >> 5]! |= 1 << (r & 31);
+    else unknown[r >> 5]! |= 1 << (r & 31);
   }
-  dropBits(unknown, yes);
+  keepBits(yes, known);
+  const unasked = notBits(known, size);
+  for (let w = 0; w < unknown.length; w++) unknown[w] = (unknown[w]! & known[w]!) | unasked[w]!;
   return { yes, unknown };
-}
-
-/** How many related records hang on any company, in a role. */
-export function linkedCount({ starts, companies }: Links): number {
-  if (!starts) {
-    let count = 0;
-    for (let r = 0; r < companies.length; r++) if (companies[r] !== NOBODY) count++;
-    return count;
-  }
-  let count = 0;
-  for (let r = 0; r + 1 < starts.length; r++) if (starts[r + 1]! > starts[r]!) count++;
-  return count;
 }

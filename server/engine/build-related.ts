@@ -6,7 +6,7 @@ import { NOBODY, type Links } from '../../core/tally/links.ts';
 import type { Db } from '../db/open.ts';
 import { subjectRevision } from '../tables/revision.ts';
 import { buildColumns, planAll, storedFields } from './build-columns.ts';
-import { sharedUint32 } from './shared-arrays.ts';
+import { sharedInt32, sharedUint32 } from './shared-arrays.ts';
 import type { StoredRelated, StoredUniverse } from './stored-universe.ts';
 
 /** Records whose companies SQLite hands over as one text. */
@@ -63,7 +63,7 @@ function knownCompanies(db: Db, column: string, recordOf: Int32Array, companies:
 
 /** The one company of each record, which its own table names. */
 function ownLinks(db: Db, { table }: Subject, ids: Uint32Array, recordOf: Int32Array): Links {
-  const companies = sharedUint32(ids.length).fill(NOBODY);
+  const companies = sharedInt32(ids.length).fill(NOBODY);
   const run = db
     .prepare<[number, number], string | null>(
       `SELECT group_concat(COALESCE(company_id, '')) FROM (SELECT company_id FROM ${table} WHERE id BETWEEN ? AND ? ORDER BY id)`,
@@ -114,7 +114,7 @@ function partyLinks(
       found.push(companyOf[company]!);
     }
     while (next <= size) starts[next++] = found.length;
-    const companies = sharedUint32(found.length);
+    const companies = sharedInt32(found.length);
     companies.set(found);
     return { starts, companies };
   };
@@ -132,7 +132,7 @@ function relinked(
 ): Map<string, Links> {
   return new Map(
     [...links].map(([role, { starts, companies }]) => {
-      const now = sharedUint32(companies.length);
+      const now = sharedInt32(companies.length);
       for (let i = 0; i < companies.length; i++)
         now[i] = companies[i] === NOBODY ? NOBODY : companyRecord(recordOf, idsBefore[companies[i]!]!);
       return [role, { starts, companies: now }];

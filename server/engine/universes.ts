@@ -1,6 +1,7 @@
 import { fieldOf, RELATED, subjectOf } from '../../core/fields/registry.ts';
 import { noBits } from '../../core/tally/bits.ts';
 import type { CategoryColumn, Column, Relation, Universe } from '../../core/tally/columns.ts';
+import { hangingOn, type Hanging, type Links } from '../../core/tally/links.ts';
 import { Tally, TallyCache } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Db } from '../db/open.ts';
@@ -70,6 +71,7 @@ export function openUniverses(
       related: companies,
       down: false,
       links: one.links,
+      hanging: new Map(),
       known: null,
     };
     const related: Universe = {
@@ -78,9 +80,21 @@ export function openUniverses(
       relations: new Map([['company', up]]),
     };
     universes.set(id, related);
-    down.set(id, { subject: id, related, down: true, links: one.links, known: one.known });
+    const hanging = new Map(
+      [...one.links].map(([role, links]) => [role, hangingOf(links, one.size, stored.size)]),
+    );
+    down.set(id, { subject: id, related, down: true, links: one.links, hanging, known: one.known });
   }
   return universes;
+}
+
+/** Links turned round, once for each: the universes are opened anew whenever the workspace changes. */
+const turned = new WeakMap<Links, Hanging>();
+
+function hangingOf(links: Links, records: number, companies: number): Hanging {
+  let hanging = turned.get(links);
+  if (!hanging) turned.set(links, (hanging = hangingOn(links, records, companies)));
+  return hanging;
 }
 
 /** The tallies of all subjects, looking through to each other. */
