@@ -53,7 +53,7 @@ export function StageHeader() {
           }}
         />
         <SubjectMenu />
-        <span className="text-[13px] whitespace-nowrap text-soft max-[1100px]:hidden">
+        <span className="text-[13px] whitespace-nowrap text-soft max-[1360px]:hidden">
           {order ? `sorted by ${order}` : 'in the order of loading'}
         </span>
         <span className="flex">
