@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { parse } from 'csv-parse/sync';
 import ExcelJS from 'exceljs';
@@ -95,7 +96,7 @@ test('J9: by technology to people, some titles taken out, as name, mail and comp
   const [head, ...rows] = parse(file, { bom: true });
   expect(head).toEqual(['Name', 'Mail', 'Company']);
   expect(rows).toHaveLength(left);
-  for (const [name, mail, company] of rows as string[][]) {
+  for (const [name, mail, company] of rows) {
     expect(name).not.toBe('');
     expect(mail).toMatch(/@.+\.example$/);
     expect(company).not.toBe('');
@@ -237,4 +238,38 @@ test('J20: lately funded, in a window that shows both dates, with what each site
     },
   ];
   expect(left).toBe(await tallyOf(page, 'companies', lines));
+});
+
+test('axe finds nothing on has-lines, other subjects and their pages, by day and by night', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const check = async (what: string) => {
+    await expect(page.locator('[data-tally]')).toBeVisible();
+    for (const colorScheme of ['light', 'dark'] as const) {
+      await page.emulateMedia({ colorScheme });
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.map(({ id, nodes }) => `${what}: ${id} ${nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
+    }
+  };
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await enter(hand, 'has deal as target (growth loan; has company as investor)');
+  await page.locator('[data-line]').first().click();
+  await expect(page.getByText(/deals pass; the line keeps/)).toBeVisible();
+  await check('a has-line');
+  await page
+    .getByRole('button', { name: /^Kind growth loan/ })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Kind' })).toBeVisible();
+  await check('a line within');
+  await page.keyboard.press('Escape');
+  await hand.click(/Counts companies/);
+  await hand.click('All people', 'menuitem');
+  await expect(page.locator('[data-row] a').first()).toBeVisible();
+  await check('people');
+  await page.locator('[data-row] a').first().click();
+  await expect(page.getByRole('heading', { name: 'What is known' })).toBeVisible();
+  await check('a person');
 });

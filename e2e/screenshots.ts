@@ -86,6 +86,7 @@ test('pickers and profile', async ({ page }) => {
   await desk(page);
   await page.locator('[data-row]').nth(1).getByRole('link').click();
   await expect(page.getByRole('heading', { name: 'What each source says' })).toBeVisible();
+  await expect(page.getByText('…', { exact: true })).toHaveCount(0);
   await shot(page, 'profile');
   await page.keyboard.press('x');
   await page.getByLabel('Name of the export').fill('Coaters and joineries');

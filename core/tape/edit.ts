@@ -1,3 +1,4 @@
+import { relationsOf } from '../fields/registry.ts';
 import {
   isBlock,
   isHas,
@@ -111,8 +112,22 @@ export function holderOf(tape: Pick<Tape, 'lines'>, id: string): HasLine | undef
   );
 }
 
-/** Puts the lines of a part at the end of a tape, under ids that are free there. */
-export function putPart(tape: Tape, part: Tape): Tape {
+/**
+ * Puts lines on a subject at the end of a tape, under ids that are free there. On a tape of another subject they stand in a has-line
+ * that looks through to theirs.
+ * @throws Problem where the two do not hang on each other
+ */
+export function putPart(tape: Tape, part: Pick<Tape, 'subject' | 'lines'>): Tape {
+  if (part.subject !== tape.subject) {
+    const has = [...relationsOf(tape.subject)].find(([, related]) => related.id === part.subject)?.[0];
+    if (!has)
+      throw new Problem(
+        'unknown-subject',
+        `These lines are on ${part.subject}, the tape counts ${tape.subject}; the one does not hang on the other.`,
+        { rule: 'lines on the same subject, or on companies' },
+      );
+    return addLines(tape, [renamed({ id: '', has, lines: part.lines }, freeId(tape))]);
+  }
   let whole = tape;
   for (const line of part.lines) {
     whole = addLines(whole, [renamed(line, freeId(whole))]);

@@ -2,16 +2,22 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
 import type { JumpAnswer } from '../../contract/responses.ts';
 import { SUBJECTS, subjectOf } from '../../core/fields/registry.ts';
-import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
-import { addLines, freeId, putPart } from '../../core/tape/edit.ts';
+import { emptyTape, type FieldLine, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { putPart } from '../../core/tape/edit.ts';
 import { call } from '../api.ts';
 import { useDesk } from '../desk/store.ts';
 import { addressOf } from '../desk/address.ts';
 import { turnTo } from '../desk/SubjectMenu.tsx';
 
 const MOST_COMMANDS = 8;
+
+/** A line on companies put on a tape of any subject. */
+function putLine(tape: Tape, line: FieldLine): Tape {
+  return putPart(tape, { subject: 'companies', lines: [line] });
+}
 
 /** Finds companies, people, brands, deals, codes, towns, tapes, lists and places of the program by typing. */
 export function JumpBox({ onClose }: { onClose(): void }) {
@@ -25,7 +31,11 @@ export function JumpBox({ onClose }: { onClose(): void }) {
     placeholderData: keepPreviousData,
   });
   const go = (act: () => void) => () => {
-    act();
+    try {
+      act();
+    } catch (failure) {
+      toast.error((failure as Error).message);
+    }
     onClose();
   };
   const show = (tape: Tape, sort: readonly SortKey[]) =>
@@ -127,7 +137,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
                 onSelect={go(() => {
                   const { tape, sort } = useDesk.getState();
                   const test = { scheme: code.scheme, any: [code.code] };
-                  show(addLines(tape, [{ id: freeId(tape), field: 'industry', test }]), sort);
+                  show(putLine(tape, { id: '', field: 'industry', test }), sort);
                 })}
               >
                 <span className="figure">{code.code}</span> {code.title}
@@ -145,7 +155,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
                 onSelect={go(() => {
                   const { tape, sort } = useDesk.getState();
                   const near = { lat: town.lat, lon: town.lon, km: 40, label: town.name };
-                  show(addLines(tape, [{ id: freeId(tape), field: 'place', test: { near } }]), sort);
+                  show(putLine(tape, { id: '', field: 'place', test: { near } }), sort);
                 })}
               >
                 <span className="font-semibold">{town.name}</span>
@@ -186,8 +196,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
                 className={item}
                 onSelect={go(() => {
                   const { tape, sort } = useDesk.getState();
-                  const line = { id: freeId(tape), field: 'list', test: { any: [list.key] } };
-                  show(addLines(tape, [line]), sort);
+                  show(putLine(tape, { id: '', field: 'list', test: { any: [list.key] } }), sort);
                 })}
               >
                 <span className="font-semibold">{list.name}</span>

@@ -47,8 +47,14 @@ function Saved({ saved, onClose }: { saved: SavedTapeView; onClose(): void }) {
   const refresh = () => client.invalidateQueries({ queryKey: ['saved-tapes'] });
   const take = () => {
     const { sort, ...tape } = saved.tape;
-    if (saved.kind === 'part') change(putPart(useDesk.getState().tape, saved.tape));
-    else {
+    if (saved.kind === 'part') {
+      try {
+        change(putPart(useDesk.getState().tape, saved.tape));
+      } catch (failure) {
+        toast.error((failure as Error).message);
+        return;
+      }
+    } else {
       change(tape);
       set({ sort: sort ?? [] });
     }
