@@ -7,12 +7,12 @@ import { LARGE_PORT } from '../playwright.config.ts';
 test.use({ baseURL: `http://127.0.0.1:${LARGE_PORT}` });
 test.setTimeout(180_000);
 
-test('200,000 companies: narrowed, looked through to the last, sorted and exported whole', async ({
+test('100,000 companies: narrowed, looked through to the last, sorted and exported whole', async ({
   page,
 }) => {
   const hand = new Hand(page);
   await page.goto('/desk');
-  expect(await hand.tally()).toBe(200_000);
+  expect(await hand.tally()).toBe(100_000);
   await hand.line('not nace 16.23 any rank; founded 1950-2026; words windows or steel');
   const left = await hand.tally();
   await page.keyboard.press('Escape');
