@@ -1,4 +1,4 @@
-import { countBits, keepBits, noBits, notBits, popcount, setBit, type Bits } from './bits.ts';
+import { countBits, keepBits, noBits, notBits, popcount, recordsOf, setBit, type Bits } from './bits.ts';
 import type { Verdict } from './verdict.ts';
 
 /**
@@ -57,15 +57,9 @@ const SPARSE = 8;
 
 /** Adds 1 at every company that a record of the set hangs on. */
 function countUp(set: Bits, { starts, companies }: Links, counts: Uint32Array): void {
-  for (let w = 0; w < set.length; w++) {
-    let word = set[w]!;
-    while (word !== 0) {
-      const low = word & -word;
-      word ^= low;
-      const r = (w << 5) + 31 - Math.clz32(low);
-      if (starts) for (let i = starts[r]!; i < starts[r + 1]!; i++) counts[companies[i]!]!++;
-      else if (companies[r] !== NOBODY) counts[companies[r]!]!++;
-    }
+  for (const r of recordsOf(set)) {
+    if (starts) for (let i = starts[r]!; i < starts[r + 1]!; i++) counts[companies[i]!]!++;
+    else if (companies[r] !== NOBODY) counts[companies[r]!]!++;
   }
 }
 
@@ -136,15 +130,9 @@ export function companiesOf(set: Bits, links: Links, size: number, hanging?: Han
     return found;
   }
   const { starts, companies } = links;
-  for (let w = 0; w < set.length; w++) {
-    let word = set[w]!;
-    while (word !== 0) {
-      const low = word & -word;
-      word ^= low;
-      const r = (w << 5) + 31 - Math.clz32(low);
-      if (starts) for (let i = starts[r]!; i < starts[r + 1]!; i++) setBit(found, companies[i]!);
-      else if (companies[r] !== NOBODY) setBit(found, companies[r]!);
-    }
+  for (const r of recordsOf(set)) {
+    if (starts) for (let i = starts[r]!; i < starts[r + 1]!; i++) setBit(found, companies[i]!);
+    else if (companies[r] !== NOBODY) setBit(found, companies[r]!);
   }
   return found;
 }
@@ -153,7 +141,7 @@ export function companiesOf(set: Bits, links: Links, size: number, hanging?: Han
 export function recordsAt(set: Bits, { starts, companies }: Links, size: number): Bits {
   const found = noBits(size);
   if (!starts) {
-    // Word by word, so that a set that holds everything or nothing of a stretch costs no guessing.
+    // Without asking whether the company is in the set, which would be guessed wrong every other time.
     for (let r = 0; r < size; r++) {
       const company = companies[r]!;
       if (company !== NOBODY) found[r >> 5]! |= ((set[company >> 5]! >>> (company & 31)) & 1) << (r & 31);

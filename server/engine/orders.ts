@@ -1,8 +1,9 @@
 import { Recent } from '../../core/recent.ts';
 import { countBits, type Bits } from '../../core/tally/bits.ts';
-import type { Universe } from '../../core/tally/columns.ts';
+import type { CategoryColumn, Universe } from '../../core/tally/columns.ts';
 import { keyedValues } from '../../core/tally/test-keyed.ts';
 import { keptInOrder, keysOf, orderBy, type Keys } from '../../core/tally/order.ts';
+import type { Field } from '../../core/fields/field.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
 import type { SortKey } from '../../core/tape/nodes.ts';
 import type { Db } from '../db/open.ts';
@@ -10,6 +11,12 @@ import { labelKeys } from './label-keys.ts';
 
 /** Orders and lists are kept up to this many bytes each, the oldest going first. */
 const MOST_BYTES = 128 * 2 ** 20;
+
+/** Values that stand from the highest down order so, not by the alphabet. */
+function orderedKeys({ dictionary, values }: CategoryColumn, field: Field, size: number): Keys {
+  const ranks = dictionary.map((value) => field.values!.findIndex(({ key }) => key === value));
+  return Float64Array.from({ length: size }, (_, r) => (values[r] === 0 ? NaN : ranks[values[r]! - 1]!));
+}
 
 /** Keys of a tape's own, such as the counts of its has-lines; null for columns. */
 export type OwnKeys = (by: string) => (() => Keys) | null;
@@ -63,7 +70,9 @@ export class Orders {
         (field.store as { absent: 0 | null }).absent,
         this.universe.size,
       );
-    const keys = keysOf(column, this.universe.size);
+    const keys = field.ordered
+      ? orderedKeys(column as CategoryColumn, field, this.universe.size)
+      : keysOf(column, this.universe.size);
     return field.yearsSince ? keys.map((year) => -year) : keys;
   }
 

@@ -1,3 +1,4 @@
+import { RELATED } from '../../core/fields/registry.ts';
 import type { CompanyReference, RelatedRecord } from '../../core/records/related.ts';
 import type { Db } from '../db/open.ts';
 import { relatedWriter, type HeldParty, type Hold } from '../tables/related.ts';
@@ -71,13 +72,8 @@ export class RelatedLoad {
 export function findAgain(db: Db): string[] {
   const finder = new CompanyFinder(db);
   const changed: string[] = [];
-  for (const [subject, table] of [
-    ['sites', 'site'],
-    ['people', 'person'],
-    ['events', 'event'],
-    ['deals', 'deal_party'],
-    ['brands', 'brand_party'],
-  ] as const) {
+  for (const { id: subject, relation } of RELATED) {
+    const { table } = relation;
     const set = db.prepare(`UPDATE ${table} SET company_id = ? WHERE rowid = ?`);
     let count = 0;
     const open = db

@@ -10,7 +10,7 @@ import { call } from '../api.ts';
 import { useFormat, type ShownFigure } from '../app/format.ts';
 import { Figure, Unknown } from '../desk/sheet/Cell.tsx';
 import { useDesk } from '../desk/store.ts';
-import { Button } from '../ui/controls.tsx';
+import { Button, Trouble } from '../ui/controls.tsx';
 import { Fact, NotThere, Section } from './parts.tsx';
 import { RelatedSection, useRelatedCounts } from './RelatedSection.tsx';
 import { SourceTable } from './SourceTable.tsx';
@@ -24,7 +24,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const tape = useDesk((state) => state.tape);
   const { set, change } = useDesk.getState();
   const format = useFormat();
-  const counts = useRelatedCounts(companyKey);
+  const { counts, error: uncounted } = useRelatedCounts(companyKey);
   const { data, error } = useQuery({
     queryKey: ['company', companyKey],
     queryFn: ({ signal }) =>
@@ -206,6 +206,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
           </div>
         </div>
         <div className="mt-6 space-y-6">
+          <Trouble error={uncounted} />
           {RELATED.map(({ id }) => (
             <RelatedSection
               key={`${id} ${companyKey}`}

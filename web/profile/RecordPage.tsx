@@ -33,7 +33,7 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
   );
   const roleLabel = (role: string) =>
     relation!.roles.find(({ key, stored }) => key === role || (stored.length === 1 && stored[0] === role))
-      ?.label ?? role;
+      ?.label ?? 'Company';
   return (
     <article className="flex min-h-0 flex-1 flex-col">
       <Steps subject={subject} recordKey={recordKey} />

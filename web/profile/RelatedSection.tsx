@@ -10,6 +10,7 @@ import { countedPart } from '../desk/queries.ts';
 import { Cell } from '../desk/sheet/Cell.tsx';
 import { columnOf } from '../desk/sheet/columns.ts';
 import { useDesk } from '../desk/store.ts';
+import { Trouble } from '../ui/controls.tsx';
 import { Section } from './parts.tsx';
 
 const SHOWN = 8;
@@ -27,12 +28,15 @@ const VIEWS: Readonly<Record<string, { columns: readonly string[]; sort: readonl
 };
 
 /** How many records of each subject hang on a company; null where no source covers the subject for it. */
-export function useRelatedCounts(company: string): Readonly<Record<string, number | null>> | undefined {
+export function useRelatedCounts(company: string): {
+  counts: Readonly<Record<string, number | null>> | undefined;
+  error: Error | null;
+} {
   const lines = [
     { id: 'l1', field: 'company', test: { any: [company] } },
     ...RELATED.map(({ id }) => ({ id, has: id, lines: [], parked: true as const })),
   ];
-  const { data } = useQuery({
+  const { data, error } = useQuery({
     queryKey: ['related counts', company],
     queryFn: ({ signal }) =>
       call<RowsAnswer>(
@@ -44,9 +48,9 @@ export function useRelatedCounts(company: string): Readonly<Record<string, numbe
     retry: false,
   });
   const cells = data?.rows[0]?.cells;
-  return (
-    cells && Object.fromEntries(RELATED.map(({ id }) => [id, cells[COUNT_COLUMN + id] as number | null]))
-  );
+  const counts =
+    cells && Object.fromEntries(RELATED.map(({ id }) => [id, cells[COUNT_COLUMN + id] as number | null]));
+  return { counts, error };
 }
 
 /** What hangs on a company, of one subject: the first few, and the way to all of them. */
@@ -64,7 +68,7 @@ export function RelatedSection({
   const { columns, sort } = VIEWS[subject]!;
   const tape = relatedTape({ id: 'h', has: subject, lines: [] }, company);
   const format = useFormat();
-  const { data } = useQuery({
+  const { data, error } = useQuery({
     queryKey: ['related', subject, company],
     queryFn: ({ signal }) =>
       call<RowsAnswer>(
@@ -82,6 +86,7 @@ export function RelatedSection({
   if (!data || data.total === 0)
     return (
       <Section name={name}>
+        <Trouble error={error} />
         <p className="py-1 text-soft italic">
           {count === null ? 'unknown: no source covers them for this company' : count === 0 ? 'none' : '…'}
         </p>

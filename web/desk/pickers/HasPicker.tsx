@@ -2,19 +2,13 @@ import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { relationsOf, rolesOf } from '../../../core/fields/registry.ts';
 import { editLine, freeId, joinLines } from '../../../core/tape/edit.ts';
-import {
-  COUNT_COLUMN,
-  emptyTape,
-  isHas,
-  type HasLine,
-  type Line,
-  type NumberTest,
-} from '../../../core/tape/nodes.ts';
+import { COUNT_COLUMN, emptyTape, type HasLine, type NumberTest } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Segments } from '../../ui/controls.tsx';
 import { useTally } from '../queries.ts';
 import { useColumns, useDesk } from '../store.ts';
 import { Entry } from '../tape/Entry.tsx';
+import { nameOf, wordedById } from '../worded.ts';
 import { Ends } from './range/Ends.tsx';
 
 /** The large chooser of a has-line: in which role, how many, and which conditions the related records must pass. */
@@ -32,7 +26,7 @@ export function HasPicker({ line, subject }: { line: HasLine; subject: string })
   );
   const figures = tally?.lines.flatMap((one) => one.related ?? []).find((one) => one.id === line.id);
   const own = tally?.lines.find((one) => one.id === line.id);
-  const words = new Map(tally?.lines.flatMap((one) => flat(one.inner ?? [])).map((one) => [one.id, one]));
+  const words = wordedById(tally?.lines ?? []);
   const alone = new Map(figures?.lines.map((one) => [one.id, one.alone]));
   const edit = (next: HasLine) =>
     change(
@@ -200,16 +194,6 @@ function withCount(line: HasLine, { from, to }: NumberTest): HasLine {
     ...rest,
     count: { ...(low === undefined ? {} : { from: low }), ...(high === undefined ? {} : { to: high }) },
   };
-}
-
-function nameOf(line: Line): string {
-  return 'either' in line ? 'Either' : isHas(line) ? `Has ${line.has}` : line.field;
-}
-
-type Worded = { id: string; words: { label: string; text: string }; inner?: Worded[] };
-
-function flat(lines: readonly Worded[]): Worded[] {
-  return lines.flatMap((one) => [one, ...flat(one.inner ?? [])]);
 }
 
 function Row({ name, children }: { name: string; children: ReactNode }) {

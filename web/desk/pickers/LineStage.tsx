@@ -16,6 +16,7 @@ import { useFormat } from '../../app/format.ts';
 import { Button, Kbd, Segments } from '../../ui/controls.tsx';
 import { useTally } from '../queries.ts';
 import { useDesk } from '../store.ts';
+import { wordedById } from '../worded.ts';
 import { CategoryPicker } from './CategoryPicker.tsx';
 import { CodesPicker } from './CodesPicker.tsx';
 import { DatePicker } from './DatePicker.tsx';
@@ -178,7 +179,7 @@ function Foot<L extends Leaf>({
   const { data: tally } = useTally();
   const format = useFormat();
   const figures = tally?.lines.find((one) => one.id === at);
-  const typed = figures?.typed ?? typedOf(tally?.lines ?? [], line?.id);
+  const typed = figures?.typed ?? wordedById(tally?.lines ?? []).get(line?.id ?? '')?.typed;
   return (
     <footer className="flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 border-t border-edge py-2 text-[13px]">
       {line ? (
@@ -231,17 +232,6 @@ function Foot<L extends Leaf>({
       )}
     </footer>
   );
-}
-
-type Worded = { id: string; typed: string; inner?: Worded[] };
-
-/** How a line would be typed, at any depth. */
-function typedOf(lines: readonly Worded[], id: string | undefined): string | undefined {
-  for (const line of lines) {
-    const found = line.id === id ? line.typed : typedOf(line.inner ?? [], id);
-    if (found) return found;
-  }
-  return undefined;
 }
 
 /** How old a value may be. */

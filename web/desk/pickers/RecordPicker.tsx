@@ -57,6 +57,9 @@ export function RecordPicker({ test, onTest }: PickerProps<RecordTest>) {
         className="field w-80 border-ink"
       />
       <Trouble error={error} />
+      {text.trim() !== '' && found?.companies.length === 0 && (
+        <p className="text-soft">No company of that name.</p>
+      )}
       <ul aria-label="Companies found">
         {(text.trim() === '' ? [] : (found?.companies ?? []))
           .filter(({ key }) => !keys.includes(key))

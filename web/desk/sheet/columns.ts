@@ -2,6 +2,7 @@ import type { WordedTally } from '../../../contract/responses.ts';
 import type { Field, SheetColumn } from '../../../core/fields/field.ts';
 import { columnFields, fieldOf } from '../../../core/fields/registry.ts';
 import { COUNT_COLUMN, countedLine, type HasLine, type Tape } from '../../../core/tape/nodes.ts';
+import { wordedById } from '../worded.ts';
 
 /** A column of the sheet: of a field, or the count of a has-line. */
 export interface ShownColumn extends SheetColumn {
@@ -21,7 +22,7 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
     return { ...field.column, id, label: field.label, meaning: field.meaning, field, counts: null };
   const line = countedLine(tape, id);
   if (!line) return null;
-  const words = wordsOf(tally?.lines ?? [], line.id);
+  const words = wordedById(tally?.lines ?? []).get(line.id)?.words;
   const many = line.has === 'company' ? 'companies' : line.has;
   const heading = `${many.charAt(0).toUpperCase()}${many.slice(1)}${line.as ? ` as ${line.as}` : ''}`;
   return {
@@ -30,20 +31,10 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
     width: Math.max(COUNT_WIDTH, 34 + heading.length * 7),
     numeric: true,
     label: `number of ${heading.toLowerCase()}`,
-    meaning: `How many: ${words?.label ?? ''} ${words?.text ?? ''}. Click a number to see them.`,
+    meaning: `How many: ${words?.label ?? ''} ${words?.text ?? ''}.${line.has === 'company' ? '' : ' Click a number to see them.'}`,
     field: null,
     counts: line,
   };
-}
-
-type Worded = { id: string; words: { label: string; text: string }; inner?: Worded[] };
-
-function wordsOf(lines: readonly Worded[], id: string): Worded['words'] | undefined {
-  for (const line of lines) {
-    const found = line.id === id ? line.words : wordsOf(line.inner ?? [], id);
-    if (found) return found;
-  }
-  return undefined;
 }
 
 /** Every column that the tape's records can have: those of fields, then counts of has-lines. */

@@ -2,9 +2,10 @@ import clsx from 'clsx';
 import type { WordedTally } from '../../../contract/responses.ts';
 import { relationsOf, rolesOf } from '../../../core/fields/registry.ts';
 import { subjectWithin } from '../../../core/tape/turn.ts';
-import { isBlock, isHas, type HasLine, type Line } from '../../../core/tape/nodes.ts';
+import { isHas, type HasLine } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { useDesk } from '../store.ts';
+import { nameOf, wordedById } from '../worded.ts';
 
 type Figures = WordedTally['lines'][number];
 
@@ -31,7 +32,7 @@ export function InnerLines({
   const { set } = useDesk.getState();
   const format = useFormat();
   const related = new Map(figures.related?.map((one) => [one.id, one]));
-  const words = new Map(worded(figures).map((one) => [one.id, one.words]));
+  const words = wordedById([figures]);
   return (
     <div className="my-1 border-l-2 border-rule pl-2.5 text-[13px]">
       {lines.map((line) => {
@@ -59,8 +60,10 @@ export function InnerLines({
                 >
                   <span className="min-w-0 flex-1 break-words">
                     {one.not && <strong className="text-cut">not </strong>}
-                    <strong className="font-semibold">{words.get(one.id)?.label ?? labelOf(one)}</strong>{' '}
-                    {isHas(one) ? roleOf(one, many) : words.get(one.id)?.text}
+                    <strong className="font-semibold">
+                      {words.get(one.id)?.words.label ?? nameOf(one)}
+                    </strong>{' '}
+                    {isHas(one) ? roleOf(one, many) : words.get(one.id)?.words.text}
                     {one.parked && ' (parked)'}
                   </span>
                   <span className="figure text-soft" title={`${many} that pass this line by itself`}>
@@ -86,14 +89,4 @@ export function InnerLines({
       })}
     </div>
   );
-}
-
-function labelOf(line: Line): string {
-  return isBlock(line) ? 'Either' : isHas(line) ? `Has ${line.has}` : line.field;
-}
-
-type Worded = { id: string; words: Figures['words']; inner?: Worded[] };
-
-function worded(line: Worded): Worded[] {
-  return (line.inner ?? []).flatMap((one) => [one, ...worded(one)]);
 }
