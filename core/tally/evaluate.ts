@@ -14,6 +14,7 @@ import type {
   ListTest,
   MoneyTest,
   NumberTest,
+  PeersTest,
   PlaceTest,
   RankTest,
   RecordTest,
@@ -64,6 +65,10 @@ export function columnOf(universe: Universe, field: Field): Column {
 function test(universe: Universe, field: Field, line: FieldLine, lookup: Lookup): Verdict {
   const { size } = universe;
   const estimates = line.estimates === true;
+  if (field.kind === 'peers') {
+    const { yes, unknown } = lookup.peers(line.test as PeersTest);
+    return { yes, unknown };
+  }
   if (field.kind === 'rank') return testRank(universe, line.test as RankTest, estimates, lookup.codes);
   const column = columnOf(universe, field);
   switch (field.kind) {
