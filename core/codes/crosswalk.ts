@@ -109,7 +109,7 @@ export class Crosswalk {
   }
 
   /** By node of one scheme, the nodes of another that each of its lowest codes is linked with; worked out once. */
-  private leafTargets(from: Scheme, to: Scheme): { targets: number[][]; chained: boolean } {
+  leafTargets(from: Scheme, to: Scheme): { targets: number[][]; chained: boolean } {
     const key = `${from} ${to}`;
     let found = this.leaves.get(key);
     if (!found) {

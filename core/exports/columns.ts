@@ -1,6 +1,8 @@
 import type { Cell, CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '../cells.ts';
 import type { Field } from '../fields/field.ts';
 import { fieldOf } from '../fields/registry.ts';
+import { COUNT_COLUMN } from '../tape/nodes.ts';
+import { SCORE_COLUMN, WHY_COLUMN } from '../tape/own-columns.ts';
 import { ratePerEuro } from '../money/rates.ts';
 
 /** One column of an exported file. A field may make several: a place is town, region and country. */
@@ -27,8 +29,9 @@ export function exportColumns(
       return [
         {
           heading: headings[id],
-          kind: 'number',
-          width: 14,
+          kind: id.startsWith(WHY_COLUMN) ? 'text' : 'number',
+          width: id.startsWith(WHY_COLUMN) ? 60 : 14,
+          ...(id.startsWith(SCORE_COLUMN) ? { digits: 2 } : id.startsWith(COUNT_COLUMN) ? {} : { digits: 1 }),
           value: (row) => countText(row.cells[id] ?? null),
         },
       ];
@@ -121,7 +124,7 @@ export function labelOf(field: Field, value: string | null): string | null {
 
 /** A count, or from how many to how many where some records are unknown to the lines. */
 function countText(cell: Cell): number | string | null {
-  if (cell === null || typeof cell === 'number') return cell;
+  if (cell === null || typeof cell === 'number' || typeof cell === 'string') return cell;
   const { low, high } = cell as QuantityCell;
   return `${low} to ${high}`;
 }

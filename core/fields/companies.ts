@@ -1,4 +1,5 @@
 import { activity } from './companies/activity.ts';
+import { holders } from './companies/holders.ts';
 import { market } from './companies/market.ts';
 import { place } from './companies/place.ts';
 import { size } from './companies/size.ts';
@@ -11,6 +12,6 @@ export const companies: Subject = {
   one: 'company',
   many: 'companies',
   table: 'company',
-  fields: [...activity, ...place, ...size, ...market, ...standing],
+  fields: [...activity, ...place, ...size, ...market, ...standing, ...holders],
   relation: null,
 };

@@ -13,6 +13,7 @@ export type FieldKind =
   | 'text'
   | 'list'
   | 'record'
+  | 'peers'
   | 'label';
 
 /** What a field is about; a choice of conditions lists them by section. */
@@ -24,6 +25,7 @@ export const SECTIONS = {
   technology: 'Technology and site',
   market: 'Brands, channels and money raised',
   standing: 'Standing',
+  people: 'Who runs what',
 } as const;
 
 /** Where a field's values are kept in the universe's tables. The subject's own table is `company`, `person` and so on. */
@@ -55,6 +57,10 @@ export type Store =
   | { at: 'parties'; role?: string }
   /** The key of the record itself. */
   | { at: 'key' }
+  /** The person of a department who stands highest: a column of `person`. */
+  | { at: 'holder'; department: string; column: 'name' | 'mail' }
+  /** Measured between companies when it is asked for. */
+  | { at: 'peers' }
   /** The address book of the workspace. */
   | { at: 'contacts' };
 

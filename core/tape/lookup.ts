@@ -3,6 +3,8 @@ import type { CodeHit } from '../codes/search.ts';
 import type { Crosswalk } from '../codes/crosswalk.ts';
 import type { CountryGroup } from '../geo/country-groups.ts';
 import type { Field } from '../fields/field.ts';
+import type { Bits } from '../tally/bits.ts';
+import type { PeersTest } from './nodes.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 
 /** A value that a category field can have. `group` values (a category of products) stand for all that name them. */
@@ -25,6 +27,8 @@ export interface Lookup {
   choices(field: Pick<Field, 'subject' | 'id'>): readonly Choice[];
   /** The name of a company by key, or undefined where the universe has none. */
   companyName(key: string): string | undefined;
+  /** The companies that a line of peers keeps, surely and possibly, with the id of each record. */
+  peers(test: PeersTest): { yes: Bits; unknown: Bits; ids: Uint32Array };
   /** Day from which "past 12 months" counts back. */
   asOf: number;
 }

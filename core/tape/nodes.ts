@@ -1,3 +1,5 @@
+import type { Chart } from '../charts/chart.ts';
+import type { Weights } from '../peers/parts.ts';
 import type { Scheme } from '../codes/tree.ts';
 
 /** The tape as small frozen nodes. `validateTape` makes them; nothing else does. */
@@ -67,6 +69,16 @@ export interface RecordTest {
   readonly any: readonly string[];
 }
 
+/** The companies most alike some companies, or the members of a list. */
+export interface PeersTest {
+  /** Exactly one of the two: keys of companies, or a list whose members with verdict in are meant. */
+  readonly like?: readonly string[];
+  readonly list?: string;
+  /** How alike at least, from 0 to 1. */
+  readonly from: number;
+  readonly weights?: Weights;
+}
+
 export interface FlagTest {
   readonly is: boolean;
 }
@@ -123,7 +135,8 @@ export type Test =
   | DateTest
   | TextTest
   | ListTest
-  | RecordTest;
+  | RecordTest
+  | PeersTest;
 
 interface Marks {
   readonly id: string;
@@ -181,6 +194,8 @@ export interface Tape {
   readonly lines: readonly Line[];
   readonly sort?: readonly SortKey[];
   readonly first?: number;
+  /** Charts of one's own; they count nothing out. */
+  readonly charts?: readonly Chart[];
 }
 
 export function isBlock(line: Line): line is EitherBlock {

@@ -22,6 +22,7 @@ import type {
 } from './nodes.ts';
 import { Problem } from './problem.ts';
 import { parseWords } from './words-query.ts';
+import { checkPeers } from './peers-test.ts';
 import { checkPlace } from './place-test.ts';
 import { objectAt, oneOfAt, onlyKeys, textAt, texts, wrong } from './shapes.ts';
 
@@ -52,6 +53,8 @@ export function checkTest(field: Field, input: unknown, at: string, lookup: Look
       return list(field, raw, at, lookup);
     case 'record':
       return records(raw, at, lookup);
+    case 'peers':
+      return checkPeers(raw, at, lookup);
     case 'date':
       return date(raw, at);
     case 'text':

@@ -1,8 +1,7 @@
+import { checkCharts } from '../charts/validate.ts';
 import { fieldOf, relationsOf, rolesOf, SUBJECTS } from '../fields/registry.ts';
 import type { Lookup } from './lookup.ts';
 import {
-  countedLine,
-  COUNT_COLUMN,
   type EitherBlock,
   type FieldLine,
   type HasLine,
@@ -12,6 +11,7 @@ import {
   type SortKey,
   type Tape,
 } from './nodes.ts';
+import { isOwnColumn, ownColumnOf } from './own-columns.ts';
 import { Problem, shown } from './problem.ts';
 import { flagAt, listAt, objectAt, onlyKeys, textAt, wholeAt } from './shapes.ts';
 import { checkTest, spanAt } from './tests.ts';
@@ -34,7 +34,17 @@ export function validateTape(input: unknown, lookup: Lookup): Tape {
         rule: 'must be "just-tally.tape"',
       },
     );
-  onlyKeys(raw, 'tape', ['format', 'version', 'name', 'description', 'subject', 'lines', 'sort', 'first']);
+  onlyKeys(raw, 'tape', [
+    'format',
+    'version',
+    'name',
+    'description',
+    'subject',
+    'lines',
+    'sort',
+    'first',
+    'charts',
+  ]);
   if (raw.version !== 1)
     throw new Problem(
       'tape-version',
@@ -71,6 +81,7 @@ export function validateTape(input: unknown, lookup: Lookup): Tape {
     lines,
     ...(raw.sort === undefined ? {} : { sort: validateSort(raw.sort, { subject, lines }) }),
     ...(raw.first === undefined ? {} : { first: wholeAt(raw.first, 'first') }),
+    ...(raw.charts === undefined ? {} : { charts: checkCharts(raw.charts, 'charts', subject) }),
   };
   return deepFreeze(tape);
 }
@@ -269,8 +280,8 @@ export function validateSort(input: unknown, tape: Pick<Tape, 'subject' | 'lines
     onlyKeys(raw, `sort[${i}]`, ['by', 'descending']);
     const by = textAt(raw.by, `sort[${i}].by`, 60);
     const field = fieldOf(tape.subject, by);
-    const sorts = by.startsWith(COUNT_COLUMN)
-      ? countedLine(tape, by)
+    const sorts = isOwnColumn(by)
+      ? (ownColumnOf(tape, by)?.kind ?? 'why') !== 'why'
       : field?.column && field.column.sortable !== false;
     if (!sorts)
       throw new Problem('unknown-sort', `There is no order by "${by}".`, {

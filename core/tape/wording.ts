@@ -5,6 +5,7 @@ import { isCountryCode } from '../geo/country-groups.ts';
 import { metroKm } from '../geo/metro.ts';
 import { wordDays } from './dates.ts';
 import type { Lookup } from './lookup.ts';
+import { wordPeers } from './peers-test.ts';
 import {
   isBlock,
   isHas,
@@ -21,6 +22,7 @@ import {
   type ListTest,
   type MoneyTest,
   type NumberTest,
+  type PeersTest,
   type PlaceTest,
   type RankTest,
   type RecordTest,
@@ -155,6 +157,8 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
         (line.test as RecordTest).any.map((key) => lookup.companyName(key) ?? key),
         'or',
       );
+    case 'peers':
+      return wordPeers(line.test as PeersTest, lookup);
     case 'date': {
       const test = line.test as DateTest;
       const days = wordDays(test, lookup.asOf);

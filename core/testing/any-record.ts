@@ -78,6 +78,9 @@ const signedMoney: fc.Arbitrary<Money> = fc
       : value,
   );
 
+/** Names of groups of companies. */
+export const GROUPS = ['Morvalt', 'Ostra'] as const;
+
 const anyDay = fc.integer({ min: 20_000, max: 20_726 });
 
 const history = fc
@@ -122,6 +125,7 @@ export const anyRecord: fc.Arbitrary<CompanyRecord> = fc
     dwelling: maybe(fc.boolean()),
     followers: maybe(fc.nat(60)),
     ownership: maybe(fc.constantFrom('independent', 'subsidiary', 'top' as const)),
+    group: maybe(fc.constantFrom(...GROUPS)),
     listing: maybe(fc.constantFrom('listed', 'private', 'public-body' as const)),
     certificates: maybe(fc.uniqueArray(fc.constantFrom(...CERTIFICATES), { maxLength: 2 })),
     departments: maybe(
@@ -162,7 +166,6 @@ export const anyRecord: fc.Arbitrary<CompanyRecord> = fc
       profitWhy: null,
       assetsWhy: null,
       revenueMonths: null,
-      group: null,
       ticker: null,
       ...rest,
       headcountYear: rest.headcount && rest.headcountYear,

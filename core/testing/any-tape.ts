@@ -3,7 +3,7 @@ import { OFFERS } from '../fields/companies/making.ts';
 import { Problem } from '../tape/problem.ts';
 import type { EitherBlock, FieldLine, Line, Tape, Test } from '../tape/nodes.ts';
 import { anyHas, RELATED_TESTS } from './any-has.ts';
-import { CODES, LISTS, maybe, NAICS, SOURCES, STEP, TECHNOLOGIES, WORDS } from './any-record.ts';
+import { CODES, LISTS, maybe, NAICS, SOURCES, STEP, TECHNOLOGIES, WORDS, GROUPS } from './any-record.ts';
 
 /** Random tapes over the same few values as the random records. For tests only. */
 
@@ -83,6 +83,7 @@ const rarerTests: fc.Arbitrary<AnyTest> = fc.oneof(
     .map(([keys, all]) => ({ field: 'offers', test: all ? { all: keys } : { any: keys } })),
   some(['independent', 'top']).map((any) => ({ field: 'ownership', test: { any } })),
   some(['listed', 'public-body']).map((any) => ({ field: 'listing', test: { any } })),
+  some([...GROUPS]).map((any) => ({ field: 'group', test: { any } })),
   fc
     .tuple(
       some([...TECHNOLOGIES, 'planning']),

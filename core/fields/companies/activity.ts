@@ -53,6 +53,19 @@ export const activity: readonly Field[] = [
     files: [],
   },
   {
+    id: 'peers',
+    subject: 'companies',
+    section: 'what',
+    kind: 'peers',
+    label: 'Peers',
+    meaning:
+      'How alike a company is to one company, several or a list, from 0 to 1: by codes, words, technologies, size, place and channels. Parts unknown of it make the answer unknown where they could decide it.',
+    store: { at: 'peers' },
+    openers: ['like', 'peers of'],
+    column: null,
+    files: [],
+  },
+  {
     id: 'words',
     subject: 'companies',
     section: 'what',

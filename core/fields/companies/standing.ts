@@ -1,5 +1,5 @@
 import type { Field } from '../field.ts';
-import { category, column, date, files, flag, label, number, OFFERS, words } from './making.ts';
+import { category, column, date, files, flag, number, OFFERS, words } from './making.ts';
 
 /** What a company uses and offers, and how it stands. */
 export const standing: readonly Field[] = [
@@ -101,14 +101,14 @@ export const standing: readonly Field[] = [
     openers: 'ownership',
     headings: 'ownership, owner type',
   }),
-  label(
-    'group',
-    'Group',
-    170,
-    'Name of the top company of its group.',
-    words('group, group name, konzern, parent company'),
-    column('group_name'),
-  ),
+  {
+    ...category('group', 'Group', 'Name of the top company of its group.', {
+      openers: 'group',
+      headings: 'group name, konzern, parent company',
+    }),
+    store: column('group_name'),
+    column: { heading: 'Group', width: 170 },
+  },
   category('listing', 'Listing', 'Listed on an exchange, private, or a public body.', {
     values: [
       { key: 'listed', label: 'listed' },

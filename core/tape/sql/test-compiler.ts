@@ -3,6 +3,7 @@ import { parseSpan, spanStart, yearOf } from '../../dates.ts';
 import type { Field, Store } from '../../fields/field.ts';
 import { fieldOf, subjectOf } from '../../fields/registry.ts';
 import { euroLimits, type EuroLimits } from '../../money/limits.ts';
+import { recordsOf, type Bits } from '../../tally/bits.ts';
 import { groupsOf, keyOf, ownTest } from '../../tally/evaluate.ts';
 import { atAnySite } from '../any-site.ts';
 import { daysOf } from '../dates.ts';
@@ -17,6 +18,7 @@ import type {
   ListTest,
   MoneyTest,
   NumberTest,
+  PeersTest,
   PlaceTest,
   RankTest,
   RecordTest,
@@ -120,6 +122,13 @@ export abstract class TestCompiler {
         return this.list(line.test as ListTest, row);
       case 'record':
         return filled(`${row}.key IN (@)`, listed((line.test as RecordTest).any));
+      case 'peers': {
+        const { yes, unknown, ids } = this.lookup.peers(line.test as PeersTest);
+        const listed = (bits: Bits) => [...recordsOf(bits)].map((r) => ids[r]).join(',') || 'NULL';
+        return sql(
+          `CASE WHEN ${row}.id IN (${listed(yes)}) THEN TRUE WHEN ${row}.id IN (${listed(unknown)}) THEN NULL ELSE FALSE END`,
+        );
+      }
       case 'date':
         return this.date(field, line.test as DateTest, row);
       case 'text': {
@@ -242,7 +251,7 @@ export abstract class TestCompiler {
           ),
     );
     const every = filled('(@)', joined(held, ' AND '));
-    return known ? filled(`CASE WHEN c.${known} IS NOT NULL THEN @ END`, every) : every;
+    return known ? filled(`CASE WHEN ${row}.${known} IS NOT NULL THEN @ END`, every) : every;
   }
 
   private date(field: Field, test: DateTest, row: string): Sql {

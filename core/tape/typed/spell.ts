@@ -18,11 +18,13 @@ import {
   type MoneyTest,
   type NearTest,
   type NumberTest,
+  type PeersTest,
   type PlaceTest,
   type RankTest,
   type RecordTest,
   type TextTest,
 } from '../nodes.ts';
+import { spellPeers } from '../peers-test.ts';
 import { spellFigure, spellRange } from './figures.ts';
 
 /** A line as it would be typed; `parseTyped` reads it back as the same line, but for its id. */
@@ -103,6 +105,8 @@ function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
     }
     case 'record':
       return `${opener} ${(line.test as RecordTest).any.map(quoted).join(', ')}`;
+    case 'peers':
+      return `${opener} ${spellPeers(line.test as PeersTest)}`;
     case 'date':
       return `${opener} ${spellDate(line.test as DateTest)}`;
     default: {

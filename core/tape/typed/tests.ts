@@ -21,6 +21,7 @@ import type {
   Test,
   TextTest,
 } from '../nodes.ts';
+import { readPeers } from '../peers-test.ts';
 import { GROWTH_OF } from '../tests.ts';
 import { readRange } from './figures.ts';
 import { problem, splitOutside } from './pieces.ts';
@@ -61,6 +62,8 @@ export function readTest(field: Field, opener: string, text: string, lookup: Loo
       return readList(field, text, lookup);
     case 'record':
       return readRecords(field, text);
+    case 'peers':
+      return readPeers(text, lookup);
     case 'date':
       return readDate(field, text);
     case 'text':

@@ -1,0 +1,162 @@
+import { hasBit } from '../tally/bits.ts';
+import {
+  Basis,
+  type KeyedColumn,
+  type ManyColumn,
+  type PlaceColumn,
+  type RangeColumn,
+} from '../tally/columns.ts';
+
+/** Technologies of the seeds beside those of each record: the cosine of the two, rare ones weighing more. NaN where never surveyed; null where the seeds show none. */
+export function technologiesPart(
+  { dictionary, offsets, values, known, postings }: ManyColumn,
+  seeds: readonly number[],
+  size: number,
+): Float32Array | null {
+  const rarity = Float64Array.from(dictionary, (_, v) =>
+    Math.log(1 + size / (1 + postings.starts[v + 1]! - postings.starts[v]!)),
+  );
+  const wanted = new Float64Array(dictionary.length);
+  for (const r of seeds)
+    for (let i = offsets[r]!; i < offsets[r + 1]!; i++) wanted[values[i]!]! += 1 / seeds.length;
+  let length = 0;
+  for (let v = 0; v < wanted.length; v++) length += (wanted[v]! * rarity[v]!) ** 2;
+  if (length === 0) return null;
+  const scores = new Float32Array(size);
+  for (let r = 0; r < size; r++) {
+    if (!hasBit(known, r)) {
+      scores[r] = NaN;
+      continue;
+    }
+    let shared = 0;
+    let own = 0;
+    for (let i = offsets[r]!; i < offsets[r + 1]!; i++) {
+      const v = values[i]!;
+      shared += wanted[v]! * rarity[v]! ** 2;
+      own += rarity[v]! ** 2;
+    }
+    scores[r] = shared === 0 ? 0 : Math.min(1, shared / Math.sqrt(length * own));
+  }
+  return scores;
+}
+
+/** The logarithm of a figure by record, of a band that of its middle by proportion; NaN where unknown or open. Kept as long as the column. */
+const logs = new WeakMap<RangeColumn, Float32Array>();
+
+function logsOf(column: RangeColumn): Float32Array {
+  let own = logs.get(column);
+  if (!own) {
+    const { low, high, basis } = column;
+    own = new Float32Array(low.length);
+    for (let r = 0; r < own.length; r++) {
+      const single = low[r] === high[r];
+      if (basis[r] === Basis.Unknown || (!single && !(low[r]! >= 0 && high[r]! < Infinity))) own[r] = NaN;
+      else
+        own[r] = single ? Math.log1p(Math.max(0, low[r]!)) : (Math.log1p(low[r]!) + Math.log1p(high[r]!)) / 2;
+    }
+    logs.set(column, own);
+  }
+  return own;
+}
+
+/** Ten times as large or as small is as unlike as size can be. */
+const WIDEST = Math.log(10);
+
+/** How near each record's headcount and revenue are to the middle of the seeds'. NaN where neither is known; null where none of the seeds' is. */
+export function sizePart(
+  headcount: RangeColumn,
+  revenue: RangeColumn,
+  seeds: readonly number[],
+  size: number,
+): Float32Array | null {
+  const [first, second] = [logsOf(headcount), logsOf(revenue)];
+  const middle = (own: Float32Array) => {
+    const known = seeds
+      .map((r) => own[r]!)
+      .filter((log) => !Number.isNaN(log))
+      .sort((a, b) => a - b);
+    return known.length ? known[known.length >> 1]! : NaN;
+  };
+  const [a, b] = [middle(first), middle(second)];
+  if (Number.isNaN(a) && Number.isNaN(b)) return null;
+  const scores = new Float32Array(size);
+  for (let r = 0; r < size; r++) {
+    const x = 1 - Math.abs(first[r]! - a) / WIDEST;
+    const y = 1 - Math.abs(second[r]! - b) / WIDEST;
+    const one = x === x ? (x > 0 ? x : 0) : NaN;
+    const other = y === y ? (y > 0 ? y : 0) : NaN;
+    scores[r] = one === one ? (other === other ? (one + other) / 2 : one) : other;
+  }
+  return scores;
+}
+
+const KM_A_DEGREE = 111.2;
+/** Kilometres at which nearness has fallen to a third. */
+const REACH_KM = 120;
+const FAR_KM = 900;
+const SAME_REGION = 0.5;
+const SAME_COUNTRY = 0.25;
+
+/** How near a record is to the one seed, or how many of the seeds its region has. NaN where its place is unknown; null where all seeds' are. */
+export function placePart(
+  { country, region, lat, lon }: PlaceColumn,
+  seeds: readonly number[],
+  size: number,
+): Float32Array | null {
+  const regions = shares(region.values, region.dictionary.length, seeds);
+  const countries = shares(country.values, country.dictionary.length, seeds);
+  if (countries.every((share) => share === 0)) return null;
+  const [seed] = seeds;
+  const alone = seeds.length === 1 && !Number.isNaN(lat[seed!]!);
+  const [lat0, lon0] = [lat[seed!]!, lon[seed!]!];
+  const narrow = Math.cos((lat0 * Math.PI) / 180);
+  const scores = new Float32Array(size);
+  for (let r = 0; r < size; r++) {
+    if (country.values[r] === 0) {
+      scores[r] = NaN;
+      continue;
+    }
+    let score = SAME_COUNTRY * countries[country.values[r]!]!;
+    if (region.values[r] !== 0)
+      score = Math.max(score, SAME_REGION * regions[region.values[r]!]! * (alone ? 1 : 2));
+    if (alone && lat[r] === lat[r]) {
+      const y = (lat[r]! - lat0) * KM_A_DEGREE;
+      const x = (lon[r]! - lon0) * KM_A_DEGREE * narrow;
+      const square = x * x + y * y;
+      // Far off, being near adds nothing to being in the same country.
+      if (square < FAR_KM * FAR_KM) score = Math.max(score, Math.exp(-Math.sqrt(square) / REACH_KM));
+    }
+    scores[r] = Math.min(1, score);
+  }
+  return scores;
+}
+
+/** How many of the seeds have each value, in relation to the one that most have. */
+function shares(values: ArrayLike<number>, count: number, seeds: readonly number[]): Float64Array {
+  const found = new Float64Array(count + 1);
+  for (const r of seeds) found[values[r]!]!++;
+  found[0] = 0;
+  const most = Math.max(1, ...found);
+  return found.map((n) => n / most);
+}
+
+/** How much of the sales of each record goes the seeds' ways, from 0 to 1. NaN where unknown; null where all seeds' are. */
+export function channelsPart(
+  column: KeyedColumn,
+  seeds: readonly number[],
+  size: number,
+): Float32Array | null {
+  const known = seeds.filter((r) => hasBit(column.known, r));
+  if (known.length === 0) return null;
+  const scores = new Float32Array(size);
+  for (let r = 0; r < size; r++) if (!hasBit(column.known, r)) scores[r] = NaN;
+  const seeded = new Set(known);
+  column.keys.forEach((_, k) => {
+    let own = 0;
+    for (let i = column.starts[k]!; i < column.starts[k + 1]!; i++)
+      if (seeded.has(column.records[i]!)) own += column.values[i]! / known.length;
+    for (let i = column.starts[k]!; i < column.starts[k + 1]!; i++)
+      scores[column.records[i]!]! += Math.min(own, column.values[i]!) / 100;
+  });
+  return scores;
+}

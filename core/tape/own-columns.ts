@@ -1,0 +1,97 @@
+import { keysOf } from '../charts/axes.ts';
+import { fieldOf } from '../fields/registry.ts';
+import {
+  countedLine,
+  isBlock,
+  isHas,
+  type FieldLine,
+  type HasLine,
+  type PlaceTest,
+  type Tape,
+} from './nodes.ts';
+
+/**
+ * Columns beyond those of fields. Of a tape's own: how many related records a has-line counts ("count:l9"), how alike a line
+ * of peers finds a company and why ("score:l2", "why:l2"), how far it is from the point of a line ("km:l3"). Of any tape: one
+ * key of a field that has several ("of:channel:dealers"), and how large a company's whole group is ("group:revenue").
+ */
+export const SCORE_COLUMN = 'score:';
+export const WHY_COLUMN = 'why:';
+export const KM_COLUMN = 'km:';
+export const KEY_COLUMN = 'of:';
+export const GROUP_COLUMN = 'group:';
+
+/** What the companies of a group are together: those with a single figure, added up. */
+const GROUP_SUMS = [
+  { kind: 'group', of: 'revenue', label: 'Group revenue, EUR k' },
+  { kind: 'group', of: 'headcount', label: 'Group headcount' },
+] as const;
+
+export type OwnColumn =
+  | { kind: 'count'; line: HasLine }
+  | { kind: 'score' | 'why' | 'km'; line: FieldLine }
+  | { kind: 'key'; field: string; key: string; label: string }
+  | { kind: 'group'; of: 'headcount' | 'revenue'; label: string };
+
+/** What a column of this name is, or undefined where the tape has none such. */
+export function ownColumnOf(tape: Pick<Tape, 'lines' | 'subject'>, column: string): OwnColumn | undefined {
+  const counted = countedLine(tape, column);
+  if (counted) return { kind: 'count', line: counted };
+  for (const [stem, kind] of [
+    [SCORE_COLUMN, 'score'],
+    [WHY_COLUMN, 'why'],
+    [KM_COLUMN, 'km'],
+  ] as const)
+    if (column.startsWith(stem)) {
+      const line = fieldLine(tape, column.slice(stem.length));
+      const fits =
+        line &&
+        (kind === 'km' ? line.field === 'place' && (line.test as PlaceTest).near : line.field === 'peers');
+      return fits ? { kind, line } : undefined;
+    }
+  if (column.startsWith(GROUP_COLUMN) && tape.subject === 'companies')
+    return GROUP_SUMS.find(({ of }) => column === GROUP_COLUMN + of);
+  if (!column.startsWith(KEY_COLUMN)) return undefined;
+  const [, id, ...rest] = column.split(':');
+  const field = fieldOf(tape.subject, id!);
+  const key = field && keysOf(field).find((one) => one.key === rest.join(':'));
+  return key && { kind: 'key', field: field.id, key: key.key, label: `${field.label}: ${key.label}` };
+}
+
+function fieldLine(tape: Pick<Tape, 'lines'>, id: string): FieldLine | undefined {
+  return tape.lines
+    .flatMap((line) => (isBlock(line) ? line.either : [line]))
+    .find((line): line is FieldLine => !isHas(line) && line.id === id);
+}
+
+/** Whether a name is that of such a column rather than of a field. */
+export function isOwnColumn(column: string): boolean {
+  return column.includes(':');
+}
+
+/** Whether it can be had of any tape, so that it is remembered with the columns of fields. */
+export function isOfAnyTape(column: string): boolean {
+  return !isOwnColumn(column) || column.startsWith(KEY_COLUMN) || column.startsWith(GROUP_COLUMN);
+}
+
+/** Every such column that a tape has of its own, in the order of its lines. */
+export function ownColumns(tape: Pick<Tape, 'lines' | 'subject'>): string[] {
+  return tape.lines
+    .flatMap((line) => (isBlock(line) ? line.either : [line]))
+    .flatMap((line) =>
+      isHas(line)
+        ? [`count:${line.id}`]
+        : [SCORE_COLUMN, WHY_COLUMN, KM_COLUMN].map((stem) => stem + line.id),
+    )
+    .filter((column) => ownColumnOf(tape, column) !== undefined);
+}
+
+/** Further columns that a field can be shown by: single keys, or what its group is together. */
+export function keyColumns(fieldId: string, subject: string): { id: string; label: string }[] {
+  if (fieldId === 'group' && subject === 'companies')
+    return GROUP_SUMS.map(({ of, label }) => ({ id: GROUP_COLUMN + of, label }));
+  const field = fieldOf(subject, fieldId);
+  return field
+    ? keysOf(field).map(({ key, label }) => ({ id: `${KEY_COLUMN}${field.id}:${key}`, label }))
+    : [];
+}
