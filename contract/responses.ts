@@ -2,6 +2,7 @@ import type { Row } from '../core/cells.ts';
 import type { Kin } from '../core/codes/crosswalk.ts';
 import type { FiledTogether } from '../core/codes/together.ts';
 import type { Scheme } from '../core/codes/tree.ts';
+import type { ColumnSet } from '../core/fields/column-sets.ts';
 import type { FileColumn } from '../core/fields/field.ts';
 import type { Mapping } from '../core/records/mapping.ts';
 import type { CompanyRecord } from '../core/records/record.ts';
@@ -175,7 +176,27 @@ export interface ProfileAnswer {
   row: Row;
   /** For each part of a record, the id of the record it is taken from. */
   from: Partial<Record<keyof CompanyRecord, number>>;
+  /** By "scheme code": the codes of other schemes that share activities with it. */
+  kin: Record<string, Kin[]>;
   records: { id: number; source: string; sourceKey: string; asOf: string; record: CompanyRecord }[];
+}
+
+/** A set of columns of one's own. */
+export interface ColumnSetView extends ColumnSet {
+  /** Whether the sheet of its subject opens with it. */
+  usual: boolean;
+}
+
+/** Where names of a tape's records hold some words: positions in its order, the first ones. */
+export interface FoundAnswer {
+  total: number;
+  positions: number[];
+}
+
+/** One's own note on a record; the empty text where there is none. */
+export interface NoteAnswer {
+  text: string;
+  changedAt: string | null;
 }
 
 export interface HealthAnswer {

@@ -20,6 +20,10 @@ export class SettingsBody {
   @IsIn(['system', 'day', 'night'])
   theme: 'system' | 'day' | 'night' = 'system';
 
+  /** Paper that pages are laid out for. */
+  @IsIn(['A4', 'Letter'])
+  paper: 'A4' | 'Letter' = 'A4';
+
   /** Whether single keys such as j, k and x do something. */
   @IsBoolean()
   keys = true;

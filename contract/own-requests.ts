@@ -1,0 +1,35 @@
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsNotEmpty,
+  IsString,
+  MaxLength,
+} from 'class-validator';
+
+export class NoteBody {
+  @IsString()
+  @MaxLength(4000)
+  text!: string;
+}
+
+export class ColumnSetBody {
+  @IsString()
+  subject = 'companies';
+
+  @IsString()
+  @IsNotEmpty({ message: 'name must not be empty' })
+  @MaxLength(80)
+  name!: string;
+
+  @IsArray()
+  @ArrayMinSize(1, { message: 'columns must name at least one column' })
+  @ArrayMaxSize(60)
+  @IsString({ each: true })
+  columns!: string[];
+
+  /** Whether the sheet of the subject opens with it in this workspace. */
+  @IsBoolean()
+  usual = false;
+}
