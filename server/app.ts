@@ -8,6 +8,9 @@ import { ROOT } from './reference.ts';
 import { contactRoutes } from './routes/contacts.ts';
 import { countingRoutes } from './routes/counting.ts';
 import { listRoutes } from './routes/lists.ts';
+import { marketRoutes } from './routes/market.ts';
+import { ownRoutes } from './routes/own.ts';
+import { paperRoutes } from './routes/papers.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { tapeRoutes } from './routes/tapes.ts';
 import { workspaceRoutes } from './routes/workspace.ts';
@@ -49,11 +52,14 @@ export function createApp(services: Services): Express {
   });
   api.use(
     countingRoutes(services),
+    marketRoutes(services),
     sourceRoutes(services),
     listRoutes(services),
     tapeRoutes(services),
     workspaceRoutes(services),
     contactRoutes(services),
+    ownRoutes(services),
+    paperRoutes(services),
   );
   api.use((request) => {
     throw new HttpProblem(404, 'unknown-address', `There is no ${request.method} ${request.originalUrl}.`);

@@ -321,6 +321,7 @@ test('a tape is stored under one id and found by it; settings stay', async () =>
     numbers: 'point',
     dates: 'iso',
     theme: 'night',
+    paper: 'Letter',
     keys: false,
     asOf: '2026-01-31',
   };

@@ -82,4 +82,24 @@ export const workspaceMigrations: readonly string[] = [
   ) STRICT;
   CREATE INDEX contact_of_company ON contact (company);
   `,
+  `
+  -- One's own notes on records; \`subject\` and \`key\` name the record.
+  CREATE TABLE note (
+    subject TEXT NOT NULL,
+    key TEXT NOT NULL,
+    text TEXT NOT NULL,
+    changed_at TEXT NOT NULL,
+    PRIMARY KEY (subject, key)
+  ) STRICT, WITHOUT ROWID;
+
+  -- Named choices of columns, with their widths; at most one of a subject is the workspace's default.
+  CREATE TABLE column_set (
+    id TEXT PRIMARY KEY,
+    subject TEXT NOT NULL,
+    name TEXT NOT NULL,
+    columns TEXT NOT NULL,      -- JSON list of ids
+    usual INTEGER NOT NULL DEFAULT 0,
+    UNIQUE (subject, name)
+  ) STRICT, WITHOUT ROWID;
+  `,
 ];

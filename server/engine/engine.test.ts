@@ -1,5 +1,4 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import fc from 'fast-check';
 import type {
   CategoryCounts,
   CodesCounts,
@@ -10,15 +9,8 @@ import type {
 } from '../../contract/responses.ts';
 import { columnFields } from '../../core/fields/registry.ts';
 import { distanceKm } from '../../core/geo/distance.ts';
-import { anyRecord, SOURCES } from '../../core/testing/any-record.ts';
-import { anyRelated } from '../../core/testing/any-related.ts';
-import { anyTape, names } from '../../core/testing/any-tape.ts';
-import type { Tape } from '../../core/tape/nodes.ts';
-import { TapeCompiler } from '../../core/tape/sql/compile.ts';
-import { validateTape } from '../../core/tape/validate.ts';
-import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
-import { buildUniverse } from './build-universe.ts';
-import { Engine } from './engine.ts';
+import { overUniverses as overRandom } from '../testing/over-universes.ts';
+import { RandomUniverse } from '../testing/random-universe.ts';
 
 /** What pickers and the sheet ask, held to SQL over the same tables. */
 
@@ -28,41 +20,8 @@ beforeAll(() => {
 });
 afterAll(() => random.close());
 
-const anyRecords = fc.array(fc.tuple(anyRecord, fc.subarray([...SOURCES], { minLength: 1 })), {
-  minLength: 1,
-  maxLength: 60,
-});
-
-/** Runs `check` over random universes, each with some random tapes and the SQL that selects the tape's companies. */
-function overUniverses(
-  runs: number,
-  check: (engine: Engine, tape: Tape, kept: { sql: string; values: readonly (string | number)[] }) => void,
-): void {
-  fc.assert(
-    fc.property(
-      anyRecords,
-      anyRelated,
-      fc.array(anyTape, { minLength: 4, maxLength: 4 }),
-      (records, related, tapes) => {
-        random.fill(records, related);
-        const engine = new Engine(
-          random.db,
-          random.reference,
-          AS_OF,
-          buildUniverse(random.db, random.reference.trees),
-        );
-        engine.useFacts(random.facts());
-        for (const raw of [{ ...tapes[0]!, lines: [] }, ...tapes]) {
-          if (!names(() => validateTape(raw, engine.lookup))) continue;
-          const tape = validateTape(raw, engine.lookup);
-          const compiled = new TapeCompiler('sqlite', engine.lookup).kept(tape);
-          check(engine, tape, { sql: `c.id IN (${compiled.text})`, values: compiled.values });
-        }
-      },
-    ),
-    { numRuns: runs, seed: 20260930 },
-  );
-}
+const overUniverses = (runs: number, check: Parameters<typeof overRandom>[2]) =>
+  overRandom(random, runs, check);
 
 const all = <T>(sql: string, values: readonly (string | number)[]) =>
   random.db.prepare<(string | number)[], T>(sql).all(...values);

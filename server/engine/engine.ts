@@ -1,26 +1,24 @@
 import type { Scheme } from '../../core/codes/tree.ts';
 import type { Row } from '../../core/cells.ts';
 import type {
-  CitiesAnswer,
+  FoundAnswer,
   JumpAnswer,
   PositionAnswer,
   ProfileAnswer,
   RecordAnswer,
   CodeAnswer,
   SqlAnswer,
-  TownsAnswer,
   WordedTally,
 } from '../../contract/responses.ts';
 import { fieldOf, relationsOf } from '../../core/fields/registry.ts';
-import { ratePerEuro } from '../../core/money/rates.ts';
-import { countBits, countBoth, noBits, recordsOf, setBit } from '../../core/tally/bits.ts';
+import { countBits, countBoth, noBits, recordsOf, setBit, type Bits } from '../../core/tally/bits.ts';
 import { companiesOf } from '../../core/tally/links.ts';
-import type { CodesColumn, PlaceColumn, RangeColumn, Universe } from '../../core/tally/columns.ts';
+import type { CodesColumn, PlaceColumn, Universe } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
-import { plane, type Plane } from '../../core/tally/plane.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import { lineOf } from '../../core/tape/edit.ts';
-import { countedLine, isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
+import { isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
+import { ownColumnOf } from '../../core/tape/own-columns.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { TapeCompiler, type Dialect } from '../../core/tape/sql/compile.ts';
 import { written } from '../../core/tape/sql/statement.ts';
@@ -34,7 +32,9 @@ import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 import { codeAnswer } from './code-answer.ts';
 import type { CountsRequest } from './counts-request.ts';
-import { countsOf, logEdges } from './picker-counts.ts';
+import { ownHeading } from './own-heading.ts';
+import { Peers } from './peers.ts';
+import { countsOf } from './picker-counts.ts';
 import { readProfile } from './profile.ts';
 import { findRelated, readRecord } from './record.ts';
 import type { StoredUniverse } from './stored-universe.ts';
@@ -43,18 +43,16 @@ import { universeLookup, type ReferenceData } from './universe-lookup.ts';
 import { openTallies, openUniverses, recordsOfAll, type Records } from './universes.ts';
 import { NO_FACTS, type WorkspaceFacts } from './workspace-facts.ts';
 
-/** People from which a town is named on the map. */
-const CITY_FROM = 90_000;
-
 /** One universe, opened: counts, rows and typed lines over it. Runs in a worker thread. */
 export class Engine {
-  private readonly db: Db;
+  readonly db: Db;
   private readonly stored: StoredUniverse;
   private readonly asOf: number;
   private readonly reference: ReferenceData;
   private readonly records: ReadonlyMap<string, Records>;
   private subjects: ReadonlyMap<string, SubjectEngine> | undefined;
   lookup: Lookup;
+  private readonly peers: Peers;
 
   /** `db` must go on showing the state that `stored` was built from. */
   constructor(db: Db, reference: ReferenceData, asOf: number, stored: StoredUniverse) {
@@ -63,12 +61,21 @@ export class Engine {
     this.stored = stored;
     this.asOf = asOf;
     this.records = recordsOfAll(stored, db);
-    this.lookup = universeLookup(db, reference, asOf, stored);
+    this.peers = new Peers(db, reference, this.records.get('companies')!);
+    this.lookup = this.lookupWith(NO_FACTS);
     this.subjects = this.open(NO_FACTS);
   }
 
+  private lookupWith(facts: WorkspaceFacts): Lookup {
+    return universeLookup(this.db, this.reference, this.asOf, this.stored, facts, (test) =>
+      this.peers.sets(test),
+    );
+  }
+
   private open(facts: WorkspaceFacts): ReadonlyMap<string, SubjectEngine> {
-    const tallies = openTallies(openUniverses(this.stored, this.db, this.records, facts), this.lookup);
+    const universes = openUniverses(this.stored, this.db, this.records, facts);
+    this.peers.universe = universes.get('companies')!;
+    const tallies = openTallies(universes, this.lookup);
     return new Map(
       [...tallies].map(([subject, tally]) => [
         subject,
@@ -77,6 +84,7 @@ export class Engine {
           this.lookup,
           this.records.get(subject)!,
           tally,
+          subject === 'companies' ? this.peers : null,
           this.subjects?.get(subject),
         ),
       ]),
@@ -85,7 +93,7 @@ export class Engine {
 
   /** Takes over lists, contacts and groups of countries that changed; what was counted with the old ones is forgotten. */
   useFacts(facts: WorkspaceFacts): void {
-    this.lookup = universeLookup(this.db, this.reference, this.asOf, this.stored, facts);
+    this.lookup = this.lookupWith(facts);
     this.subjects = this.open(facts);
   }
 
@@ -113,6 +121,36 @@ export class Engine {
 
   get size(): number {
     return this.universe.size;
+  }
+
+  /** A tape from outside, checked. @throws Problem */
+  checked(input: unknown): Tape {
+    return validateTape(input, this.lookup);
+  }
+
+  /** The records that pass a checked tape. */
+  kept(tape: Tape): Bits {
+    return this.of(tape).tally.kept(tape);
+  }
+
+  /** The records that all lines but one let through, of the subject of that line, with their places. */
+  context(input: unknown, at: string | undefined): { kept: Bits; place: PlaceColumn | undefined } {
+    const tape = this.checked(input);
+    const inner = at === undefined ? null : this.of(tape).tally.innerContext(tape, at);
+    const tally = inner?.tally ?? this.of(tape).tally;
+    return {
+      kept: inner?.kept ?? tally.kept(tape, at),
+      place: tally.universe.columns.get('place') as PlaceColumn | undefined,
+    };
+  }
+
+  universeOf(subject: string): Universe {
+    return this.of({ subject }).tally.universe;
+  }
+
+  /** The records of one subject. */
+  subject(id: string): SubjectEngine {
+    return this.of({ subject: id });
   }
 
   tally(input: unknown): Omit<WordedTally, 'generation'> {
@@ -208,10 +246,8 @@ export class Engine {
     const tape = validateTape(input, this.lookup);
     this.of(tape).checkColumns(tape, columns);
     const counted = columns.flatMap((column) => {
-      const line = countedLine(tape, column);
-      if (!line) return [];
-      const { label, text } = wordLine(line, tape.subject, this.lookup);
-      return [[column, `${label} ${text}`.replace(/^Has an? /, 'Number of ').slice(0, 120)]];
+      const found = ownColumnOf(tape, column);
+      return found ? [[column, ownHeading(found, tape.subject, this.lookup)]] : [];
     });
     return { subject: tape.subject, headings: Object.fromEntries(counted) as Record<string, string> };
   }
@@ -245,6 +281,12 @@ export class Engine {
     const keyAt = (i: number) =>
       order[i] === undefined ? null : subject.keysOf(order.subarray(i, i + 1))[0]!;
     return { at, total: order.length, previous: keyAt(at - 1), next: keyAt(at + 1) };
+  }
+
+  /** Where the names of a tape's records hold some words. */
+  find(input: unknown, sort: unknown, text: string): FoundAnswer {
+    const tape = validateTape(input, this.lookup);
+    return this.of(tape).find(tape, validateSort(sort ?? [], tape), text);
   }
 
   counts(request: CountsRequest): Record<string, unknown> {
@@ -283,58 +325,9 @@ export class Engine {
     });
   }
 
-  /** Headcount by revenue of the companies that all lines but those on either let through. */
-  plane(input: unknown, currency: string): Plane {
-    const tape = validateTape(input, this.lookup);
-    const others = tape.lines.filter(
-      (line) => isBlock(line) || isHas(line) || (line.field !== 'headcount' && line.field !== 'revenue'),
-    );
-    return plane(
-      this.universe.columns.get('headcount') as RangeColumn,
-      this.universe.columns.get('revenue') as RangeColumn,
-      this.companies.tally.kept({ ...tape, lines: others }),
-      logEdges(0, 4),
-      logEdges(4, 9),
-      (year) => (currency === 'EUR' ? 1 : (ratePerEuro(currency, year) ?? NaN)),
-    );
-  }
-
   /** A code with its note, its kin in other schemes and the codes often filed together with it. */
   code(scheme: Scheme, code: string): CodeAnswer | null {
     return codeAnswer(this.reference, this.universe, scheme, code);
-  }
-
-  /** Points of the kept companies for a map: at most `limit`, evenly taken from all; the full number beside. */
-  points(input: unknown, at: string | undefined, limit: number): { points: number[]; located: number } {
-    const tape = validateTape(input, this.lookup);
-    const inner = at === undefined ? null : this.of(tape).tally.innerContext(tape, at);
-    const tally = inner?.tally ?? this.of(tape).tally;
-    const place = tally.universe.columns.get('place') as PlaceColumn | undefined;
-    if (!place) return { points: [], located: 0 };
-    const { lat, lon } = place;
-    const located = recordsOf(inner?.kept ?? tally.kept(tape, at)).filter((r) => !Number.isNaN(lat[r]!));
-    const step = Math.max(1, located.length / limit);
-    const points: number[] = [];
-    for (let i = 0; i < located.length; i += step) {
-      const r = located[Math.floor(i)]!;
-      points.push(lon[r]!, lat[r]!);
-    }
-    return { points, located: located.length };
-  }
-
-  /** The large towns, for the labels of a map, the largest first. */
-  cities(): CitiesAnswer['cities'] {
-    return this.lookup.places.towns
-      .filter((town) => town.population >= CITY_FROM)
-      .sort((a, b) => b.population - a.population)
-      .map(({ name, lat, lon, population }) => ({ name, lat, lon, population }));
-  }
-
-  towns(text: string, limit: number): TownsAnswer['towns'] {
-    return this.lookup.places.townsBeginning(text, limit).map((town) => ({
-      ...town,
-      regionName: this.lookup.places.region(town.region)?.english ?? town.country,
-    }));
   }
 
   /** Companies, people, brands and deals whose name holds words that begin with those typed, codes and towns, for the jump box. */

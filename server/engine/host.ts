@@ -1,10 +1,9 @@
 import type { Worker } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
 import { startWorker } from '../threads.ts';
-import type { Engine } from './engine.ts';
 import type { NamesWorkerData } from './names-worker.ts';
 import type { StoredUniverse } from './stored-universe.ts';
-import type { EngineMethod, EngineReady, EngineReply, EngineWorkerData } from './worker.ts';
+import type { Answers, EngineMethod, EngineReady, EngineReply, EngineWorkerData } from './worker.ts';
 
 interface Waiting {
   method: EngineMethod;
@@ -153,6 +152,7 @@ const OF_SECOND: ReadonlySet<EngineMethod> = new Set<EngineMethod>([
   'rows',
   'idsOf',
   'position',
+  'find',
   'counts',
   'alternatives',
   'plane',
@@ -162,6 +162,11 @@ const OF_SECOND: ReadonlySet<EngineMethod> = new Set<EngineMethod>([
   'ownColumns',
   'record',
   'points',
+  'clusters',
+  'charts',
+  'breakdown',
+  'summary',
+  'standing',
   'profile',
   'jump',
   'typed',
@@ -199,10 +204,10 @@ export class EngineHost {
 
   call<M extends EngineMethod>(
     method: M,
-    args: Parameters<Engine[M]>,
+    args: Parameters<Answers[M]>,
     signal?: AbortSignal,
-  ): Promise<ReturnType<Engine[M]>> {
-    return this.pair.call(method, args, signal) as Promise<ReturnType<Engine[M]>>;
+  ): Promise<ReturnType<Answers[M]>> {
+    return this.pair.call(method, args, signal) as Promise<ReturnType<Answers[M]>>;
   }
 
   stop(): Promise<void> {

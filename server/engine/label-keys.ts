@@ -20,9 +20,16 @@ export function labelKeys(db: Db, subject: string, by: string): Keys {
 /** The text of a label as an expression on its table, called t; of several parties the first by name. */
 function textOf(table: string, relation: Relation | null, store: Store): string {
   if (store.at === 'column') return `t.${store.column}`;
+  if (store.at === 'holder') return holderSql(store, 't');
   if (store.at !== 'parties' || !relation) throw new Error(`${table} has no such order.`);
   if (relation.roles.length === 0) return '(SELECT c.name FROM company c WHERE c.id = t.company_id)';
   return `(SELECT min(c.name) FROM ${relation.table} p JOIN company c ON c.id = p.company_id WHERE p.${relation.record} = t.id AND p.role IN (${storedRoles(relation, store.role)}))`;
+}
+
+/** The person of a department who stands highest, as an expression on a company; of equal ones the one recorded first. */
+export function holderSql({ department, column }: Extract<Store, { at: 'holder' }>, company: string): string {
+  const ranks = fieldOf('people', 'level')!.values!.map(({ key }, rank) => `WHEN '${key}' THEN ${rank}`);
+  return `(SELECT p.${column} FROM person p WHERE p.company_id = ${company}.id AND p.department = '${department}' ORDER BY CASE p.level ${ranks.join(' ')} ELSE 99 END, p.id LIMIT 1)`;
 }
 
 /** The stored roles that a role stands for, as a list for SQL. */

@@ -1,5 +1,5 @@
 import { Recent } from '../../core/recent.ts';
-import { countBits, type Bits } from '../../core/tally/bits.ts';
+import { countBits, recordsOf, type Bits } from '../../core/tally/bits.ts';
 import type { CategoryColumn, Universe } from '../../core/tally/columns.ts';
 import { keyedValues } from '../../core/tally/test-keyed.ts';
 import { keptInOrder, keysOf, orderBy, type Keys } from '../../core/tally/order.ts';
@@ -40,7 +40,15 @@ export class Orders {
   list(name: string, sort: readonly SortKey[], kept: () => Bits, own: OwnKeys = () => null): Uint32Array {
     return this.lists.get(`${JSON.stringify(sort)} ${name}`, () => {
       const set = kept();
-      return keptInOrder(this.order(sort, own), set, countBits(set));
+      const keyed = sort.map(({ by, descending }) => ({ by, own: own(by), descending: descending === true }));
+      if (!keyed.some((one) => one.own)) return keptInOrder(this.order(sort), set, countBits(set));
+      // Keys of a tape's own are for its records alone, which may be few.
+      const records = recordsOf(set);
+      const among = keyed.map(({ by, own: keys, descending }) => {
+        const all = keys?.() ?? this.keysFor(by);
+        return { keys: Float64Array.from(records, (r) => all[r]!), descending };
+      });
+      return orderBy(among, records.length).map((at) => records[at]!);
     });
   }
 
@@ -49,14 +57,13 @@ export class Orders {
     this.lists = new Recent(MOST_BYTES, (list) => list.byteLength);
   }
 
-  private order(sort: readonly SortKey[], own: OwnKeys): Uint32Array {
-    const keyed = sort.map(({ by, descending }) => ({ by, own: own(by), descending: descending === true }));
-    const make = () =>
+  private order(sort: readonly SortKey[]): Uint32Array {
+    return this.orders.get(JSON.stringify(sort), () =>
       orderBy(
-        keyed.map(({ by, own: keys, descending }) => ({ keys: keys?.() ?? this.keysFor(by), descending })),
+        sort.map(({ by, descending }) => ({ keys: this.keysFor(by), descending: descending === true })),
         this.universe.size,
-      );
-    return keyed.some((one) => one.own) ? make() : this.orders.get(JSON.stringify(sort), make);
+      ),
+    );
   }
 
   private keysFor(by: string): Keys {

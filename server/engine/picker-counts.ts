@@ -1,5 +1,6 @@
 import type { CodeCount, ValueCount } from '../../contract/responses.ts';
 import { isScheme, SCHEMES, type CodeTree, type Scheme } from '../../core/codes/tree.ts';
+import { AGES, edgesOf, GROWTH_EDGES } from '../../core/charts/edges.ts';
 import { yearOf } from '../../core/dates.ts';
 import type { Field, Store } from '../../core/fields/field.ts';
 import { countBits, countBoth, type Bits } from '../../core/tally/bits.ts';
@@ -75,19 +76,22 @@ export function countsOf(
       return {
         total,
         values,
-        ...keyedCounts(field, column as KeyedColumn, key, context, [...(field.bars ?? logEdges(0, 3))]),
+        ...keyedCounts(field, column as KeyedColumn, key, context, edgesOf(field, yearOf(lookup.asOf))),
       };
     }
     case 'growth':
       return {
         total,
-        ...keyedCounts(field, column as KeyedColumn, request.key ?? 'headcount 1y', context, GROWTH_EDGES),
+        ...keyedCounts(field, column as KeyedColumn, request.key ?? 'headcount 1y', context, [
+          ...GROWTH_EDGES,
+        ]),
       };
     case 'list':
       return { total, values: named(countLists(column as ListColumn, context)), unknown: 0 };
     case 'date':
     case 'text':
     case 'record':
+    case 'peers':
     case 'label':
       return { total };
   }
@@ -104,9 +108,6 @@ function countContacts({ lists }: ListColumn, context: Bits, total: number) {
   };
 }
 
-/** Percents at which bars of growth begin; the first is open downwards. */
-const GROWTH_EDGES = [-100, -50, -30, -20, -10, -5, 0, 5, 10, 20, 30, 50, 100, 200];
-
 function keyedCounts(field: Field, column: KeyedColumn, key: string, context: Bits, edges: number[]) {
   const { absent } = field.store as Extract<Store, { at: 'keyed' }>;
   return plainHistogram(keyedHistogram(column, key, absent, context, edges));
@@ -116,26 +117,6 @@ function plainHistogram({ counts, estimated, ...rest }: Histogram) {
   return { ...rest, counts: [...counts], estimated: [...estimated] };
 }
 
-/** Where the bars of a number field begin. */
-function edgesOf(field: Field, now: number): number[] {
-  if (field.bars) return [...field.bars];
-  if (field.yearsSince)
-    return [
-      0,
-      ...AGES.slice(1)
-        .map((age) => now - age + 1)
-        .reverse(),
-    ];
-  if (field.id === 'founded') return yearEdges(now);
-  if (field.id === 'profit') return signedEdges(4, 8);
-  if (field.id === 'revenue-per-head') return logEdges(3, 7);
-  if (field.kind === 'money') return logEdges(4, 9);
-  return logEdges(0, 5);
-}
-
-/** Years passed at which bars begin. */
-const AGES = [0, 2, 5, 10, 15, 20, 30, 40, 50, 75, 100];
-
 /** A histogram of the calendar years that `edgesOf` made of AGES, as one of years passed. */
 function backwards(found: Histogram): Histogram {
   return {
@@ -144,14 +125,6 @@ function backwards(found: Histogram): Histogram {
     counts: found.counts.toReversed(),
     estimated: found.estimated.toReversed(),
   };
-}
-
-/** Amounts below zero, 0, and above it, a few steps a decade. */
-function signedEdges(first: number, last: number): number[] {
-  const above: number[] = [];
-  for (let decade = first; decade <= last; decade++)
-    for (const step of [1, 3]) above.push(step * 10 ** decade);
-  return [...above.map((edge) => -edge).reverse(), 0, ...above];
 }
 
 /** A code tree with the companies of a context at every level; where words are searched, only what they find. */
@@ -204,19 +177,4 @@ function withAncestors(tree: CodeTree, nodes: readonly number[]): number[] {
   const all = new Set<number>();
   for (let node of nodes) for (; node >= 0; node = tree.parents[node]!) all.add(node);
   return [...all].sort((a, b) => a - b);
-}
-
-/** 0, then 1, 2, 3, 5, 7 in each decade from 10^first to 10^last. */
-export function logEdges(first: number, last: number): number[] {
-  const edges = [0];
-  for (let decade = first; decade <= last; decade++)
-    for (const step of [1, 2, 3, 5, 7]) edges.push(step * 10 ** decade);
-  return edges;
-}
-
-/** Decades up to 1950, then every five years. */
-export function yearEdges(now: number): number[] {
-  const edges = [0];
-  for (let year = 1900; year < now; year += year < 1950 ? 10 : 5) edges.push(year);
-  return edges;
 }

@@ -1,5 +1,6 @@
 import type { ProfileAnswer } from '../../contract/responses.ts';
 import { columnFields } from '../../core/fields/registry.ts';
+import type { CodeCell } from '../../core/cells.ts';
 import { isoOf } from '../../core/dates.ts';
 import type { Db } from '../db/open.ts';
 import { RecordReader } from '../load/remake.ts';
@@ -16,11 +17,16 @@ export function readProfile(
   const id = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck().get(key);
   if (id === undefined) return null;
   const reader = new RecordReader(db, reference.trees, reference.places);
+  const row = companies.rowsOf(
+    [id],
+    columnFields('companies').map((field) => field.id),
+  )[0]!;
+  const codes = (row.cells.industry as CodeCell[] | null) ?? [];
   return {
-    row: companies.rowsOf(
-      [id],
-      columnFields('companies').map((field) => field.id),
-    )[0]!,
+    row,
+    kin: Object.fromEntries(
+      codes.map(({ scheme, code }) => [`${scheme} ${code}`, reference.crosswalk().kinOf(scheme, code)]),
+    ),
     from: reader.merge(id)!.from,
     records: reader.records(id).records.map(({ id: record, source, record: values }) => {
       const { name, key: sourceKey, as_of } = reader.sourceRow(source);

@@ -6,7 +6,7 @@ import { fieldOf, subjectOf } from '../../core/fields/registry.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Reason } from '../../core/tally/columns.ts';
 import type { Db } from '../db/open.ts';
-import { storedRoles } from './label-keys.ts';
+import { holderSql, storedRoles } from './label-keys.ts';
 
 type Value = string | number | null;
 
@@ -148,11 +148,14 @@ export class RowSource {
           ],
           cell: (row, at) => row[at]!,
         };
+      case 'holder':
+        return { columns: [holderSql(store, table)], cell: (row, at) => row[at]! };
       case 'words':
       case 'rank':
       case 'lists':
       case 'key':
       case 'contacts':
+      case 'peers':
         return { columns: [], cell: () => null };
     }
   }

@@ -1,17 +1,33 @@
 import type { Cell, Row } from '../../core/cells.ts';
 import { columnFields, fieldOf } from '../../core/fields/registry.ts';
 import { hasBit, noBits, setBit, type Bits } from '../../core/tally/bits.ts';
-import type { ListColumn } from '../../core/tally/columns.ts';
+import { distanceKm } from '../../core/geo/distance.ts';
+import { groupSums } from '../../core/tally/group-sums.ts';
+import type {
+  CategoryColumn,
+  KeyedColumn,
+  ListColumn,
+  PlaceColumn,
+  RangeColumn,
+} from '../../core/tally/columns.ts';
+import { keyedValues } from '../../core/tally/test-keyed.ts';
 import type { RelatedCounts } from '../../core/tally/links.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import { Tally } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
-import { COUNT_COLUMN, countedLine, emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { emptyTape, type PeersTest, type PlaceTest, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { isOwnColumn, ownColumnOf, type OwnColumn } from '../../core/tape/own-columns.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import type { Db } from '../db/open.ts';
+import { fold } from '../../core/text/fold.ts';
+import { namedBy } from './named-by.ts';
 import { Orders, type OwnKeys } from './orders.ts';
+import type { Peers } from './peers.ts';
 import { RowSource } from './read-rows.ts';
 import type { Records } from './universes.ts';
+
+const MOST_FOUND = 1000;
+const KM_A_MILE = 1.609344;
 
 /** Which records of a tape: all of them, only those picked, or all but some. */
 export interface Picks {
@@ -26,10 +42,19 @@ export class SubjectEngine {
   private readonly db: Db;
   private readonly rowSource: RowSource;
   private readonly orders: Orders;
+  private readonly peers: Peers | null;
 
   /** Orders are taken over from an earlier engine over the same records. */
-  constructor(db: Db, lookup: Lookup, records: Records, tally: Tally, earlier?: SubjectEngine) {
+  constructor(
+    db: Db,
+    lookup: Lookup,
+    records: Records,
+    tally: Tally,
+    peers: Peers | null,
+    earlier?: SubjectEngine,
+  ) {
     this.db = db;
+    this.peers = peers;
     this.records = records;
     this.tally = tally;
     this.rowSource = new RowSource(db, lookup, records.subject);
@@ -44,15 +69,15 @@ export class SubjectEngine {
   /** @throws Problem naming a column that the subject or the tape does not have */
   checkColumns(tape: Tape, columns: readonly string[]): void {
     for (const column of columns)
-      if (
-        !(column.startsWith(COUNT_COLUMN) ? countedLine(tape, column) : fieldOf(tape.subject, column)?.column)
-      )
+      if (!(isOwnColumn(column) ? ownColumnOf(tape, column) : fieldOf(tape.subject, column)?.column))
         throw new Problem('unknown-column', `There is no column "${column}".`, {
           field: 'columns',
           value: column,
           rule: `one of ${columnFields(tape.subject)
             .map((field) => field.id)
-            .join(', ')}, or count: and the id of a has-line`,
+            .join(
+              ', ',
+            )}, or count: and the id of a has-line, or score: or why: and the id of a line of peers`,
         });
   }
 
@@ -78,12 +103,21 @@ export class SubjectEngine {
   ownColumns(tape: Pick<Tape, 'lines'>, records: Uint32Array, columns: readonly string[]): OwnColumns {
     const own: OwnColumns = {};
     for (const column of columns) {
-      const line = countedLine(tape, column);
-      if (line) {
-        const { sure, possible, known } = this.tally.relatedCounts(line);
+      const found = ownColumnOf({ ...tape, subject: this.records.subject }, column);
+      if (found?.kind === 'count') {
+        const { sure, possible, known } = this.tally.relatedCounts(found.line);
         const known64 = (counts: Uint32Array) =>
           Float64Array.from(records, (r) => (hasBit(known, r) ? counts[r]! : NaN));
         own[column] = { low: known64(sure), high: known64(possible) };
+      } else if (found?.kind === 'score') {
+        own[column] = this.peers!.scores(found.line.test as PeersTest, records);
+      } else if (found?.kind === 'why') {
+        const { test } = found.line;
+        own[column] = { texts: Array.from(records, (r) => this.peers!.why(test as PeersTest, r)) };
+      } else if (found) {
+        const keys = this.keysOfOwn(found);
+        const low = Float64Array.from(records, (r) => keys[r]!);
+        own[column] = { low, high: low };
       } else if (column === KNOWN) {
         const { lists } = this.tally.universe.columns.get(KNOWN) as ListColumn;
         const low = Float64Array.from(records, (r) => Number(hasBit(lists.get('')!.in, r)));
@@ -121,11 +155,57 @@ export class SubjectEngine {
     return records.subarray(0, tape.first ?? records.length);
   }
 
+  /** Positions, in a tape's order, of records whose name holds words that begin with those of a text: how many, and the first of them. */
+  find(tape: Tape, sort: readonly SortKey[], text: string): { total: number; positions: number[] } {
+    const words = fold(text).match(/[a-z0-9]+/g) ?? [];
+    if (words.length === 0) return { total: 0, positions: [] };
+    const found = noBits(this.size);
+    for (const id of namedBy(this.db, this.records.subject, words)) {
+      const r = this.records.recordOf[id] ?? -1;
+      if (r >= 0) setBit(found, r);
+    }
+    const order = this.listed(tape, sort);
+    const positions: number[] = [];
+    let total = 0;
+    for (let at = 0; at < order.length; at++)
+      if (hasBit(found, order[at]!) && ++total <= MOST_FOUND) positions.push(at);
+    return { total, positions };
+  }
+
   private ownKeys(tape: Tape): OwnKeys {
     return (by) => {
-      const line = countedLine(tape, by);
-      return line ? () => countKeys(this.tally.relatedCounts(line), this.size) : null;
+      const found = ownColumnOf(tape, by);
+      return found && found.kind !== 'why' ? () => this.keysOfOwn(found) : null;
     };
+  }
+
+  /** Figures of a column of a tape's own by record, NaN where unknown. */
+  private keysOfOwn(column: OwnColumn): Keys {
+    const { columns } = this.tally.universe;
+    switch (column.kind) {
+      case 'count':
+        return countKeys(this.tally.relatedCounts(column.line), this.size);
+      case 'score':
+      case 'why':
+        return new Float64Array(this.peers!.all(column.line.test as PeersTest));
+      case 'km': {
+        const near = (column.line.test as PlaceTest).near!;
+        const { lat, lon } = columns.get('place') as PlaceColumn;
+        const unit = near.miles === undefined ? 1 : KM_A_MILE;
+        return lat.map(
+          (one, r) => Math.round((10 * distanceKm(near.lat, near.lon, one, lon[r]!)) / unit) / 10,
+        );
+      }
+      case 'group': {
+        const { values } = columns.get('group') as CategoryColumn;
+        const scale = column.of === 'revenue' ? 1000 : 1;
+        return groupSums(values, columns.get(column.of) as RangeColumn).map((sum) => Math.round(sum / scale));
+      }
+      case 'key': {
+        const { absent } = fieldOf(this.records.subject, column.field)!.store as { absent: 0 | null };
+        return keyedValues(columns.get(column.field) as KeyedColumn, column.key, absent, this.size);
+      }
+    }
   }
 
   /** Keys of records, in their order. */
@@ -163,13 +243,15 @@ export class SubjectEngine {
   }
 }
 
-/** Values of columns that no table has, beside some ids: from how much to how much; NaN where unknown. */
-export type OwnColumns = Record<string, { low: Float64Array; high: Float64Array }>;
+/** Values of columns that no table has, beside some ids: from how much to how much, NaN where unknown; or texts. */
+export type OwnColumns = Record<string, { low: Float64Array; high: Float64Array } | { texts: string[] }>;
 
 const KNOWN = 'whom-we-know';
 
 /** The cell of a column that no table has. */
-export function ownCell(column: string, { low, high }: OwnColumns[string], i: number): Cell {
+export function ownCell(column: string, values: OwnColumns[string], i: number): Cell {
+  if ('texts' in values) return values.texts[i]!;
+  const { low, high } = values;
   if (Number.isNaN(low[i]!)) return null;
   if (column === KNOWN) return low[i] === 1 ? 'yes' : 'no';
   if (low[i] === high[i]) return low[i]!;

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CERTIFICATES } from '../../core/testing/any-record.ts';
+import { CERTIFICATES, GROUPS } from '../../core/testing/any-record.ts';
 import { anyLines } from '../../core/testing/any-tape.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Line } from '../../core/tape/nodes.ts';
@@ -34,6 +34,8 @@ beforeAll(() => {
     .prepare(`INSERT INTO company_certificate SELECT id, 'welding works' FROM company WHERE key = 'x'`)
     .run();
   const add = (text: string) => random.db.exec(text);
+  for (const name of GROUPS)
+    add(`INSERT INTO company (key, name, group_name) VALUES ('${name}', '${name}', '${name}')`);
   for (const key of ['k0', 'k3', 'k7']) add(`INSERT INTO company (key, name) VALUES ('${key}', '${key}')`);
   for (const one of CERTIFICATES)
     add(`INSERT INTO company_certificate SELECT id, '${one}' FROM company WHERE key = 'x'`);

@@ -33,6 +33,9 @@ export function universeLookup(
   asOf: number,
   stored: Pick<StoredUniverse, 'columns' | 'related'>,
   workspace: Pick<WorkspaceFacts, 'countryGroups' | 'lists'> = NO_FACTS,
+  peers: Lookup['peers'] = () => {
+    throw new Error('Likeness is measured where tapes are counted.');
+  },
 ): Lookup {
   const choices = new Map<string, readonly Choice[]>();
   const sources = db.prepare<[], Choice>('SELECT key, name AS label FROM source ORDER BY id').all();
@@ -67,6 +70,7 @@ export function universeLookup(
     ]),
     choices: ({ subject, id }) => (id === 'list' ? workspace.lists : (choices.get(`${subject} ${id}`) ?? [])),
     companyName: (key) => nameOf.get(key),
+    peers,
     asOf,
   };
 }

@@ -3,6 +3,8 @@ import { Problem } from '../../core/tape/problem.ts';
 import { openUniverse, openWorkspace } from '../db/open.ts';
 import { loadReferenceData } from '../reference.ts';
 import { Engine } from './engine.ts';
+import { MapEngine } from './map-engine.ts';
+import { Market } from './market.ts';
 import { openColumns } from './open-universe.ts';
 import type { StoredUniverse } from './stored-universe.ts';
 import { FactsReader } from './workspace-facts.ts';
@@ -26,31 +28,16 @@ export interface EngineReady {
 }
 
 export type EngineCall = { id: number; method: EngineMethod; args: unknown[] };
-export type EngineMethod =
-  | 'tally'
-  | 'typed'
-  | 'complete'
-  | 'sql'
-  | 'rows'
-  | 'idsOf'
-  | 'position'
-  | 'counts'
-  | 'alternatives'
-  | 'plane'
-  | 'code'
-  | 'keysOf'
-  | 'companyKeysOf'
-  | 'ownColumns'
-  | 'exportHeadings'
-  | 'record'
-  | 'points'
-  | 'towns'
-  | 'cities'
-  | 'jump'
-  | 'describe'
-  | 'wordsOf'
-  | 'profile'
-  | 'takeLabelKeys';
+/** What a class shows; classes with private parts of one name cannot be joined as they are. */
+type Shown<T> = { [K in keyof T]: T[K] };
+/** All that the thread answers. */
+export type Answers = Shown<Engine> & Shown<Market> & Shown<MapEngine>;
+export type EngineMethod = Extract<
+  {
+    [K in keyof Answers]: Answers[K] extends (...args: never[]) => unknown ? K : never;
+  }[keyof Answers],
+  string
+>;
 export type EngineReply =
   | { id: number; result: unknown }
   | { id: number; problem: { code: string; message: string; field?: string; value?: unknown; rule?: string } }
@@ -62,6 +49,7 @@ const db = openUniverse(dir, { readonly: true });
 db.exec('BEGIN');
 const universe = stored ?? (await openColumns(dir, db, reference.trees)).universe;
 const engine = new Engine(db, reference, asOf, universe);
+const answerers: readonly object[] = [engine, new Market(engine), new MapEngine(engine)];
 
 const facts = new FactsReader(openWorkspace(dir, { readonly: true }));
 const recordOf = engine.recordByKey();
@@ -75,8 +63,9 @@ parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   let reply: EngineReply;
   try {
     useChangedFacts();
-    const call = engine[method] as (...args: unknown[]) => unknown;
-    reply = { id, result: call.apply(engine, args) };
+    const own = answerers.find((one) => method in one)!;
+    const call = (own as unknown as Record<string, (...args: unknown[]) => unknown>)[method]!;
+    reply = { id, result: call.apply(own, args) };
   } catch (error) {
     if (error instanceof Problem) {
       const { code, message, field, value, rule } = error;

@@ -96,3 +96,18 @@ export function answerError(error: unknown, request: Request, response: Response
     ),
   );
 }
+
+/** A text of the query, the empty one where it is not there. */
+export function queryText(request: Request, name: string): string {
+  const value = request.query[name];
+  return typeof value === 'string' ? value.slice(0, 200) : '';
+}
+
+/** Aborts when the client has gone before its answer, so that a stale count is never made. */
+export function goneSignal(response: Response): AbortSignal {
+  const gone = new AbortController();
+  response.on('close', () => {
+    if (!response.writableEnded) gone.abort();
+  });
+  return gone.signal;
+}

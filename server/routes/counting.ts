@@ -1,10 +1,9 @@
-import { Router, type Request, type Response } from 'express';
+import { Router } from 'express';
 import {
   AlternativesBody,
   CompleteBody,
   CountsBody,
   PlaneBody,
-  PointsBody,
   PositionBody,
   RowsBody,
   SqlBody,
@@ -16,7 +15,7 @@ import { isScheme, SCHEMES } from '../../core/codes/tree.ts';
 import { RELATED, SUBJECTS } from '../../core/fields/registry.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
 import { fold } from '../../core/text/fold.ts';
-import { body, HttpProblem } from '../http/check.ts';
+import { body, goneSignal, HttpProblem, queryText } from '../http/check.ts';
 import type { Services } from '../services.ts';
 import { allLists } from '../tables/lists.ts';
 import { allSavedTapes } from '../tables/saved-tapes.ts';
@@ -24,7 +23,6 @@ import { allSavedTapes } from '../tables/saved-tapes.ts';
 /** Counts, rows and typed lines: all answered by the counting thread. */
 export function countingRoutes({ engine, workspace }: Services): Router {
   const routes = Router();
-  const MOST_POINTS = 6000;
   const MOST_NAMED = 6;
 
   routes.post('/tally', async (request, response) => {
@@ -61,10 +59,6 @@ export function countingRoutes({ engine, workspace }: Services): Router {
     const { tape, sort, key } = body(PositionBody, request);
     response.json({ position: await engine.call('position', [tape, sort, key], goneSignal(response)) });
   });
-  routes.post('/points', async (request, response) => {
-    const { tape, at } = body(PointsBody, request);
-    response.json(await engine.call('points', [tape, at, MOST_POINTS], goneSignal(response)));
-  });
   routes.post('/typed', async (request, response) => {
     const { text, stem, subject } = body(TypedBody, request);
     response.json({ lines: await engine.call('typed', [text, stem, subject]) });
@@ -79,12 +73,6 @@ export function countingRoutes({ engine, workspace }: Services): Router {
   });
   routes.get('/fields', (_request, response) => {
     response.json({ subjects: [...SUBJECTS.values()] });
-  });
-  routes.get('/towns', async (request, response) => {
-    response.json({ towns: await engine.call('towns', [queryText(request, 'search'), 20]) });
-  });
-  routes.get('/cities', async (_request, response) => {
-    response.json({ cities: await engine.call('cities', []) });
   });
   routes.get('/jump', async (request, response) => {
     const text = queryText(request, 'text');
@@ -123,18 +111,4 @@ export function countingRoutes({ engine, workspace }: Services): Router {
     response.json(record);
   });
   return routes;
-}
-
-function queryText(request: Request, name: string): string {
-  const value = request.query[name];
-  return typeof value === 'string' ? value.slice(0, 200) : '';
-}
-
-/** Aborts when the client has gone before its answer, so that a stale count is never made. */
-function goneSignal(response: Response): AbortSignal {
-  const gone = new AbortController();
-  response.on('close', () => {
-    if (!response.writableEnded) gone.abort();
-  });
-  return gone.signal;
 }

@@ -1,0 +1,67 @@
+import { Router } from 'express';
+import { ColumnSetBody, NoteBody } from '../../contract/own-requests.ts';
+import { columnFields, SUBJECTS } from '../../core/fields/registry.ts';
+import { Problem } from '../../core/tape/problem.ts';
+import { body, HttpProblem } from '../http/check.ts';
+import type { Services } from '../services.ts';
+import { allColumnSets, removeColumnSet, writeColumnSet } from '../tables/column-sets.ts';
+import { noteOn, writeNote } from '../tables/notes.ts';
+
+/** What one keeps for oneself: notes on records, and sets of columns. */
+export function ownRoutes({ workspace }: Services): Router {
+  const routes = Router();
+  const subjectIn = (subject: string) => {
+    if (!SUBJECTS.has(subject))
+      throw new Problem('unknown-subject', `There is no subject "${subject}".`, {
+        field: 'subject',
+        value: subject,
+        rule: `one of ${[...SUBJECTS.keys()].join(', ')}`,
+      });
+    return subject;
+  };
+
+  routes.get('/notes/:subject/:key', (request, response) => {
+    response.json(noteOn(workspace, subjectIn(request.params.subject), request.params.key));
+  });
+  routes.put('/notes/:subject/:key', (request, response) => {
+    const { key } = request.params;
+    const subject = subjectIn(request.params.subject);
+    writeNote(workspace, subject, key, body(NoteBody, request).text.trim());
+    response.json(noteOn(workspace, subject, key));
+  });
+
+  const checkedSet = (set: ColumnSetBody) => {
+    const known = new Set(columnFields(subjectIn(set.subject)).map(({ id }) => id));
+    const unknown = set.columns.find((id) => !known.has(id));
+    if (unknown !== undefined)
+      throw new Problem('unknown-column', `There is no column "${unknown}" of ${set.subject}.`, {
+        field: 'columns',
+        value: unknown,
+        rule: 'columns of the subject',
+      });
+    return { subject: set.subject, name: set.name.trim(), columns: set.columns, usual: set.usual };
+  };
+  routes.get('/column-sets', (_request, response) => {
+    response.json({ sets: allColumnSets(workspace) });
+  });
+  routes.post('/column-sets', (request, response) => {
+    response.status(201).json({ set: writeColumnSet(workspace, checkedSet(body(ColumnSetBody, request))) });
+  });
+  routes.put('/column-sets/:id', (request, response) => {
+    const { id } = request.params;
+    if (!allColumnSets(workspace).some((set) => set.id === id)) throw unknownSet(id);
+    response.json({ set: writeColumnSet(workspace, { ...checkedSet(body(ColumnSetBody, request)), id }) });
+  });
+  routes.delete('/column-sets/:id', (request, response) => {
+    if (!removeColumnSet(workspace, request.params.id)) throw unknownSet(request.params.id);
+    response.status(204).end();
+  });
+  return routes;
+}
+
+function unknownSet(id: string): HttpProblem {
+  return new HttpProblem(404, 'unknown-column-set', `There is no column set "${id}".`, {
+    field: 'id',
+    value: id,
+  });
+}
