@@ -43,13 +43,28 @@ export async function call<T>(
     });
   }
   if (response.status === 204) return undefined as T;
-  const answer = (await response.json().catch(() => null)) as T | ErrorAnswer | null;
-  if (!response.ok) {
-    const error = (answer as ErrorAnswer | null)?.error;
-    throw new ApiError(
-      response.status,
-      error ?? { code: 'no-answer', message: `The server answered ${response.status} without saying why.` },
-    );
-  }
-  return answer as T;
+  if (!response.ok) throw await errorOf(response);
+  return (await response.json()) as T;
+}
+
+/** Calls the API for a file that is made at once. @throws ApiError */
+export async function callForFile(path: string, body: unknown): Promise<Blob> {
+  const response = await fetch(`/api${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  if (!response.ok) throw await errorOf(response);
+  return response.blob();
+}
+
+async function errorOf(response: Response): Promise<ApiError> {
+  const answer = (await response.json().catch(() => null)) as ErrorAnswer | null;
+  return new ApiError(
+    response.status,
+    answer?.error ?? {
+      code: 'no-answer',
+      message: `The server answered ${response.status} without saying why.`,
+    },
+  );
 }

@@ -11,6 +11,7 @@ const DEFAULTS: Settings = {
   numbers: 'comma',
   dates: 'words',
   theme: 'system',
+  paper: 'A4',
   keys: true,
   asOf: null,
 };

@@ -16,12 +16,17 @@ import { AddToListDialog } from './AddToListDialog.tsx';
 import { useDeskAddress } from './address.ts';
 import { EmptyUniverse } from './EmptyUniverse.tsx';
 import { useHealth } from './queries.ts';
+import { useUsualColumns } from './sheet/ColumnSets.tsx';
 import { Sheet, type SheetActions } from './sheet/Sheet.tsx';
 import { StageHeader } from './StageHeader.tsx';
 import { useDesk } from './store.ts';
 import { TapePanel } from './tape/TapePanel.tsx';
 
 const Picker = lazy(() => import('./pickers/Picker.tsx').then((module) => ({ default: module.Picker })));
+const Breakdown = lazy(() =>
+  import('./breakdown/Breakdown.tsx').then((module) => ({ default: module.Breakdown })),
+);
+const MapView = lazy(() => import('./map/MapView.tsx').then((module) => ({ default: module.MapView })));
 const Opened = lazy(() => import('../profile/Opened.tsx').then((module) => ({ default: module.Opened })));
 const ExportDialog = lazy(() =>
   import('./ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
@@ -32,17 +37,20 @@ const NARROW = '(max-width: 1000px)';
 /** The Desk: the stage with the sheet, a picker or a profile, and the tape beside it. */
 export function Desk() {
   const problem = useDeskAddress();
+  useUsualColumns();
   const { data: health } = useHealth();
   const openLine = useDesk((state) => state.openLine);
   const company = useDesk((state) => state.company);
   const tape = useDesk((state) => state.tape);
+  const view = useDesk((state) => state.view);
   const folded = useDesk((state) => state.folded);
   const [current, setCurrent] = useState<string | null>(null);
   const [exporting, setExporting] = useState(false);
   const [listing, setListing] = useState(false);
   const sheet = useRef<SheetActions | null>(null);
   const { set, change, undo, redo } = useDesk.getState();
-  const onSheet = openLine === null && company === null;
+  const onStage = openLine === null && company === null;
+  const onSheet = onStage && view === 'sheet';
   const line = lineOf(tape, openLine ?? current);
   const within = line ? holderOf(tape, line.id) : undefined;
 
@@ -87,7 +95,7 @@ export function Desk() {
   useKey('ctrl+a', () => sheet.current?.pickAll(), { off: !onSheet });
   useKey('enter', () => sheet.current?.open(false), { off: !onSheet });
   useKey('shift+enter', () => sheet.current?.open(true), { off: !onSheet });
-  useKey('escape', () => set({ openLine: null, company: null }), { off: onSheet, everywhere: true });
+  useKey('escape', () => set({ openLine: null, company: null }), { off: onStage, everywhere: true });
   useKey('x', () => setExporting(true));
   useKey('s', () => setListing(true));
   useKey('r', () => {
@@ -119,7 +127,9 @@ export function Desk() {
   useKey('delete', () => line && change(editLine(tape, line.id, () => null)));
   useKey('alt+arrowup', () => shift(-1));
   useKey('alt+arrowdown', () => shift(1));
-  useKey('1', () => set({ openLine: null, company: null }));
+  useKey('1', () => set({ openLine: null, company: null, view: 'sheet' }));
+  useKey('2', () => set({ openLine: null, company: null, view: 'breakdown' }));
+  useKey('3', () => set({ openLine: null, company: null, view: 'map' }));
   useKey('ctrl+z', undo);
   useKey('ctrl+shift+z', redo);
 
@@ -136,7 +146,9 @@ export function Desk() {
           ) : (
             <>
               <StageHeader />
-              <Sheet ref={sheet} />
+              {view === 'sheet' && <Sheet ref={sheet} />}
+              {view === 'breakdown' && <Breakdown />}
+              {view === 'map' && <MapView />}
             </>
           )}
         </Suspense>

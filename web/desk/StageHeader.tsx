@@ -4,13 +4,17 @@ import { Button } from '../ui/controls.tsx';
 import { ColumnMenu } from './sheet/ColumnMenu.tsx';
 import { columnOf } from './sheet/columns.ts';
 import { SubjectMenu } from './SubjectMenu.tsx';
-import { useTally } from './queries.ts';
-import { useDesk } from './store.ts';
+import { PrintButton } from '../ui/PrintButton.tsx';
+import { printedPart, useTally } from './queries.ts';
+import { ViewTabs } from './ViewTabs.tsx';
+import { useColumns, useDesk } from './store.ts';
 
 /** The name of the tape, the order, and the columns. */
 export function StageHeader() {
   const tape = useDesk((state) => state.tape);
   const sort = useDesk((state) => state.sort);
+  const columns = useColumns();
+  const view = useDesk((state) => state.view);
   const past = useDesk((state) => state.past);
   const future = useDesk((state) => state.future);
   const { change, undo, redo } = useDesk.getState();
@@ -76,21 +80,32 @@ export function StageHeader() {
             <Redo2 size={16} />
           </Button>
         </span>
-        <ColumnMenu />
+        {view === 'sheet' && (
+          <PrintButton
+            kind="sheet"
+            body={{ tape: printedPart(tape), columns, sort }}
+            name={tape.name ?? 'Sheet'}
+            label=""
+          />
+        )}
+        {view === 'sheet' && <ColumnMenu />}
       </div>
-      {tape.lines.length > 0 && tally && (
-        <p className="flex gap-2 py-1 text-[12px] text-soft">
-          <button
-            type="button"
-            aria-expanded={reading}
-            className="shrink-0 underline decoration-rule underline-offset-4 hover:text-ink"
-            onClick={() => setReading(!reading)}
-          >
-            How it reads
-          </button>
-          <span className={reading ? 'text-[13px] text-ink' : 'truncate'}>{tally.reads}</span>
-        </p>
-      )}
+      <div className="flex items-baseline gap-4 pt-0.5">
+        <ViewTabs />
+        {tape.lines.length > 0 && tally && (
+          <p className="flex min-w-0 gap-2 text-[12px] text-soft">
+            <button
+              type="button"
+              aria-expanded={reading}
+              className="shrink-0 underline decoration-rule underline-offset-4 hover:text-ink"
+              onClick={() => setReading(!reading)}
+            >
+              How it reads
+            </button>
+            <span className={reading ? 'text-[13px] text-ink' : 'truncate'}>{tally.reads}</span>
+          </p>
+        )}
+      </div>
     </>
   );
 }

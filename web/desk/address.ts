@@ -2,19 +2,25 @@ import { useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate, useNavigationType } from 'react-router';
 import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 import { ApiError, call } from '../api.ts';
-import { useDesk, type DeskAddress } from './store.ts';
+import { useDesk, type DeskAddress, type View } from './store.ts';
+
+const VIEWS: readonly View[] = ['sheet', 'breakdown', 'map'];
 
 /** Longest tape that is written into an address; a longer one is stored and named by its id. */
 const LONGEST = 1800;
 
 /** The address of a state of the Desk, such as `/desk?t=…&sort=revenue-&line=l3&company=CZ-123`. */
-export function addressOf(state: DeskAddress, tapeText = encodeTape(state.tape)): string {
+export function addressOf(
+  state: Omit<DeskAddress, 'view'> & { view?: View },
+  tapeText = encodeTape(state.tape),
+): string {
   const query = new URLSearchParams();
   if (tapeText !== '') query.set('t', tapeText);
   if (state.sort.length)
     query.set('sort', state.sort.map(({ by, descending }) => by + (descending ? '-' : '')).join(','));
   if (state.openLine) query.set('line', state.openLine);
   if (state.company) query.set('company', state.company);
+  if (state.view && state.view !== 'sheet') query.set('view', state.view);
   const text = query.toString();
   return text === '' ? '/desk' : `/desk?${text}`;
 }
@@ -69,6 +75,7 @@ export function useDeskAddress(): string | null {
           sort: readSort(query.get('sort')),
           openLine: query.get('line'),
           company: query.get('company'),
+          view: VIEWS.find((one) => one === query.get('view')) ?? 'sheet',
         });
         ready.current = true;
         setProblem(null);
@@ -97,10 +104,12 @@ export function useDeskAddress(): string | null {
         (state.tape === before.tape &&
           state.sort === before.sort &&
           state.openLine === before.openLine &&
-          state.company === before.company)
+          state.company === before.company &&
+          state.view === before.view)
       )
         return;
-      const turned = state.openLine !== before.openLine || state.company !== before.company;
+      const turned =
+        state.openLine !== before.openLine || state.company !== before.company || state.view !== before.view;
       void (async () => {
         let text = encodeTape(state.tape);
         if (text.length > LONGEST)

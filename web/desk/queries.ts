@@ -18,6 +18,15 @@ export function countedPart(tape: Tape): Tape {
   return { format: tape.format, version: tape.version, subject: tape.subject, lines: tape.lines };
 }
 
+/** What a paper tells of a tape beside its counts: name and charts too. */
+export function printedPart(tape: Tape): Tape {
+  return {
+    ...countedPart(tape),
+    ...(tape.name === undefined ? {} : { name: tape.name }),
+    ...(tape.charts === undefined ? {} : { charts: tape.charts }),
+  };
+}
+
 export function useHealth() {
   return useQuery({
     queryKey: ['health'],

@@ -1,8 +1,10 @@
 import { useMemo } from 'react';
 import { create } from 'zustand';
-import { columnFields } from '../../core/fields/registry.ts';
+import { READY_SETS } from '../../core/fields/column-sets.ts';
+import { columnFields, SUBJECTS } from '../../core/fields/registry.ts';
 import { lineOf } from '../../core/tape/edit.ts';
-import { COUNT_COLUMN, countedLine, emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { isOfAnyTape, isOwnColumn, ownColumnOf } from '../../core/tape/own-columns.ts';
 
 /** Which rows are picked: some by key, or all of the tape but some. */
 export type Picks =
@@ -18,7 +20,11 @@ export interface DeskAddress {
   openLine: string | null;
   /** Key of the company that is open; of another record its subject and key, as "people/person-12". */
   company: string | null;
+  view: View;
 }
+
+/** Ways to look at who is left. */
+export type View = 'sheet' | 'breakdown' | 'map';
 
 interface DeskState extends DeskAddress {
   past: readonly Tape[];
@@ -32,28 +38,30 @@ interface DeskState extends DeskAddress {
   /** Key of the row that the keyboard is on. */
   cursor: number;
   folded: boolean;
+  /** What Breakdown compares with: everybody, or a saved tape by id. */
+  against: string | null;
+  /** How many columns stay in view when the sheet is moved sideways. */
+  frozen: number;
   /** Lines as one row each. */
   compact: boolean;
   change(tape: Tape, tag?: string): void;
   undo(): void;
   redo(): void;
   show(address: DeskAddress): void;
-  set(part: Partial<Pick<DeskState, 'sort' | 'openLine' | 'company' | 'picks' | 'cursor' | 'folded'>>): void;
+  set(
+    part: Partial<
+      Pick<DeskState, 'sort' | 'openLine' | 'company' | 'view' | 'picks' | 'cursor' | 'folded' | 'against'>
+    >,
+  ): void;
   setCompact(compact: boolean): void;
   setColumns(columns: readonly string[]): void;
   setWidths(widths: Readonly<Record<string, number>>): void;
+  setFrozen(frozen: number): void;
+  /** Takes the workspace's usual columns of a subject where none were chosen by hand. */
+  useUsual(subject: string, columns: readonly string[]): void;
 }
 
 const MOST_UNDONE = 200;
-const DEFAULT_COLUMNS: Readonly<Record<string, readonly string[]>> = {
-  companies: ['name', 'industry', 'headcount', 'revenue', 'checked', 'web'],
-  sites: ['name', 'kind', 'headcount', 'company', 'street', 'phone'],
-  people: ['name', 'title', 'department', 'level', 'mail', 'certainty'],
-  deals: ['name', 'kind', 'date', 'amount', 'buyer', 'sell-advisers'],
-  brands: ['name', 'category', 'channel', 'products', 'share', 'sold-in'],
-  events: ['name', 'kind', 'date'],
-};
-
 function remembered<T>(key: string, fallback: T, right: (value: unknown) => value is T): T {
   try {
     const value: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
@@ -68,7 +76,11 @@ const isColumns =
   (value: unknown): value is readonly string[] =>
     Array.isArray(value) &&
     value.length > 0 &&
-    value.every((id) => columnFields(subject).some((field) => field.id === id));
+    value.every(
+      (id) =>
+        typeof id === 'string' &&
+        (columnFields(subject).some((field) => field.id === id) || ownColumnOf(emptyTape(subject), id)),
+    );
 const columnsKey = (subject: string) => (subject === 'companies' ? 'columns' : `columns ${subject}`);
 const isWidths = (value: unknown): value is Record<string, number> =>
   typeof value === 'object' &&
@@ -80,26 +92,33 @@ export const useDesk = create<DeskState>((set) => ({
   sort: [],
   openLine: null,
   company: null,
+  view: 'sheet',
   past: [],
   future: [],
   lastTag: null,
   columns: Object.fromEntries(
-    Object.entries(DEFAULT_COLUMNS).map(([subject, columns]) => [
+    [...SUBJECTS.keys()].map((subject) => [
       subject,
-      remembered(columnsKey(subject), columns, isColumns(subject)),
+      remembered(
+        columnsKey(subject),
+        READY_SETS.find((set) => set.subject === subject)!.columns,
+        isColumns(subject),
+      ),
     ]),
   ),
   widths: remembered('widths', {}, isWidths),
   picks: NO_PICKS,
   cursor: 0,
   folded: false,
+  against: null,
+  frozen: remembered('frozen', 1, (value): value is number => typeof value === 'number'),
   compact: remembered('compact', false, (value): value is boolean => typeof value === 'boolean'),
   change: (tape, tag) =>
     set((state) => ({
       ...sameSubject(state, tape),
       // An order by the count of a has-line goes with the line.
-      ...(state.sort.some(({ by }) => by.startsWith(COUNT_COLUMN) && !countedLine(tape, by))
-        ? { sort: state.sort.filter(({ by }) => !by.startsWith(COUNT_COLUMN) || countedLine(tape, by)) }
+      ...(state.sort.some(({ by }) => isOwnColumn(by) && !ownColumnOf(tape, by))
+        ? { sort: state.sort.filter(({ by }) => !isOwnColumn(by) || ownColumnOf(tape, by)) }
         : {}),
       tape,
       past:
@@ -160,10 +179,20 @@ export const useDesk = create<DeskState>((set) => ({
     set((state) => {
       const { subject } = state.tape;
       // Counts belong to a tape, so that they are not kept for the next.
-      const own = columns.filter((id) => !id.startsWith(COUNT_COLUMN));
+      const own = columns.filter(isOfAnyTape);
       if (own.length) localStorage.setItem(columnsKey(subject), JSON.stringify(own));
       return { columns: { ...state.columns, [subject]: columns } };
     }),
+  setFrozen: (frozen) => {
+    localStorage.setItem('frozen', JSON.stringify(frozen));
+    set({ frozen });
+  },
+  useUsual: (subject, columns) =>
+    set((state) =>
+      localStorage.getItem(columnsKey(subject)) === null && isColumns(subject)(columns)
+        ? { columns: { ...state.columns, [subject]: columns } }
+        : {},
+    ),
   setWidths: (widths) => {
     localStorage.setItem('widths', JSON.stringify(widths));
     set({ widths });
@@ -184,10 +213,7 @@ function sameSubject(state: DeskState, tape: Tape): Partial<DeskState> {
 export function useColumns(): readonly string[] {
   const tape = useDesk((state) => state.tape);
   const columns = useDesk((state) => state.columns[tape.subject]!);
-  return useMemo(
-    () => columns.filter((id) => !id.startsWith(COUNT_COLUMN) || countedLine(tape, id)),
-    [columns, tape],
-  );
+  return useMemo(() => columns.filter((id) => !isOwnColumn(id) || ownColumnOf(tape, id)), [columns, tape]);
 }
 
 export function isPicked(picks: Picks, key: string): boolean {

@@ -1,19 +1,28 @@
 import { useQuery } from '@tanstack/react-query';
 import { ExternalLink } from 'lucide-react';
+import { useState } from 'react';
 import type { ProfileAnswer } from '../../contract/responses.ts';
 import type { CodeCell, MoneyCell, PlaceCell, QuantityCell } from '../../core/cells.ts';
 import { RELATED } from '../../core/fields/registry.ts';
 import { SCHEMES } from '../../core/codes/tree.ts';
 import { addLines, freeId } from '../../core/tape/edit.ts';
-import { emptyTape } from '../../core/tape/nodes.ts';
+import { emptyTape, type SortKey } from '../../core/tape/nodes.ts';
+import { isOfAnyTape, SCORE_COLUMN, WHY_COLUMN } from '../../core/tape/own-columns.ts';
 import { call } from '../api.ts';
 import { useFormat, type ShownFigure } from '../app/format.ts';
 import { Figure, Unknown } from '../desk/sheet/Cell.tsx';
 import { useDesk } from '../desk/store.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
+import { PrintButton } from '../ui/PrintButton.tsx';
+import { GroupSection } from './GroupSection.tsx';
+import { MarketSection } from './MarketSection.tsx';
+import { NoteBox } from './NoteBox.tsx';
 import { Fact, NotThere, Section } from './parts.tsx';
+import { PlaceSpot } from './PlaceSpot.tsx';
 import { RelatedSection, useRelatedCounts } from './RelatedSection.tsx';
+import { Departments, SizeHistory, Technologies } from './SizeHistory.tsx';
 import { SourceTable } from './SourceTable.tsx';
+import { Standing } from './Standing.tsx';
 import { Steps } from './Steps.tsx';
 
 /** How far around a company its neighbours are looked for at first. */
@@ -24,6 +33,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const tape = useDesk((state) => state.tape);
   const { set, change } = useDesk.getState();
   const format = useFormat();
+  const [noting, setNoting] = useState(false);
   const { counts, error: uncounted } = useRelatedCounts(companyKey);
   const { data, error } = useQuery({
     queryKey: ['company', companyKey],
@@ -39,17 +49,25 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const codes = (cells.industry as CodeCell[] | null) ?? [];
   const home = cells.place as PlaceCell | null;
   const headcount = cells.headcount as QuantityCell | null;
-  const revenue = cells.revenue as MoneyCell | null;
-  const technologies = cells.technology as string[] | null;
   const ofSource = (part: keyof ProfileAnswer['from']) =>
     data.records.find((record) => record.id === data.from[part])?.source;
   const text = (id: string) => cells[id] as string | null;
   const schemes = [...new Set(codes.map((code) => code.scheme))];
-  const money = revenue ? format.thousands(revenue) : null;
+  const goTo = (lines: Parameters<typeof addLines>[1], view: { sort?: readonly SortKey[] } = {}) => {
+    change(addLines(own, lines));
+    set({ company: null, view: 'sheet', ...(view.sort ? { sort: view.sort } : {}) });
+  };
+  const name = text('name') ?? companyKey;
 
   return (
     <article className="flex min-h-0 flex-1 flex-col">
-      <Steps subject="companies" recordKey={companyKey} />
+      <div className="flex items-start justify-between gap-3">
+        <Steps subject="companies" recordKey={companyKey} />
+        <span className="flex shrink-0 gap-2 text-[13px]">
+          <Button onClick={() => setNoting(true)}>Note</Button>
+          <PrintButton kind="profile" body={{ key: companyKey }} name={name} />
+        </span>
+      </div>
       <div className="min-h-0 flex-1 overflow-y-auto pb-8">
         <h1 className="title text-[27px] break-words">{text('name')}</h1>
         <p className="mt-1 text-soft">
@@ -72,120 +90,121 @@ export function Profile({ companyKey }: { companyKey: string }) {
         <p className="mt-2 max-w-3xl text-base">
           {text('description') ?? <span className="text-soft italic">No description recorded.</span>}
         </p>
-
-        <div className="mt-5 grid grid-cols-2 gap-x-7 gap-y-6 max-[820px]:grid-cols-1">
-          <Section
-            name="Size"
-            note={[ofSource('headcount'), ofSource('revenue')]
-              .filter((name, i, all) => name && all.indexOf(name) === i)
-              .join(', ')}
+        <NoteBox subject="companies" recordKey={companyKey} open={noting} onOpen={setNoting} />
+        <p className="mt-3 flex flex-wrap gap-2 text-[13px]">
+          <Button
+            onClick={() => {
+              const id = freeId(emptyTape());
+              const peers = {
+                ...emptyTape(),
+                name: `Peers of ${name}`.slice(0, 200),
+                lines: [{ id, field: 'peers', test: { like: [companyKey], from: 0.5 } }],
+              };
+              change(peers);
+              const { columns, setColumns } = useDesk.getState();
+              const plain = columns.companies!.filter(isOfAnyTape);
+              setColumns([...plain.slice(0, 1), SCORE_COLUMN + id, WHY_COLUMN + id, ...plain.slice(1)]);
+              set({ company: null, view: 'sheet', sort: [{ by: SCORE_COLUMN + id, descending: true }] });
+            }}
           >
-            <Fact name="Headcount" from={ofSource('headcount')}>
-              {headcount ? <Sized shown={format.headcount(headcount)} /> : <Why reason={why?.headcount} />}
-            </Fact>
-            <Fact name={`Revenue, ${format.symbol}k`} from={ofSource('revenue')}>
-              {money ? <Sized shown={money} /> : <Why reason={revenue ? 'no exchange rate' : why?.revenue} />}
-            </Fact>
-          </Section>
-          <Section name="Reach" note={ofSource('web') ?? ofSource('phone')}>
-            <Fact name="Web" from={ofSource('web')}>
-              {text('web') ? (
-                <a
-                  href={`https://${text('web')}`}
-                  target="_blank"
-                  rel="noopener noreferrer"
-                  className="underline decoration-rule underline-offset-4 hover:decoration-ink"
-                >
-                  {text('web')} <ExternalLink size={12} className="inline" />
-                </a>
-              ) : (
-                <span className="text-soft italic">none known</span>
-              )}
-            </Fact>
-            <Fact name="Phone" from={ofSource('phone')}>
-              {text('phone') ? <span className="figure text-[13px]">{text('phone')}</span> : <Unknown />}
-            </Fact>
-            <Fact name="Mail" from={ofSource('mail')}>
-              {text('mail') ?? <Unknown />}
-            </Fact>
-            <Fact name="Address" from={ofSource('street')}>
-              {[text('street'), [text('postcode'), home?.town].filter(Boolean).join(' ')]
-                .filter(Boolean)
-                .join(', ') || <Unknown />}
-            </Fact>
-            {home?.lat != null && home.lon != null && (
-              <Button
-                className="mt-2"
-                onClick={() => {
-                  const near = {
-                    lat: home.lat!,
-                    lon: home.lon!,
-                    km: NEAR_KM,
-                    label: text('name')?.slice(0, 120),
-                  };
-                  change(addLines(own, [{ id: freeId(own), field: 'place', test: { near } }]));
-                  set({ company: null });
-                }}
-              >
-                Companies within {NEAR_KM} km
-              </Button>
-            )}
-          </Section>
-          <Section name="Codes" note={`${codes.length} recorded, main first`}>
-            {codes.map((code) => (
-              <div
-                key={`${code.scheme} ${code.code}`}
-                className="grid grid-cols-[90px_1fr] gap-2 border-b border-rule py-1"
-              >
-                <span className="figure text-[13px]">{code.code}</span>
-                <span>
-                  {code.title}{' '}
-                  <span className="text-[12px] text-soft">
-                    {code.main ? 'main, ' : ''}
-                    {SCHEMES[code.scheme]}
-                  </span>
-                </span>
-              </div>
-            ))}
-            {codes.length === 0 && <Unknown />}
-            {schemes.map((scheme) => (
-              <Button
-                key={scheme}
-                className="mt-2 mr-2"
-                onClick={() => {
-                  change(
-                    addLines(tape, [
-                      {
-                        id: freeId(own),
-                        field: 'industry',
-                        test: {
-                          scheme,
-                          any: codes.filter((code) => code.scheme === scheme).map((code) => code.code),
-                        },
-                      },
-                    ]),
-                  );
-                  set({ company: null });
-                }}
-              >
-                Companies with these {SCHEMES[scheme]} codes
-              </Button>
-            ))}
-          </Section>
-          <div className="space-y-6">
-            <Section name="Technology" note={ofSource('technologies')}>
-              {technologies === null ? (
-                <p className="py-1 text-soft italic">unknown: the site was never surveyed</p>
-              ) : technologies.length ? (
-                <p className="flex flex-wrap gap-1.5 pt-1">
-                  {technologies.map((name) => (
-                    <span key={name} className="rounded-md border border-edge bg-paper px-2 py-0.5">
-                      {name}
-                    </span>
-                  ))}
-                </p>
-              ) : (
-                <p className="py-1 text-soft">surveyed; none seen</p>
+            Its peers
+          </Button>
+          {schemes.map((scheme) => (
+            <Button
+              key={scheme}
+              onClick={() =>
+                goTo([
+                  {
+                    id: freeId(own),
+                    field: 'industry',
+                    test: {
+                      scheme,
+                      any: codes.filter((code) => code.scheme === scheme).map((code) => code.code),
+                    },
+                  },
+                ])
+              }
+            >
+              Companies with these {SCHEMES[scheme]} codes
+            </Button>
+          ))}
+          {home?.lat != null && home.lon != null && (
+            <Button
+              onClick={() =>
+                goTo([
+                  {
+                    id: freeId(own),
+                    field: 'place',
+                    test: {
+                      near: { lat: home.lat!, lon: home.lon!, km: NEAR_KM, label: name.slice(0, 120) },
+                    },
+                  },
+                ])
+              }
+            >
+              Companies within {NEAR_KM} km
+            </Button>
+          )}
+        </p>
+
+        <div className="mt-5 grid grid-cols-2 items-start gap-x-7 gap-y-6 max-[820px]:grid-cols-1">
+          <div className="min-w-0 space-y-6">
+            <Section
+              name="Size"
+              note={[ofSource('headcount'), ofSource('revenue')]
+                .filter((source, i, all) => source && all.indexOf(source) === i)
+                .join(', ')}
+            >
+              <Fact name="Headcount" from={ofSource('headcount')}>
+                {headcount ? <Sized shown={format.headcount(headcount)} /> : <Why reason={why?.headcount} />}
+              </Fact>
+              {MONEY.map(([id, label, part]) => (
+                <MoneyFact
+                  key={id}
+                  label={`${label}, ${format.symbol}k`}
+                  cell={cells[id] as MoneyCell | null}
+                  why={why?.[id]}
+                  from={ofSource(part)}
+                />
+              ))}
+            </Section>
+            <SizeHistory profile={data} />
+            <Departments profile={data} />
+            <Codes codes={codes} kin={data.kin} />
+            <Technologies profile={data} source={ofSource('technologies')} />
+            <MarketSection row={data.row} />
+          </div>
+          <div className="min-w-0 space-y-6">
+            <Standing companyKey={companyKey} />
+            {text('group') && <GroupSection group={text('group')!} companyKey={companyKey} />}
+            <Section name="Reach" note={ofSource('web') ?? ofSource('phone')}>
+              <Fact name="Web" from={ofSource('web')}>
+                {text('web') ? (
+                  <a
+                    href={`https://${text('web')}`}
+                    target="_blank"
+                    rel="noopener noreferrer"
+                    className="underline decoration-rule underline-offset-4 hover:decoration-ink"
+                  >
+                    {text('web')} <ExternalLink size={12} className="inline" />
+                  </a>
+                ) : (
+                  <span className="text-soft italic">none known</span>
+                )}
+              </Fact>
+              <Fact name="Phone" from={ofSource('phone')}>
+                {text('phone') ? <span className="figure text-[13px]">{text('phone')}</span> : <Unknown />}
+              </Fact>
+              <Fact name="Mail" from={ofSource('mail')}>
+                {text('mail') ?? <Unknown />}
+              </Fact>
+              <Fact name="Address" from={ofSource('street')}>
+                {[text('street'), [text('postcode'), home?.town].filter(Boolean).join(' ')]
+                  .filter(Boolean)
+                  .join(', ') || <Unknown />}
+              </Fact>
+              {home?.lat != null && home.lon != null && (
+                <PlaceSpot lat={home.lat} lon={home.lon} name={name} />
               )}
             </Section>
             <Section name="Register" note={ofSource('registration')}>
@@ -198,6 +217,11 @@ export function Profile({ companyKey }: { companyKey: string }) {
                 ) : (
                   <Unknown />
                 )}
+              </Fact>
+              <Fact name="Ownership" from={ofSource('ownership')}>
+                {text('ownership') ?? <Unknown />}
+                {text('listing') && `, ${text('listing')}`}
+                {text('ticker') && <span className="figure"> {text('ticker')}</span>}
               </Fact>
               <Fact name="Key here">
                 <span className="figure text-[13px]">{data.row.key}</span>
@@ -221,6 +245,81 @@ export function Profile({ companyKey }: { companyKey: string }) {
     </article>
   );
 }
+
+const MONEY = [
+  ['revenue', 'Revenue', 'revenue'],
+  ['profit', 'Profit', 'profit'],
+  ['assets', 'Total assets', 'assets'],
+] as const;
+
+function MoneyFact({
+  label,
+  cell,
+  why,
+  from,
+}: {
+  label: string;
+  cell: MoneyCell | null;
+  why: string | undefined;
+  from: string | undefined;
+}) {
+  const format = useFormat();
+  const shown = cell ? format.thousands(cell) : null;
+  return (
+    <Fact name={label} from={from}>
+      {shown ? <Sized shown={shown} /> : <Why reason={cell ? 'no exchange rate' : why} />}
+    </Fact>
+  );
+}
+
+/** The codes with their kin in other schemes: sure links, and possible ones in italics. */
+function Codes({ codes, kin }: { codes: readonly CodeCell[]; kin: ProfileAnswer['kin'] }) {
+  return (
+    <Section name="Codes" note={`${codes.length} recorded, main first`}>
+      {codes.map((code) => (
+        <div
+          key={`${code.scheme} ${code.code}`}
+          className="grid grid-cols-[72px_1fr] gap-2 border-b border-rule py-1"
+        >
+          <span className="figure text-[13px]">{code.code}</span>
+          <span>
+            {code.title}{' '}
+            <span className="text-[12px] text-soft">
+              {code.main ? 'main, ' : ''}
+              {SCHEMES[code.scheme]}
+            </span>
+            <span className="block text-[12px] text-soft">
+              {(Object.keys(SCHEMES) as (keyof typeof SCHEMES)[]).map((scheme) => {
+                const own = (kin[`${code.scheme} ${code.code}`] ?? []).filter((one) => one.scheme === scheme);
+                if (own.length === 0) return null;
+                return (
+                  <span key={scheme} className="mr-2">
+                    {SCHEMES[scheme]}{' '}
+                    {own.slice(0, MOST_KIN).map((one) => (
+                      <span
+                        key={one.code}
+                        className={`figure mr-1 ${one.sure ? '' : 'italic'}`}
+                        title={one.sure ? 'a sure link' : 'a possible link'}
+                      >
+                        {one.code}
+                        {!one.sure && '?'}
+                      </span>
+                    ))}
+                    {own.length > MOST_KIN && `and ${own.length - MOST_KIN} more`}
+                  </span>
+                );
+              })}
+            </span>
+          </span>
+        </div>
+      ))}
+      {codes.length === 0 && <Unknown />}
+    </Section>
+  );
+}
+
+/** Kin that are named of each scheme. */
+const MOST_KIN = 3;
 
 function Sized({ shown }: { shown: ShownFigure }) {
   return (

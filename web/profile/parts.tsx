@@ -7,7 +7,7 @@ export function Section({ name, note, children }: { name: string; note?: ReactNo
   return (
     <section>
       <h2 className="title flex items-baseline justify-between gap-3 border-b border-edge pb-1 text-[17px]">
-        {name}
+        <span className="shrink-0">{name}</span>
         {note && <span className="truncate font-sans text-[12px] font-normal text-soft">{note}</span>}
       </h2>
       <div className="pt-1">{children}</div>

@@ -76,6 +76,12 @@ export function Settings() {
             <option value="night">night</option>
           </select>
         </Row>
+        <Row name="Paper">
+          <select {...register('paper')} className="field" aria-label="Paper">
+            <option value="A4">A4</option>
+            <option value="Letter">Letter</option>
+          </select>
+        </Row>
         <Row name="As-of date" note="“Past 12 months” counts back from this day. Empty: today.">
           <input
             type="date"

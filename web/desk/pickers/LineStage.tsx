@@ -25,6 +25,7 @@ import { GrowthPicker } from './GrowthPicker.tsx';
 import { HasPicker } from './HasPicker.tsx';
 import { KeyedPicker } from './KeyedPicker.tsx';
 import { ListPicker } from './ListPicker.tsx';
+import { PeersPicker } from './PeersPicker.tsx';
 import type { PickerProps } from './picker-props.ts';
 import { PlacePicker } from './PlacePicker.tsx';
 import { RangePicker } from './RangePicker.tsx';
@@ -94,6 +95,7 @@ export function LineStage({
         {field.kind === 'growth' && <GrowthPicker {...props} />}
         {field.kind === 'list' && <ListPicker {...props} />}
         {field.kind === 'record' && <RecordPicker {...props} />}
+        {field.kind === 'peers' && <PeersPicker {...props} />}
         {field.kind === 'category' && <CategoryPicker {...props} />}
         {field.kind === 'date' && <DatePicker {...props} />}
         {field.kind === 'text' && <TextPicker {...props} />}

@@ -2,18 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { geoCircle, geoMercator, geoPath } from 'd3-geo';
 import type { Feature } from 'geojson';
 import { useEffect, useRef, useState } from 'react';
-import { feature, mesh } from 'topojson-client';
-import type { GeometryCollection, Topology } from 'topojson-specification';
 import { isInArea, sidesOf } from '../../../core/geo/area.ts';
 import { EARTH_KM, distanceKm } from '../../../core/geo/distance.ts';
 import type { CitiesAnswer } from '../../../contract/responses.ts';
 import type { NearTest } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
-
-interface RegionProperties {
-  key: string;
-  country: string;
-}
+import { drawCities } from '../map/cities.ts';
+import { useLand } from '../map/land.ts';
 
 interface Props {
   /** Longitude and latitude in turn. */
@@ -54,32 +49,7 @@ export function PlaceMap({ points, near, km, area = null, onPoint, onRadius }: P
     moved: boolean;
     view: typeof EUROPE;
   } | null>(null);
-  const { data: land } = useQuery({
-    queryKey: ['outlines'],
-    staleTime: Infinity,
-    queryFn: async () => {
-      const topology = (await (await fetch('/data/regions.topojson')).json()) as Topology<{
-        regions: GeometryCollection<RegionProperties>;
-      }>;
-      return {
-        regions: feature(topology, topology.objects.regions),
-        inner: mesh(
-          topology,
-          topology.objects.regions,
-          (a, b) =>
-            a !== b &&
-            (a.properties as RegionProperties).country === (b.properties as RegionProperties).country,
-        ),
-        borders: mesh(
-          topology,
-          topology.objects.regions,
-          (a, b) =>
-            a === b ||
-            (a.properties as RegionProperties).country !== (b.properties as RegionProperties).country,
-        ),
-      };
-    },
-  });
+  const land = useLand();
 
   useEffect(() => {
     const observer = new ResizeObserver(([entry]) =>
@@ -292,49 +262,5 @@ function drawArea(
     context.fillStyle = colour('--paper');
     context.fill();
     context.stroke();
-  }
-}
-
-const MOST_LABELS = 26;
-
-/** Names of large towns for bearings: the largest first, none over another. */
-function drawCities(
-  context: CanvasRenderingContext2D,
-  cities: CitiesAnswer['cities'],
-  projection: (point: [number, number]) => [number, number] | null,
-  size: { width: number; height: number },
-  colour: (name: string) => string,
-  except: string | undefined,
-): void {
-  const taken: { x: number; y: number; width: number }[] = [];
-  context.font = '12px "Hanken Grotesk Variable"';
-  for (const { name, lat, lon } of cities) {
-    if (taken.length === MOST_LABELS) break;
-    const at = projection([lon, lat]);
-    if (
-      name === except ||
-      !at ||
-      at[0] < 4 ||
-      at[1] < 10 ||
-      at[0] > size.width - 40 ||
-      at[1] > size.height - 10
-    )
-      continue;
-    const width = context.measureText(name).width + 14;
-    if (
-      taken.some(
-        (other) => at[0] < other.x + other.width && other.x < at[0] + width && Math.abs(at[1] - other.y) < 18,
-      )
-    )
-      continue;
-    taken.push({ x: at[0], y: at[1], width });
-    context.beginPath();
-    context.arc(at[0], at[1], 2, 0, 2 * Math.PI);
-    context.fillStyle = colour('--soft');
-    context.fill();
-    context.lineWidth = 3;
-    context.strokeStyle = colour('--paper');
-    context.strokeText(name, at[0] + 6, at[1] + 4);
-    context.fillText(name, at[0] + 6, at[1] + 4);
   }
 }

@@ -1,37 +1,15 @@
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { JumpAnswer, RowsAnswer } from '../../../contract/responses.ts';
-import { emptyTape, type RecordTest } from '../../../core/tape/nodes.ts';
-import { call } from '../../api.ts';
+import type { RecordTest } from '../../../core/tape/nodes.ts';
 import { Trouble } from '../../ui/controls.tsx';
+import { useFound, useNames } from './found-companies.ts';
 import type { PickerProps } from './picker-props.ts';
 
 /** Certain companies: those taken, and others found by name. */
 export function RecordPicker({ test, onTest }: PickerProps<RecordTest>) {
   const [text, setText] = useState('');
   const keys = test?.any ?? [];
-  const { data: taken } = useQuery({
-    queryKey: ['named', keys],
-    queryFn: ({ signal }) =>
-      call<RowsAnswer>(
-        'POST',
-        '/rows',
-        {
-          tape: { ...emptyTape(), lines: [{ id: 'l1', field: 'company', test: { any: keys } }] },
-          columns: ['name'],
-          limit: 1000,
-        },
-        signal,
-      ),
-    enabled: keys.length > 0,
-  });
-  const { data: found, error } = useQuery({
-    queryKey: ['jump', text],
-    queryFn: ({ signal }) =>
-      call<JumpAnswer>('GET', `/jump?text=${encodeURIComponent(text)}`, undefined, signal),
-    enabled: text.trim() !== '',
-  });
-  const names = new Map(taken?.rows.map((row) => [row.key, row.cells.name as string]));
+  const { data: found, error } = useFound(text);
+  const names = useNames(keys);
   const toggle = (key: string) => {
     const any = keys.includes(key) ? keys.filter((one) => one !== key) : [...keys, key];
     onTest(any.length ? { any } : null);

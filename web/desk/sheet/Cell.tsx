@@ -9,6 +9,7 @@ import type {
 import { SCHEMES } from '../../../core/codes/tree.ts';
 import { labelOf } from '../../../core/exports/columns.ts';
 import type { HasLine } from '../../../core/tape/nodes.ts';
+import { SCORE_COLUMN } from '../../../core/tape/own-columns.ts';
 import { relatedTape } from '../../../core/tape/turn.ts';
 import { shortTitle } from '../../../core/tape/wording.ts';
 import type { ShownFigure, useFormat } from '../../app/format.ts';
@@ -24,9 +25,10 @@ export function Cell({ column, row, format }: { column: ShownColumn; row: Row; f
   const { field, counts } = column;
   const cell = row.cells[column.id];
   if (cell === undefined) return null;
+  if (cell === null && field?.store.at === 'holder') return <span className="text-soft">–</span>;
   if (cell === null) return <Unknown why={row.why?.[column.id]} />;
   if (counts) return <Counted line={counts} row={row} cell={cell} format={format} />;
-  if (!field) return null;
+  if (!field) return <OwnValue cell={cell} score={column.id.startsWith(SCORE_COLUMN)} format={format} />;
   if (field.store.at === 'parties' && typeof cell === 'string' && row.company)
     return <CompanyLink company={row.company} name={cell} />;
   if (typeof cell === 'string' && field.kind !== 'date') {
@@ -84,6 +86,20 @@ export function Cell({ column, row, format }: { column: ShownColumn; row: Row; f
         );
       return null;
   }
+}
+
+/** A score, from what is sure to what is possible, or a text. */
+function OwnValue({ cell, score, format }: { cell: RowCell; score: boolean; format: Format }) {
+  if (typeof cell === 'string') return <span title={cell}>{cell}</span>;
+  if (typeof cell === 'number')
+    return <span className="figure">{score ? cell.toFixed(2) : format.number(cell, 1)}</span>;
+  const { low, high } = cell as QuantityCell;
+  return (
+    <span className="figure" title={`surely ${low}, at most ${high}: parts of it are unknown`}>
+      {low!.toFixed(2)}
+      <span className="text-unsure">–{high!.toFixed(2)}</span>
+    </span>
+  );
 }
 
 /** How many related records hang on a record; a click shows them. */

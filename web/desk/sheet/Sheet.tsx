@@ -1,18 +1,28 @@
 import clsx from 'clsx';
-import { useImperativeHandle, useLayoutEffect, useRef, type Ref } from 'react';
+import { useImperativeHandle, useLayoutEffect, useRef, useState, type Ref } from 'react';
+import { toast } from 'sonner';
 import type { PlaceCell, Row } from '../../../core/cells.ts';
 import { subjectOf } from '../../../core/fields/registry.ts';
 import type { SortKey, Tape } from '../../../core/tape/nodes.ts';
+import type { Field } from '../../../core/fields/field.ts';
+import { linesOfValue } from '../../../core/tape/value-lines.ts';
 import { useFormat } from '../../app/format.ts';
+import { useKey } from '../../app/keys.ts';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
 import { addressOf } from '../address.ts';
+import { openKeyOf } from '../open-key.ts';
 import { useTally } from '../queries.ts';
 import { isPicked, NO_PICKS, pickedCount, useColumns, useDesk, withPicked } from '../store.ts';
 import { Cell } from './Cell.tsx';
+import { MOST_COPIED, rowsAsTable } from './copy-rows.ts';
+import { FindWithin } from './FindWithin.tsx';
+import { frozenStyle, PICK_WIDTH } from './frozen.ts';
 import { SheetHeader } from './SheetHeader.tsx';
 import { columnOf, type ShownColumn } from './columns.ts';
 import { useRowWindow } from './row-window.ts';
+import { SheetSummary } from './SheetSummary.tsx';
 import { useRows } from './use-rows.ts';
+import { ValueMenu, type PickedValue } from './ValueMenu.tsx';
 
 const ROW_HEIGHT = 38;
 
@@ -46,8 +56,15 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
   const rows = useRows(view.first, view.count, wanted);
   const fields = columns.flatMap((id) => columnOf(tape, id, tally) ?? []);
   const widthOf = (column: ShownColumn) => widths[column.id] ?? column.width;
-  const template = `34px ${fields.map((column) => `minmax(${widthOf(column)}px, ${widthOf(column)}fr)`).join(' ')}`;
-  const width = 34 + fields.reduce((sum, column) => sum + widthOf(column), 0);
+  const frozen = Math.min(
+    useDesk((state) => state.frozen),
+    fields.length,
+  );
+  const fixed = fields.map(widthOf);
+  // Columns that stay have the width they say, since the next one stands where they end.
+  const template = `${PICK_WIDTH}px ${fixed.map((px, i) => (i < frozen && i < fields.length - 1 ? `${px}px` : `minmax(${px}px, ${px}fr)`)).join(' ')}`;
+  const width = PICK_WIDTH + fixed.reduce((sum, px) => sum + px, 0);
+  const [value, setValue] = useState<PickedValue | null>(null);
   const lastPicked = useRef(0);
 
   useLayoutEffect(() => {
@@ -76,7 +93,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
     } else set({ picks: withPicked(picks, [row.key], picked) });
     lastPicked.current = at;
   };
-  const openKey = (key: string) => (tape.subject === 'companies' ? key : `${tape.subject}/${key}`);
+  const openKey = (key: string) => openKeyOf(tape.subject, key);
   const companyAddress = (key: string) =>
     addressOf({ ...useDesk.getState(), company: openKey(key), openLine: null });
 
@@ -99,6 +116,20 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
   }));
 
   const count = pickedCount(picks, total);
+  useKey('ctrl+c', () => {
+    if (window.getSelection()?.toString()) return document.execCommand('copy');
+    const wanted = Math.max(1, count);
+    if (wanted > MOST_COPIED)
+      return toast.error(
+        `${format.number(wanted)} rows are too many for the clipboard (${format.number(MOST_COPIED)} fit); export them instead.`,
+      );
+    void rowsAsTable(fields, format.currency, wanted)
+      .then((table) => navigator.clipboard.writeText(table))
+      .then(() =>
+        toast.success(`${format.number(wanted)} ${wanted === 1 ? 'row' : 'rows'} copied as a table`),
+      )
+      .catch((failure: unknown) => toast.error((failure as Error).message));
+  });
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div
@@ -111,7 +142,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
         className="min-h-0 flex-1 overflow-auto outline-none"
         data-sheet
       >
-        <SheetHeader template={template} width={width} />
+        <SheetHeader template={template} width={width} widths={fixed} />
         {rows.error && (
           <div className="p-4">
             <Trouble error={rows.error} />
@@ -130,15 +161,20 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
                 aria-selected={picked}
                 data-row={row?.key}
                 className={clsx(
-                  'absolute inset-x-0 grid items-center border-b border-rule',
-                  picked ? 'bg-picked' : at === cursor ? 'bg-paper' : 'hover:bg-paper/60',
-                  at === cursor && 'shadow-[inset_3px_0_0_var(--ink)]',
+                  'absolute inset-x-0 grid items-stretch border-b border-rule',
+                  picked ? 'bg-picked' : at === cursor ? 'bg-paper' : 'bg-ground hover:bg-paper',
                 )}
                 style={{ top: view.top + i * ROW_HEIGHT, height: ROW_HEIGHT, gridTemplateColumns: template }}
                 onClick={() => set({ cursor: at })}
                 onDoubleClick={() => row && set({ company: openKey(row.key), openLine: null, cursor: at })}
               >
-                <span role="gridcell" className="grid h-full place-items-center">
+                <span
+                  role="gridcell"
+                  className={clsx(
+                    'sticky left-0 z-[1] grid place-items-center bg-inherit',
+                    at === cursor && 'shadow-[inset_3px_0_0_var(--ink)]',
+                  )}
+                >
                   {row && (
                     <input
                       type="checkbox"
@@ -153,18 +189,24 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
                     />
                   )}
                 </span>
-                {fields.map((field) => (
+                {fields.map((field, i) => (
                   <span
                     key={field.id}
                     role="gridcell"
-                    className={clsx('truncate px-2.5', field.numeric && 'text-right')}
+                    className={clsx(
+                      'flex min-w-0 items-center bg-inherit px-2.5',
+                      field.numeric && 'justify-end',
+                      i < frozen && 'sticky z-[1]',
+                      i === frozen - 1 && 'border-r border-rule',
+                    )}
+                    style={frozenStyle(i, frozen, fixed)}
                   >
                     {!row ? (
                       <span className="inline-block h-2.5 w-2/3 rounded bg-rule" />
                     ) : field.id === 'name' ? (
                       <a
                         href={companyAddress(row.key)}
-                        className="block leading-tight no-underline hover:underline"
+                        className="block min-w-0 leading-tight no-underline hover:underline"
                         onClick={(event) => {
                           if (event.ctrlKey || event.metaKey || event.shiftKey) return;
                           event.preventDefault();
@@ -179,7 +221,11 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
                         )}
                       </a>
                     ) : (
-                      <Cell column={field} row={row} format={format} />
+                      <ShownValue
+                        column={field}
+                        row={row}
+                        onValue={(field, x, y) => setValue({ field, cell: row.cells[field.id]!, x, y })}
+                      />
                     )}
                   </span>
                 ))}
@@ -199,7 +245,9 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
             </p>
           </div>
         )}
+        <SheetSummary columns={fields} template={template} width={width} widths={fixed} total={total} />
       </div>
+      {value && <ValueMenu value={value} onClose={() => setValue(null)} />}
       <div className="flex h-11 items-center gap-4 border-t border-edge text-[13px]">
         <span>
           <strong className="figure">{format.number(count)}</strong> picked
@@ -214,6 +262,12 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
             Pick all <span className="figure">{format.number(total)}</span> <Kbd>Ctrl A</Kbd>
           </Button>
         )}
+        <FindWithin
+          onGo={(row) => {
+            set({ cursor: row });
+            view.scrollTo(row);
+          }}
+        />
         <span className="ml-auto text-soft">
           {total > 0 && (
             <>
@@ -225,6 +279,38 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
         </span>
       </div>
     </div>
+  );
+}
+
+/** A value, pressed to make it a line where it can be one. */
+function ShownValue({
+  column,
+  row,
+  onValue,
+}: {
+  column: ShownColumn;
+  row: Row;
+  onValue(field: Field, x: number, y: number): void;
+}) {
+  const format = useFormat();
+  const { field } = column;
+  const shown = <Cell column={column} row={row} format={format} />;
+  if (!field || linesOfValue(field, row.cells[column.id] ?? null).length === 0)
+    return <span className="min-w-0 truncate">{shown}</span>;
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      className="min-w-0 truncate text-left decoration-edge decoration-dotted underline-offset-4 hover:underline"
+      onClick={(event) => {
+        event.stopPropagation();
+        const { left, bottom } = event.currentTarget.getBoundingClientRect();
+        onValue(field, left, bottom);
+      }}
+      onDoubleClick={(event) => event.stopPropagation()}
+    >
+      {shown}
+    </button>
   );
 }
 

@@ -17,13 +17,22 @@ import { useFormat } from '../../app/format.ts';
 import { useTally } from '../queries.ts';
 import { useColumns, useDesk } from '../store.ts';
 import { columnOf } from './columns.ts';
+import { frozenStyle } from './frozen.ts';
 
 const features = tableFeatures({ columnOrderingFeature, columnSizingFeature, columnResizingFeature });
 const helper = createColumnHelper<typeof features, Row>();
 const NO_ROWS: Row[] = [];
 
 /** The head of the sheet: click to sort, shift-click to sort by more, drag to move, drag an edge to widen. */
-export function SheetHeader({ template, width }: { template: string; width: number }) {
+export function SheetHeader({
+  template,
+  width,
+  widths: shown,
+}: {
+  template: string;
+  width: number;
+  widths: readonly number[];
+}) {
   const tape = useDesk((state) => state.tape);
   const columns = useColumns();
   const widths = useDesk((state) => state.widths);
@@ -77,13 +86,12 @@ export function SheetHeader({ template, width }: { template: string; width: numb
         className="sticky top-0 z-10 grid items-center border-b border-edge bg-ground"
         style={{ gridTemplateColumns: template, minWidth: width, height: 33 }}
       >
-        <span role="columnheader" className="sr-only">
-          Picked
+        <span role="columnheader" className="sticky left-0 z-[2] h-full bg-ground">
+          <span className="sr-only">Picked</span>
         </span>
-        <span aria-hidden="true" />
         <SortableContext items={[...columns]} strategy={horizontalListSortingStrategy}>
-          {table.getHeaderGroups()[0]?.headers.map((header) => (
-            <HeaderCell key={header.id} header={header} />
+          {table.getHeaderGroups()[0]?.headers.map((header, i) => (
+            <HeaderCell key={header.id} header={header} at={i} widths={shown} />
           ))}
         </SortableContext>
       </div>
@@ -91,7 +99,16 @@ export function SheetHeader({ template, width }: { template: string; width: numb
   );
 }
 
-function HeaderCell({ header }: { header: Header<typeof features, Row, unknown> }) {
+function HeaderCell({
+  header,
+  at,
+  widths,
+}: {
+  header: Header<typeof features, Row, unknown>;
+  at: number;
+  widths: readonly number[];
+}) {
+  const frozen = useDesk((state) => state.frozen);
   const id = header.column.id;
   const tape = useDesk((state) => state.tape);
   const { data: tally } = useTally();
@@ -117,8 +134,15 @@ function HeaderCell({ header }: { header: Header<typeof features, Row, unknown> 
       ref={setNodeRef}
       role="columnheader"
       aria-sort={!key ? 'none' : key.descending ? 'descending' : 'ascending'}
-      className={clsx('relative flex h-full items-center', isDragging && 'z-10 bg-paper')}
-      style={{ transform: transform ? `translate3d(${transform.x}px, 0, 0)` : undefined }}
+      className={clsx(
+        'flex h-full items-center bg-ground',
+        at < frozen ? 'sticky z-[2]' : 'relative',
+        isDragging && 'z-10 bg-paper',
+      )}
+      style={{
+        ...frozenStyle(at, frozen, widths),
+        transform: transform ? `translate3d(${transform.x}px, 0, 0)` : undefined,
+      }}
     >
       <button
         type="button"

@@ -1,10 +1,11 @@
 import type { WordedTally } from '../../../contract/responses.ts';
 import type { Field, SheetColumn } from '../../../core/fields/field.ts';
 import { columnFields, fieldOf } from '../../../core/fields/registry.ts';
-import { COUNT_COLUMN, countedLine, type HasLine, type Tape } from '../../../core/tape/nodes.ts';
+import type { HasLine, PlaceTest, Tape } from '../../../core/tape/nodes.ts';
+import { ownColumnOf, ownColumns, type OwnColumn } from '../../../core/tape/own-columns.ts';
 import { wordedById } from '../worded.ts';
 
-/** A column of the sheet: of a field, or the count of a has-line. */
+/** A column of the sheet: of a field, or one beyond those, such as the count of a has-line. */
 export interface ShownColumn extends SheetColumn {
   id: string;
   label: string;
@@ -13,37 +14,72 @@ export interface ShownColumn extends SheetColumn {
   counts: HasLine | null;
 }
 
-const COUNT_WIDTH = 104;
+const FIGURE_WIDTH = 104;
 
 /** A column by id; null where the subject or the tape has none such. */
 export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColumn | null {
   const field = fieldOf(tape.subject, id);
   if (field?.column)
     return { ...field.column, id, label: field.label, meaning: field.meaning, field, counts: null };
-  const line = countedLine(tape, id);
-  if (!line) return null;
-  const words = wordedById(tally?.lines ?? []).get(line.id)?.words;
-  const many = line.has === 'company' ? 'companies' : line.has;
-  const heading = `${many.charAt(0).toUpperCase()}${many.slice(1)}${line.as ? ` as ${line.as}` : ''}`;
+  const own = ownColumnOf(tape, id);
+  if (!own) return null;
+  const words =
+    own.kind === 'key' || own.kind === 'group'
+      ? undefined
+      : wordedById(tally?.lines ?? []).get(own.line.id)?.words;
+  const line = `${words?.label ?? ''} ${words?.text ?? ''}`.trim();
+  const { heading, meaning } = told(own, tape.subject, line);
+  const text = own.kind === 'why';
   return {
     id,
     heading,
-    width: Math.max(COUNT_WIDTH, 34 + heading.length * 7),
-    numeric: true,
-    label: `number of ${heading.toLowerCase()}`,
-    meaning: `How many: ${words?.label ?? ''} ${words?.text ?? ''}.${line.has === 'company' ? '' : ' Click a number to see them.'}`,
+    width: text ? 320 : Math.max(own.kind === 'score' ? 92 : FIGURE_WIDTH, 34 + heading.length * 7),
+    ...(text ? { sortable: false } : { numeric: true }),
+    label: own.kind === 'count' ? `number of ${heading.toLowerCase()}` : heading.toLowerCase(),
+    meaning,
     field: null,
-    counts: line,
+    counts: own.kind === 'count' ? own.line : null,
   };
 }
 
-/** Every column that the tape's records can have: those of fields, then counts of has-lines. */
+function told(own: OwnColumn, subject: string, line: string): { heading: string; meaning: string } {
+  switch (own.kind) {
+    case 'count': {
+      const many = own.line.has === 'company' ? 'companies' : own.line.has;
+      return {
+        heading: `${many.charAt(0).toUpperCase()}${many.slice(1)}${own.line.as ? ` as ${own.line.as}` : ''}`,
+        meaning: `How many: ${line}.${own.line.has === 'company' ? '' : ' Click a number to see them.'}`,
+      };
+    }
+    case 'score':
+      return {
+        heading: 'Alike',
+        meaning: `From 0 to 1: what is surely alike, to what may be where parts are unknown. ${line}`,
+      };
+    case 'why':
+      return { heading: 'Why alike', meaning: `The reasons, the weightiest first. ${line}` };
+    case 'km': {
+      const near = (own.line.test as PlaceTest).near!;
+      const unit = near.miles === undefined ? 'km' : 'miles';
+      return {
+        heading: `Distance, ${unit}`,
+        meaning: `How far from ${near.label ?? 'the point'}, in ${unit}.`,
+      };
+    }
+    case 'group':
+      return {
+        heading: own.label,
+        meaning:
+          'Of the whole group: its companies with a single figure, added up; of a company without group its own.',
+      };
+    case 'key':
+      return { heading: own.label, meaning: fieldOf(subject, own.field)!.meaning };
+  }
+}
+
+/** Every column that the tape's records can have: those of fields, then those of the tape's own lines. */
 export function allColumns(tape: Tape, tally?: WordedTally): ShownColumn[] {
-  const counted = tape.lines.flatMap((line) => {
-    const leaves = 'either' in line ? line.either : [line];
-    return leaves.flatMap((one) =>
-      'has' in one ? (columnOf(tape, COUNT_COLUMN + one.id, tally) ?? []) : [],
-    );
-  });
-  return [...columnFields(tape.subject).map(({ id }) => columnOf(tape, id, tally)!), ...counted];
+  return [...columnFields(tape.subject).map(({ id }) => id), ...ownColumns(tape)].map((id) =>
+    columnOf(tape, id, tally)!,
+  );
 }

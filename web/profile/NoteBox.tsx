@@ -1,0 +1,84 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { NoteAnswer } from '../../contract/responses.ts';
+import { call } from '../api.ts';
+import { useFormat } from '../app/format.ts';
+import { Button } from '../ui/controls.tsx';
+
+const LONGEST = 4000;
+
+/** One's own note on a record, kept in the workspace. */
+export function NoteBox({
+  subject,
+  recordKey,
+  open,
+  onOpen,
+}: {
+  subject: string;
+  recordKey: string;
+  open: boolean;
+  onOpen(open: boolean): void;
+}) {
+  const format = useFormat();
+  const client = useQueryClient();
+  const path = `/notes/${subject}/${encodeURIComponent(recordKey)}`;
+  const queryKey = ['note', subject, recordKey];
+  const { data } = useQuery({
+    queryKey,
+    queryFn: ({ signal }) => call<NoteAnswer>('GET', path, undefined, signal),
+  });
+  const [draft, setDraft] = useState<string | null>(null);
+  const text = draft ?? data?.text ?? '';
+  const save = async () => {
+    try {
+      client.setQueryData(queryKey, await call<NoteAnswer>('PUT', path, { text: text.trim() }));
+      setDraft(null);
+      onOpen(false);
+    } catch (failure) {
+      toast.error((failure as Error).message);
+    }
+  };
+  if (!open)
+    return data?.text ? (
+      <button
+        type="button"
+        className="mt-3 block w-full max-w-3xl rounded-md border border-edge bg-paper px-3 py-2 text-left whitespace-pre-wrap hover:border-ink"
+        onClick={() => onOpen(true)}
+      >
+        <span className="text-[12px] text-soft">
+          Note{data.changedAt ? `, ${format.date(data.changedAt.slice(0, 10))}` : ''}
+        </span>
+        <span className="block">{data.text}</span>
+      </button>
+    ) : null;
+  return (
+    <div className="mt-3 max-w-3xl">
+      <textarea
+        autoFocus
+        aria-label="Note"
+        className="field h-24 w-full"
+        maxLength={LONGEST}
+        value={text}
+        onChange={(event) => setDraft(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void save();
+        }}
+      />
+      <p className="mt-1 flex items-center gap-2 text-[12px] text-soft">
+        <Button look="ink" onClick={() => void save()}>
+          Keep the note
+        </Button>
+        <Button
+          onClick={() => {
+            setDraft(null);
+            onOpen(false);
+          }}
+        >
+          Leave
+        </Button>
+        Ctrl Enter keeps it; an empty note is none
+      </p>
+    </div>
+  );
+}
