@@ -4,6 +4,7 @@ import { measureBrowser } from './browser.ts';
 import { compare, compareHas } from './compare.ts';
 import { megabytes } from './figures.ts';
 import { measureFiles } from './files.ts';
+import { measureMarket } from './market.ts';
 import { measureServing } from './serving.ts';
 
 /** Measures everything over the universe in a folder: `main --data DIR --tapes N --sqlite-every N --only PART`. */
@@ -12,6 +13,7 @@ const PARTS = {
   compare: () => compare(dir, Number(values.tapes), Number(values['sqlite-every'])),
   has: () => compareHas(dir, Number(values.tapes)),
   serving: () => measureServing(dir),
+  market: () => measureMarket(dir),
   browser: () => measureBrowser(dir),
   files: () => measureFiles(dir),
 };

@@ -20,7 +20,9 @@ test('J1 again, by keys alone', async ({ page }) => {
     await page.getByRole('radio', { name }).focus();
     await hand.key('Space');
   }
-  await page.getByRole('button', { name: /^Export [\d,]+$/ }).focus();
+  const start = page.getByRole('button', { name: /^Export [\d,]+$/ });
+  await start.focus();
+  await expect(start).toBeFocused();
   const file = await hand.download(() => hand.key('Enter'));
   expect(hand.acts).toBeLessThanOrEqual(11);
   expect(parse(file, { bom: true })).toHaveLength(left + 1);

@@ -56,12 +56,6 @@ test('pickers and profile', async ({ page }) => {
   await page.getByRole('radio', { name: 'headcount by revenue' }).click();
   await expect(page.getByText('Drag a rectangle to set both lines')).toBeVisible();
   await shot(page, 'plane');
-  await page.goto('/desk?line=new:growth');
-  await expect(page.getByRole('figure')).toBeVisible();
-  await shot(page, 'growth');
-  await page.goto('/desk?line=new:place');
-  await expect(page.getByText('groups:')).toBeVisible();
-  await shot(page, 'countries');
   await page.goto('/');
   await page.getByRole('button', { name: 'More for the tape' }).click();
   await page.getByRole('menuitem', { name: 'Saved tapes and parts' }).click();
@@ -88,18 +82,37 @@ test('pickers and profile', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'What each source says' })).toBeVisible();
   await expect(page.getByText('…', { exact: true })).toHaveCount(0);
   await shot(page, 'profile');
-  await page.keyboard.press('x');
-  await page.getByLabel('Name of the export').fill('Coaters and joineries');
-  await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: /^Export \d/ }).click(),
-  ]);
-  await page.goto('/exports');
-  await expect(page.getByRole('row', { name: /Coaters/ }).first()).toBeVisible();
-  await shot(page, 'exports');
   await page.goto('/sources');
   await expect(page.getByRole('row', { name: /Register extract/ })).toBeVisible();
   await shot(page, 'sources');
+});
+
+test('who is left: Breakdown, the map, peers', async ({ page }) => {
+  for (const [theme, suffix] of [
+    ['light', ''],
+    ['dark', '-night'],
+  ] as const) {
+    await page.emulateMedia({ colorScheme: theme });
+    await page.goto('/');
+    await expect(page.locator('[data-row] a').first()).toBeVisible();
+    await page.keyboard.press('2');
+    await page.getByLabel('Compare with').selectOption('universe');
+    await expect(page.locator('[data-chart=where]')).toContainText('times its share');
+    await shot(page, `breakdown${suffix}`);
+  }
+  await page.emulateMedia({ colorScheme: 'light' });
+  await page.keyboard.press('3');
+  await expect(page.getByText(/with a place$/)).toBeVisible();
+  await shot(page, 'map');
+  await page.keyboard.press('1');
+  await page.locator('[data-row]').nth(4).getByRole('link').click();
+  await page.getByRole('button', { name: 'Its peers' }).click();
+  await expect(page.locator('[data-line]')).toHaveCount(1);
+  await page.locator('[data-line]').first().click();
+  await expect(
+    page.getByRole('region', { name: 'The most alike' }).getByRole('listitem').first(),
+  ).toBeVisible();
+  await shot(page, 'peers');
 });
 
 test('what hangs on companies', async ({ page }) => {

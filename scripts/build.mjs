@@ -15,6 +15,7 @@ await build({
     'server/load/remove-worker.ts',
     'server/exports/worker.ts',
     'server/exports/csv-worker.ts',
+    'server/paper/worker.ts',
     'demo/worker.ts',
     'demo/rows-worker.ts',
     'server/load/rows-worker.ts',

@@ -60,6 +60,10 @@ export function ensureChromium() {
   if (!existsSync('/usr/bin/chromium')) aptInstall(['chromium'], 'The interface tests drive Chromium.');
 }
 
+export function ensurePdfText() {
+  if (!has('pdftotext')) aptInstall(['poppler-utils'], 'The tests read papers back with pdftotext.');
+}
+
 export function ensureSqliteShell() {
   if (!has('sqlite3')) aptInstall(['sqlite3'], 'The bench compares loading with the sqlite3 shell.');
 }

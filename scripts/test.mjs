@@ -1,9 +1,10 @@
 import { spawn } from 'node:child_process';
-import { ensureBuild, ensureChromium, ensurePackages } from './setup.mjs';
+import { ensureBuild, ensureChromium, ensurePackages, ensurePdfText } from './setup.mjs';
 
 /** `npm test`: installs what is missing, then unit, API and interface tests; the last line is the total. */
 ensurePackages();
 ensureChromium();
+ensurePdfText();
 ensureBuild();
 
 /** Runs a test command, shows what it prints, and reads its closing counts with `patterns`. */
