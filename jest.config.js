@@ -3,5 +3,7 @@ export default {
   transform: { '^.+\\.tsx?$': ['@swc/jest'] },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   testMatch: ['<rootDir>/{core,contract,server,web,demo,bench}/**/*.test.ts'],
-  testTimeout: 60000,
+  testTimeout: 120000,
+  globalSetup: './scripts/test-threads.mjs',
+  maxWorkers: '100%',
 };

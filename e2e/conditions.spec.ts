@@ -1,7 +1,7 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import type { WordedTally } from '../contract/responses.ts';
 import { lineFields } from '../core/fields/registry.ts';
+import { axeFindsNothing } from './axe.ts';
 import { ask, Hand } from './hand.ts';
 
 /** Narrowing by every kind of condition, as the jobs ask for it; the count is held to what the API says of the same tape. */
@@ -287,19 +287,9 @@ test('axe finds nothing on any picker, by day and by night', async ({ page }) =>
   for (const field of lineFields('companies')) {
     if (kinds.has(field.kind)) continue;
     kinds.add(field.kind);
-    await page.emulateMedia({ colorScheme: 'light' });
     await page.goto(`/desk?line=new:${field.id}`);
     await expect(page.getByRole('heading', { level: 1, name: field.label, exact: true })).toBeVisible();
     await expect(page.locator('[data-tally]')).toBeVisible();
-    const check = async (axe: AxeBuilder) => {
-      const { violations } = await axe.analyze();
-      expect(violations.map(({ id, nodes }) => `${field.id}: ${id} ${nodes[0]?.html.slice(0, 160)}`)).toEqual(
-        [],
-      );
-    };
-    await check(new AxeBuilder({ page }));
-    // By night nothing but colours is other.
-    await page.emulateMedia({ colorScheme: 'dark' });
-    await check(new AxeBuilder({ page }).withRules(['color-contrast']));
+    await axeFindsNothing(page, field.id);
   }
 });

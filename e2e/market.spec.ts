@@ -1,4 +1,3 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { parse } from 'csv-parse/sync';
 import ExcelJS from 'exceljs';
@@ -6,6 +5,7 @@ import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import type { BreakdownAnswer, ChartAnswer } from '../contract/market.ts';
 import type { RowsAnswer } from '../contract/responses.ts';
+import { axeFindsNothing } from './axe.ts';
 import { ask, Hand } from './hand.ts';
 
 /** The other half of the move: who is left, as sheet, page, market, map and paper. */
@@ -320,32 +320,21 @@ test('axe finds nothing on Breakdown, a chart, the map, a page and peers, by day
   });
   const key = rows[0]!.key;
   test.setTimeout(180_000);
-  const check = async () => {
-    const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 120))])).toEqual([]);
-  };
-  for (const theme of ['light', 'dark'] as const) {
-    await page.emulateMedia({ colorScheme: theme });
-    await page.goto('/desk?view=breakdown');
-    await expect(page.locator('[data-chart=where]')).toBeVisible();
-    await check();
-    if (theme === 'light') {
-      await page.keyboard.press('c');
-      await expect(page.getByRole('dialog', { name: 'New chart' })).toBeVisible();
-      await check();
-    }
-    // The other views take the same colours from the same roles.
-    if (theme === 'dark') continue;
-    await page.goto('/desk?view=map');
-    await expect(page.getByText(/with a place$/)).toBeVisible();
-    await check();
-    await page.goto(`/desk?company=${key}`);
-    await expect(page.getByRole('heading', { name: /^Against its industry/ })).toBeVisible();
-    await check();
-    await page.getByRole('button', { name: 'Its peers' }).click();
-    await expect(page.locator('[data-line]')).toHaveCount(1);
-    await page.locator('[data-line]').first().click();
-    await expect(page.getByRole('heading', { name: 'The most alike' })).toBeVisible();
-    await check();
-  }
+  await page.goto('/desk?view=breakdown');
+  await expect(page.locator('[data-chart=where]')).toBeVisible();
+  await axeFindsNothing(page, 'Breakdown');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('dialog', { name: 'New chart' })).toBeVisible();
+  await axeFindsNothing(page, 'a chart of one’s own');
+  await page.goto('/desk?view=map');
+  await expect(page.getByText(/with a place$/)).toBeVisible();
+  await axeFindsNothing(page, 'map');
+  await page.goto(`/desk?company=${key}`);
+  await expect(page.getByRole('heading', { name: /^Against its industry/ })).toBeVisible();
+  await axeFindsNothing(page, 'page of a company');
+  await page.getByRole('button', { name: 'Its peers' }).click();
+  await expect(page.locator('[data-line]')).toHaveCount(1);
+  await page.locator('[data-line]').first().click();
+  await expect(page.getByRole('heading', { name: 'The most alike' })).toBeVisible();
+  await axeFindsNothing(page, 'peers');
 });

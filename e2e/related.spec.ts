@@ -1,8 +1,8 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { parse } from 'csv-parse/sync';
 import ExcelJS from 'exceljs';
 import type { RowsAnswer, WordedTally } from '../contract/responses.ts';
+import { axeFindsNothing } from './axe.ts';
 import { ask, Hand, sheetText } from './hand.ts';
 
 /** Jobs that look through to what hangs on companies: deals, people, brands, and who advised whom. */
@@ -246,11 +246,7 @@ test('axe finds nothing on has-lines, other subjects and their pages, by day and
   test.setTimeout(120_000);
   const check = async (what: string) => {
     await expect(page.locator('[data-tally]')).toBeVisible();
-    for (const colorScheme of ['light', 'dark'] as const) {
-      await page.emulateMedia({ colorScheme });
-      const { violations } = await new AxeBuilder({ page }).analyze();
-      expect(violations.map(({ id, nodes }) => `${what}: ${id} ${nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
-    }
+    await axeFindsNothing(page, what);
   };
   const hand = new Hand(page);
   await page.goto('/desk');

@@ -15,8 +15,7 @@ export default defineConfig({
       timeout: 180_000,
     },
     {
-      command:
-        'node scripts/fresh-data.mjs test-results/data-empty && node dist/server/main.js --data test-results/data-empty --port 4712',
+      command: 'node scripts/e2e-servers.mjs test-results/data-empty:0:4712',
       cwd: '..',
       url: 'http://127.0.0.1:4712/api/health',
       timeout: 60_000,

@@ -84,6 +84,7 @@ export function ensureBuild() {
         'package-lock.json',
         'vite.config.ts',
         'scripts/build.mjs',
+        'scripts/build-server.mjs',
       ].map(newestUnder),
     );
     if (newest <= at) return;

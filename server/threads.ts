@@ -6,9 +6,11 @@ import { ROOT } from './reference.ts';
 /**
  * Starts a worker thread from its path in the project without an ending, such as
  * "server/engine/worker": the source when the program runs from source, else what was built of it.
+ * Tests run from source and name the folder of built threads in BUILT_THREADS.
  */
 export function startWorker(path: string, workerData: unknown): Worker {
-  if (!import.meta.url.endsWith('.ts')) return new Worker(join(ROOT, 'dist', `${path}.js`), { workerData });
+  const built = import.meta.url.endsWith('.ts') ? process.env.BUILT_THREADS : 'dist';
+  if (built) return new Worker(join(ROOT, built, `${path}.js`), { workerData });
   const url = pathToFileURL(join(ROOT, `${path}.ts`)).href;
   const boot = `import('tsx/esm/api').then(({ register }) => { register(); return import(${JSON.stringify(url)}); })`;
   return new Worker(boot, { workerData, eval: true, execArgv: [] });

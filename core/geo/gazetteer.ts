@@ -35,18 +35,19 @@ export interface GazetteerTables {
   towns: string;
 }
 
-/** Countries, regions and towns, found by key or by name in any of their spellings. */
+/**
+ * Countries, regions and towns, found by key or by name in any of their spellings. The towns are read when
+ * they are first asked for, and their spellings sorted when one is first looked for: most threads need neither.
+ */
 export class Gazetteer {
   readonly countries: Country[];
   readonly regions: Region[];
-  readonly towns: Town[];
   private readonly countryByCode = new Map<string, Country>();
   private readonly regionByKey = new Map<string, Region>();
   private readonly regionsByName = new Map<string, Region[]>();
-  private readonly townByKey = new Map<string, Town>();
-  /** Folded spellings of towns in order, with the town of each. */
-  private readonly spellings: string[];
-  private readonly spelled: Uint32Array;
+  private readonly townTable: string;
+  private townsRead: TownsRead | null = null;
+  private spellingsSorted: Spellings | null = null;
 
   constructor(tables: GazetteerTables) {
     this.countries = rows(tables.countries).map(([code, , , name, local, currency, , , dialling]) => ({
@@ -68,28 +69,17 @@ export class Gazetteer {
       for (const name of new Set([fold(region.name), fold(region.english)]))
         this.regionsByName.set(name, [...(this.regionsByName.get(name) ?? []), region]);
     }
+    this.townTable = tables.towns;
+  }
 
-    const entries: { text: string; town: number }[] = [];
-    this.towns = rows(tables.towns).map(
-      ([, name, , english, others, country, region, lat, lon, population], at) => {
-        for (const spelling of new Set([name!, english!, ...others!.split('|')].filter(Boolean).map(fold)))
-          entries.push({ text: spelling, town: at });
-        return {
-          key: `${name}, ${region || country}`,
-          name: name!,
-          country: country!,
-          region: region!,
-          lat: Number(lat),
-          lon: Number(lon),
-          population: Number(population),
-        };
-      },
-    );
-    // Towns come by country and then by population: the largest of a name wins its key.
-    for (const town of this.towns) if (!this.townByKey.has(town.key)) this.townByKey.set(town.key, town);
-    entries.sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
-    this.spellings = entries.map((entry) => entry.text);
-    this.spelled = Uint32Array.from(entries, (entry) => entry.town);
+  /** All towns, by country and then by population. */
+  get towns(): Town[] {
+    return this.read().towns;
+  }
+
+  /** Makes now what would otherwise be made when it is first asked for. */
+  warm(): void {
+    this.sorted();
   }
 
   country(code: string): Country | undefined {
@@ -101,7 +91,7 @@ export class Gazetteer {
   }
 
   town(key: string): Town | undefined {
-    return this.townByKey.get(key);
+    return this.read().byKey.get(key);
   }
 
   /** A country by code or by English or local name, or undefined. */
@@ -127,9 +117,11 @@ export class Gazetteer {
   /** The largest town spelled exactly so, within a country or region if one is given. */
   townNamed(text: string, within: { country?: string; region?: string } = {}): Town | undefined {
     const folded = fold(text.trim());
+    const { towns } = this.read();
+    const { texts, spelled } = this.sorted();
     let best: Town | undefined;
-    for (let i = this.firstFrom(folded); i < this.spellings.length && this.spellings[i] === folded; i++) {
-      const town = this.towns[this.spelled[i]!]!;
+    for (let i = firstFrom(texts, folded); i < texts.length && texts[i] === folded; i++) {
+      const town = towns[spelled[i]!]!;
       if (within.country && town.country !== within.country) continue;
       if (within.region && town.region !== within.region) continue;
       if (!best || town.population > best.population) best = town;
@@ -141,29 +133,82 @@ export class Gazetteer {
   townsBeginning(text: string, limit: number): Town[] {
     const folded = fold(text.trim());
     if (folded === '') return [];
+    const { towns } = this.read();
+    const { texts, spelled } = this.sorted();
     const found = new Set<number>();
-    for (
-      let i = this.firstFrom(folded);
-      i < this.spellings.length && this.spellings[i]!.startsWith(folded);
-      i++
-    )
-      found.add(this.spelled[i]!);
+    for (let i = firstFrom(texts, folded); i < texts.length && texts[i]!.startsWith(folded); i++)
+      found.add(spelled[i]!);
     return [...found]
-      .map((at) => this.towns[at]!)
+      .map((at) => towns[at]!)
       .sort((a, b) => b.population - a.population)
       .slice(0, limit);
   }
 
-  private firstFrom(text: string): number {
-    let low = 0;
-    let high = this.spellings.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (this.spellings[middle]! < text) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+  private read(): TownsRead {
+    return (this.townsRead ??= readTowns(this.townTable));
   }
+
+  private sorted(): Spellings {
+    return (this.spellingsSorted ??= sortSpellings(this.read().namedAs));
+  }
+}
+
+interface TownsRead {
+  towns: Town[];
+  byKey: Map<string, Town>;
+  /** All spellings of each town. */
+  namedAs: string[][];
+}
+
+/** Folded spellings of towns in order, with the town of each. */
+interface Spellings {
+  texts: string[];
+  spelled: Uint32Array;
+}
+
+function readTowns(table: string): TownsRead {
+  const namedAs: string[][] = [];
+  const towns = rows(table).map(
+    ([, name, , english, others, country, region, lat, lon, population]): Town => {
+      namedAs.push([name!, english!, ...others!.split('|')].filter(Boolean));
+      return {
+        key: `${name}, ${region || country}`,
+        name: name!,
+        country: country!,
+        region: region!,
+        lat: Number(lat),
+        lon: Number(lon),
+        population: Number(population),
+      };
+    },
+  );
+  // Towns come by country and then by population: the largest of a name wins its key.
+  const byKey = new Map<string, Town>();
+  for (const town of towns) if (!byKey.has(town.key)) byKey.set(town.key, town);
+  return { towns, byKey, namedAs };
+}
+
+function sortSpellings(namedAs: readonly string[][]): Spellings {
+  const entries: { text: string; town: number }[] = [];
+  for (const [town, names] of namedAs.entries())
+    for (const text of new Set(names.map(fold))) entries.push({ text, town });
+  entries.sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
+  return {
+    texts: entries.map((entry) => entry.text),
+    spelled: Uint32Array.from(entries, (entry) => entry.town),
+  };
+}
+
+/** Where the first of the sorted texts stands that is not below one. */
+function firstFrom(texts: readonly string[], text: string): number {
+  let low = 0;
+  let high = texts.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (texts[middle]! < text) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 function rows(tsv: string): string[][] {

@@ -77,4 +77,8 @@ parentPort!.on('message', ({ id, method, args }: EngineCall) => {
 
 parentPort!.postMessage({ ready: universe } satisfies EngineReady);
 // The first typed word should not wait for this; see `OF_SECOND` of the host.
-if (stored) setImmediate(() => reference.searches.of('nace-2.1'));
+if (stored)
+  setImmediate(() => {
+    reference.searches.of('nace-2.1');
+    reference.places.warm();
+  });

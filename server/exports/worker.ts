@@ -1,4 +1,3 @@
-import ExcelJS from 'exceljs';
 import { mkdirSync, renameSync, rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { dirname } from 'node:path';
@@ -112,6 +111,8 @@ function* rowsOf({ dir, subject, ids, fields, own, how }: ExportWorkerData): Gen
 
 async function writeXlsx(path: string, data: ExportWorkerData): Promise<void> {
   const columns = exportColumns(data.subject, data.fields, data.currency, data.headings);
+  // Loaded where it is needed: it takes as long as writing a small file.
+  const { default: ExcelJS } = await import('exceljs');
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true });
   let sheets = 0;
   const newSheet = () => {

@@ -1,5 +1,4 @@
 import { parse } from 'csv-parse';
-import ExcelJS from 'exceljs';
 import iconv from 'iconv-lite';
 import jschardet from 'jschardet';
 import { createReadStream, openSync, readSync, closeSync, statSync } from 'node:fs';
@@ -121,6 +120,8 @@ async function* csvRows(
 }
 
 async function* sheetRows(path: string): AsyncGenerator<string[]> {
+  // Loaded where it is needed: it takes as long as reading a small file.
+  const { default: ExcelJS } = await import('exceljs');
   const reader = new ExcelJS.stream.xlsx.WorkbookReader(path, {
     worksheets: 'emit',
     sharedStrings: 'cache',

@@ -1,0 +1,38 @@
+import { build } from 'esbuild';
+
+/** Every program and thread that is started by its file: all else is bundled into these. */
+const ENTRIES = [
+  'server/main.ts',
+  'server/write-parquet.ts',
+  'server/engine/worker.ts',
+  'server/engine/columns-worker.ts',
+  'server/engine/names-worker.ts',
+  'server/load/worker.ts',
+  'server/load/remove-worker.ts',
+  'server/load/rows-worker.ts',
+  'server/exports/worker.ts',
+  'server/exports/csv-worker.ts',
+  'server/paper/worker.ts',
+  'demo/make.ts',
+  'demo/worker.ts',
+  'demo/rows-worker.ts',
+  'bench/main.ts',
+  'bench/oracle.ts',
+  'bench/peer-process.ts',
+];
+
+/** Builds server, threads, demo maker and bench into a folder within the project. */
+export function buildServer(outdir) {
+  return build({
+    entryPoints: ENTRIES,
+    outdir,
+    outbase: '.',
+    bundle: true,
+    packages: 'external',
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    logLevel: 'warning',
+  });
+}
