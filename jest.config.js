@@ -4,6 +4,7 @@ export default {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   testMatch: ['<rootDir>/{core,contract,server,web,demo,bench}/**/*.test.ts'],
   testTimeout: 120000,
+  setupFiles: ['./scripts/test-seed.mjs'],
   globalSetup: './scripts/test-threads.mjs',
   maxWorkers: '100%',
 };

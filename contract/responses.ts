@@ -154,6 +154,8 @@ export interface RecordAnswer {
   subject: string;
   row: Row;
   parties: { role: string; name: string; key: string | null }[];
+  /** Of a brand, its products by year, the earliest first; null where that is not recorded, and for other subjects. */
+  products: { year: number; value: number }[] | null;
   /** Names and as-of dates of the sources it is from. */
   sources: { name: string; asOf: string }[];
 }

@@ -41,6 +41,14 @@ export function shortFigure(field: Field | null, format: Figuring, value: number
   return `${sign}${format.number(size, size < 100 && !Number.isInteger(value) ? 1 : 0)}`;
 }
 
+/** A number of records in four characters or fewer: 950, 1.2k, 34k, 1.1m. */
+export function shortCount(count: number): string {
+  if (count < 1000) return String(count);
+  const [divisor, mark] = count < 999_500 ? [1e3, 'k'] : [1e6, 'm'];
+  const shown = count / divisor;
+  return `${shown < 9.95 ? shown.toFixed(1) : Math.round(shown)}${mark}`;
+}
+
 /** What the groups of an axis are called: "region", "growth of headcount over 1 year". */
 export function wordAxis(subject: string, axis: Axis): string {
   const field = fieldOf(subject, axis.field)!;

@@ -6,6 +6,8 @@ import { quantilesOf } from './quantiles.ts';
 
 const figures = fc.array(fc.double({ min: 0.001, max: 1e9, noNaN: true }), { minLength: 1, maxLength: 80 });
 
+const percents = fc.integer({ min: -1e6, max: 1e6 }).map((tenths) => tenths / 10);
+
 describe('quantiles', () => {
   test('the middle of an even number is the mean of the two in the middle', () => {
     expect(quantilesOf([4, 1, 3, 2], [0, 0.25, 0.5, 1])).toEqual([1, 1.75, 2.5, 4]);
@@ -59,6 +61,16 @@ describe('classes of a map', () => {
         for (const begin of begins)
           expect([1, 2, 5]).toContain(Math.round(begin / 10 ** Math.floor(Math.log10(begin) + 1e-9)));
         for (const figure of some) expect(classOf(begins, figure)).toBeGreaterThanOrEqual(0);
+      }),
+    );
+  });
+  test('hold figures below nothing too', () => {
+    expect(roundClasses([-7, -3, -0.4, 0, 1.8, 4, 12], 5)).toEqual([-10, -2, -0.5, 2, 5]);
+    fc.assert(
+      fc.property(fc.array(percents, { minLength: 1 }), (some) => {
+        const begins = roundClasses(some, 5);
+        const held = some.some((figure) => figure < 0) ? some : some.filter((figure) => figure > 0);
+        for (const figure of held) expect(classOf(begins, figure)).toBeGreaterThanOrEqual(0);
       }),
     );
   });

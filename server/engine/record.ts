@@ -32,8 +32,22 @@ export function readRecord(db: Db, own: SubjectEngine, key: string): RecordAnswe
     subject,
     row: own.rowsOf([id], columns)[0]!,
     parties,
+    products: subject === 'brands' ? productsByYear(db, id) : null,
     sources: sources.map(({ name, as_of }) => ({ name, asOf: isoOf(as_of) })),
   };
+}
+
+/** Products of a brand by year, as "2024:31; 2025:35" is stored. */
+function productsByYear(db: Db, id: number): RecordAnswer['products'] {
+  const stored = db
+    .prepare<[number], string | null>('SELECT products_history FROM brand WHERE id = ?')
+    .pluck()
+    .get(id);
+  if (!stored) return null;
+  return stored.split('; ').map((point) => {
+    const [year, value] = point.split(':').map(Number);
+    return { year: year!, value: value! };
+  });
 }
 
 const MOST_FOUND = 6;

@@ -64,6 +64,8 @@ export function useFormat() {
     symbol: SYMBOLS[currency] ?? currency,
     number,
     date,
+    /** A share in percent: to a tenth, a smaller one to a thousandth rather than as nothing. */
+    percent: (value: number) => `${number(value, value !== 0 && Math.abs(value) < 0.1 ? 3 : 1)} %`,
     headcount: (cell: QuantityCell) => quantity(cell, (value) => number(value)),
     /** Money in thousands of the workspace's currency; null where there is no rate. */
     thousands: (cell: MoneyCell): ShownFigure | null => {

@@ -1,6 +1,6 @@
 import type { ChartAnswer, ChartSlot } from '../../contract/market.ts';
 import { chartText, drawnSlots, frame, nameAxis, slanted, type ChartOption } from './drawing.ts';
-import type { ChartWords } from '../../core/charts/wording.ts';
+import { shortCount, type ChartWords } from '../../core/charts/wording.ts';
 import { scatterOption, stripOption } from './spread-options.ts';
 import type { ChartTheme } from './theme.ts';
 
@@ -88,13 +88,15 @@ function barsOption(
       : 0,
   );
   const hasSoft = soft.some((value) => value > 0);
+  const many = !lying && slots.length > MOST_NAMED;
+  // Over narrow bars a long number would run into the next.
+  const say = (value: number) =>
+    many && answer.chart.measure.of === 'count' ? shortCount(value) : words.value(value);
   const label = {
     show: true,
     position: lying ? 'right' : 'top',
     formatter: ({ dataIndex }: { dataIndex: number }) =>
-      slots[dataIndex]!.value === null
-        ? String(slots[dataIndex]!.count)
-        : words.value(slots[dataIndex]!.value),
+      slots[dataIndex]!.value === null ? shortCount(slots[dataIndex]!.count) : say(slots[dataIndex]!.value),
     ...chartText(theme, true),
     fontWeight: 600,
     fontSize: lying ? 12 : 10.5,
@@ -102,7 +104,6 @@ function barsOption(
   const cut = shown.flatMap((value, i) =>
     value < lengthOf(slots[i]!) ? [lying ? [value * 0.9, i] : [i, value * 0.9]] : [],
   );
-  const many = !lying && slots.length > MOST_NAMED;
   const tooltip = tip(slots, names, answer, words, marks);
   const category = {
     type: 'category',

@@ -6,6 +6,7 @@ import type { ListView, RowsAnswer } from '../../contract/responses.ts';
 import type { MoneyCell, PlaceCell, QuantityCell } from '../../core/cells.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
+import { turnRound } from '../../core/tape/turn.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { shortFigure } from '../../core/charts/wording.ts';
@@ -99,6 +100,18 @@ export function GroupSection({ group, companyKey }: { group: string; companyKey:
           These as a tape
         </Button>
         <Button onClick={() => void asList()}>These as a list</Button>
+        <Button
+          onClick={() => {
+            useDesk.getState().change(turnRound(tape, 'sites'));
+            useDesk.getState().set({
+              company: null,
+              view: 'sheet',
+              sort: [{ by: 'headcount', descending: true }],
+            });
+          }}
+        >
+          Its sites
+        </Button>
       </div>
       <p className="text-[13px] text-soft">
         Together: headcount <strong className="figure text-ink">{whole('headcount') ?? 'unknown'}</strong>,

@@ -4,7 +4,7 @@ import { toast } from 'sonner';
 import type { NoteAnswer } from '../../contract/responses.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
-import { Button } from '../ui/controls.tsx';
+import { Button, Trouble } from '../ui/controls.tsx';
 
 const LONGEST = 4000;
 
@@ -24,7 +24,7 @@ export function NoteBox({
   const client = useQueryClient();
   const path = `/notes/${subject}/${encodeURIComponent(recordKey)}`;
   const queryKey = ['note', subject, recordKey];
-  const { data } = useQuery({
+  const { data, error } = useQuery({
     queryKey,
     queryFn: ({ signal }) => call<NoteAnswer>('GET', path, undefined, signal),
   });
@@ -39,6 +39,13 @@ export function NoteBox({
       toast.error((failure as Error).message);
     }
   };
+  // Writing over a note that could not be read would lose it.
+  if (error)
+    return (
+      <div className="mt-3">
+        <Trouble error={error} />
+      </div>
+    );
   if (!open)
     return data?.text ? (
       <button

@@ -1,28 +1,20 @@
-import { useQuery } from '@tanstack/react-query';
-import type { RecordAnswer } from '../../contract/responses.ts';
+import { useState } from 'react';
 import { columnFields, subjectOf } from '../../core/fields/registry.ts';
-import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { Cell, CompanyLink } from '../desk/sheet/Cell.tsx';
 import { columnOf } from '../desk/sheet/columns.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
+import { Button } from '../ui/controls.tsx';
+import { ProductsOverTime, useRecord } from './BrandDetails.tsx';
+import { NoteBox } from './NoteBox.tsx';
 import { Fact, NotThere, Section } from './parts.tsx';
 import { Steps } from './Steps.tsx';
 
 /** The page of a person, site, brand, deal or event: what is known of it, and the companies it hangs on. */
 export function RecordPage({ subject, recordKey }: { subject: string; recordKey: string }) {
   const format = useFormat();
-  const { data, error } = useQuery({
-    queryKey: ['record', subject, recordKey],
-    queryFn: ({ signal }) =>
-      call<RecordAnswer>(
-        'GET',
-        `/records/${encodeURIComponent(subject)}/${encodeURIComponent(recordKey)}`,
-        undefined,
-        signal,
-      ),
-    retry: false,
-  });
+  const { data, error } = useRecord(subject, recordKey);
+  const [noting, setNoting] = useState(false);
   if (error) return <NotThere error={error} />;
   if (!data) return <p className="p-6 text-soft">Opening …</p>;
   const { one, relation } = subjectOf(subject);
@@ -36,10 +28,16 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
       ?.label ?? 'Company';
   return (
     <article className="flex min-h-0 flex-1 flex-col">
-      <Steps subject={subject} recordKey={recordKey} />
+      <div className="flex items-start justify-between gap-3">
+        <Steps subject={subject} recordKey={recordKey} />
+        <Button className="shrink-0 text-[13px]" onClick={() => setNoting(true)}>
+          Note
+        </Button>
+      </div>
       <div className="min-h-0 flex-1 overflow-y-auto pb-8">
         <p className="text-soft">{one}</p>
         <h1 className="title text-[27px] break-words">{(cells.name as string | null) ?? recordKey}</h1>
+        <NoteBox subject={subject} recordKey={recordKey} open={noting} onOpen={setNoting} />
         <div className="mt-4 grid grid-cols-2 gap-x-7 gap-y-6 max-[820px]:grid-cols-1">
           <Section name="What is known" note={data.sources.map(({ name }) => name).join(', ')}>
             {fields.map((field) => (
@@ -69,6 +67,11 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
             ))}
             {data.parties.length === 0 && <p className="py-1 text-soft italic">none recorded</p>}
           </Section>
+          {data.products && (
+            <Section name="Products over the years">
+              <ProductsOverTime products={data.products} />
+            </Section>
+          )}
         </div>
       </div>
     </article>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { RowsAnswer } from '../../contract/responses.ts';
 import { RELATED, subjectOf } from '../../core/fields/registry.ts';
-import { COUNT_COLUMN, emptyTape, type SortKey } from '../../core/tape/nodes.ts';
+import { COUNT_COLUMN, emptyTape, type Line, type SortKey } from '../../core/tape/nodes.ts';
 import { relatedTape } from '../../core/tape/turn.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
@@ -11,9 +11,21 @@ import { Cell } from '../desk/sheet/Cell.tsx';
 import { columnOf } from '../desk/sheet/columns.ts';
 import { useDesk } from '../desk/store.ts';
 import { Trouble } from '../ui/controls.tsx';
+import { OwnedBrands } from './BrandDetails.tsx';
 import { Section } from './parts.tsx';
 
 const SHOWN = 8;
+
+/** Lines that a company's page puts on a subject to show it in parts, each under its own heading. */
+const PARTS: Readonly<Record<string, readonly { name: string; lines: readonly Line[] }[]>> = {
+  events: [
+    {
+      name: 'Events',
+      lines: [{ id: 'k', field: 'kind', test: { any: ['court'] }, not: true, unknown: 'keep' }],
+    },
+    { name: 'Court proceedings', lines: [{ id: 'k', field: 'kind', test: { any: ['court'] } }] },
+  ],
+};
 
 /** Which columns of each subject a company's page shows beside the name, and in which order its records stand. */
 const VIEWS: Readonly<Record<string, { columns: readonly string[]; sort: readonly SortKey[] }>> = {
@@ -53,23 +65,32 @@ export function useRelatedCounts(company: string): {
   return { counts, error };
 }
 
-/** What hangs on a company, of one subject: the first few, and the way to all of them. */
-export function RelatedSection({
-  subject,
-  company,
-  count,
-}: {
+interface Related {
   subject: string;
   company: string;
   /** How many there are; null where no source covers the subject for the company, undefined until that is known. */
   count: number | null | undefined;
-}) {
-  const { many } = subjectOf(subject);
+}
+
+/** What hangs on a company, of one subject, in its parts: of each the first few, and the way to all of them. */
+export function RelatedSection(related: Related) {
+  const { many } = subjectOf(related.subject);
+  const parts = PARTS[related.subject] ?? [{ name: many.charAt(0).toUpperCase() + many.slice(1), lines: [] }];
+  return parts.map(({ name, lines }) => <RelatedPart key={name} {...related} name={name} lines={lines} />);
+}
+
+function RelatedPart({
+  subject,
+  company,
+  count,
+  name,
+  lines,
+}: Related & { name: string; lines: readonly Line[] }) {
   const { columns, sort } = VIEWS[subject]!;
-  const tape = relatedTape({ id: 'h', has: subject, lines: [] }, company);
+  const tape = relatedTape({ id: 'h', has: subject, lines }, company);
   const format = useFormat();
   const { data, error } = useQuery({
-    queryKey: ['related', subject, company],
+    queryKey: ['related', subject, company, name],
     queryFn: ({ signal }) =>
       call<RowsAnswer>(
         'POST',
@@ -80,7 +101,6 @@ export function RelatedSection({
     enabled: !!count,
     retry: false,
   });
-  const name = many.charAt(0).toUpperCase() + many.slice(1);
   const shown = columns.flatMap((id) => columnOf(tape, id) ?? []);
   const open = (to: string) => addressOf({ ...useDesk.getState(), company: to, openLine: null });
   if (!data || data.total === 0)
@@ -88,7 +108,11 @@ export function RelatedSection({
       <Section name={name}>
         <Trouble error={error} />
         <p className="py-1 text-soft italic">
-          {count === null ? 'unknown: no source covers them for this company' : count === 0 ? 'none' : '…'}
+          {count === null
+            ? 'unknown: no source covers them for this company'
+            : count === 0 || data?.total === 0
+              ? 'none'
+              : '…'}
         </p>
       </Section>
     );
@@ -141,6 +165,12 @@ export function RelatedSection({
           ))}
         </tbody>
       </table>
+      {subject === 'brands' && (
+        <OwnedBrands
+          company={company}
+          brands={data.rows.map(({ key, cells }) => ({ key, name: (cells.name as string | null) ?? key }))}
+        />
+      )}
     </Section>
   );
 }

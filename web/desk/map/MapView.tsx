@@ -9,7 +9,7 @@ import type { Test } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { useChartTheme } from '../../charts/theme.ts';
-import { Button, Segments, Trouble } from '../../ui/controls.tsx';
+import { Button, Kbd, Segments, Trouble } from '../../ui/controls.tsx';
 import { openKeyOf } from '../open-key.ts';
 import { countedPart } from '../queries.ts';
 import { useDesk } from '../store.ts';
@@ -54,7 +54,7 @@ export function MapView() {
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const shading = useShading(show === 'points' ? null : show, measure, per);
+  const { shading, error: unshaded } = useShading(show === 'points' ? null : show, measure, per);
 
   // The stretch is asked for once the hand rests; it reaches beyond the view, so that a move has something to show.
   const idle = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -132,6 +132,9 @@ export function MapView() {
           label: 'drawn on the map',
         },
       });
+    leaveArea();
+  };
+  const leaveArea = () => {
     setCorners([]);
     setDrawing(false);
   };
@@ -191,7 +194,14 @@ export function MapView() {
       </p>
     );
   return (
-    <div className="flex min-h-0 flex-1 flex-col pb-3">
+    <div
+      className="flex min-h-0 flex-1 flex-col pb-3"
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape' || !drawing) return;
+        event.stopPropagation();
+        leaveArea();
+      }}
+    >
       <div className="flex flex-wrap items-center gap-2 py-2 text-[13px]">
         <Segments
           label="Show"
@@ -265,24 +275,26 @@ export function MapView() {
               <Button look="ink" disabled={corners.length < 3} onClick={closeArea}>
                 Keep this area
               </Button>
-              <Button
-                onClick={() => {
-                  setDrawing(false);
-                  setCorners([]);
-                }}
-              >
-                Leave
+              <Button onClick={leaveArea}>
+                Leave <Kbd>Esc</Kbd>
               </Button>
             </>
           ) : (
             <>
-              <Button onClick={() => setDrawing(true)}>Draw an area</Button>
+              <Button
+                onClick={() => {
+                  setDrawing(true);
+                  canvas.current!.focus();
+                }}
+              >
+                Draw an area
+              </Button>
               <Button onClick={keepView}>Keep the view</Button>
             </>
           )}
         </span>
       </div>
-      <Trouble error={error} />
+      <Trouble error={error ?? unshaded} />
       <div ref={box} className="relative min-h-0 flex-1 overflow-hidden rounded-md border border-edge">
         <canvas
           ref={canvas}

@@ -1,6 +1,7 @@
 import { geoMercator, geoPath } from 'd3-geo';
 import type { CitiesAnswer } from '../../../contract/responses.ts';
 import type { ClustersAnswer } from '../../../contract/market.ts';
+import { shortCount } from '../../../core/charts/wording.ts';
 import { latitudeOf, mercatorX, mercatorY } from '../../../core/geo/clusters.ts';
 import { drawCities } from './cities.ts';
 import type { Land } from './land.ts';
@@ -357,12 +358,4 @@ export class MapCanvas {
       context.stroke();
     }
   }
-}
-
-/** 950, 1.2k, 34k, 1.1m. */
-export function shortCount(count: number): string {
-  if (count < 1000) return String(count);
-  const [divisor, mark] = count < 999_500 ? [1e3, 'k'] : [1e6, 'm'];
-  const shown = count / divisor;
-  return `${shown < 9.95 ? shown.toFixed(1) : Math.round(shown)}${mark}`;
 }

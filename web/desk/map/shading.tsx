@@ -52,8 +52,12 @@ export interface Shading {
   say(key: string): string;
 }
 
-/** Countries or regions shaded in round classes; null where points are shown, or until the figures are there. */
-export function useShading(by: 'country' | 'region' | null, measureKey: string, per: Per): Shading | null {
+/** Countries or regions shaded in round classes; null where points are shown, until the figures are there, and where they could not be had. */
+export function useShading(
+  by: 'country' | 'region' | null,
+  measureKey: string,
+  per: Per,
+): { shading: Shading | null; error: Error | null } {
   const tape = countedPart(useDesk((state) => state.tape));
   const format = useFormat();
   const { subject } = tape;
@@ -69,20 +73,20 @@ export function useShading(by: 'country' | 'region' | null, measureKey: string, 
     most: 2000,
   };
   const asked = { tape, charts: [chart], currency: format.currency, against: 'universe' as const };
-  const { data } = useQuery({
+  const { data, error } = useQuery({
     queryKey: ['charts', asked],
     queryFn: ({ signal }) => call<{ charts: ChartAnswer[] }>('POST', '/charts', asked, signal),
     enabled: by !== null,
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const { data: people } = useQuery({
+  const { data: people, error: unpeopled } = useQuery({
     queryKey: ['inhabitants'],
     queryFn: ({ signal }) => call<InhabitantsAnswer>('GET', '/inhabitants', undefined, signal),
     staleTime: Infinity,
     enabled: by !== null && per === 'inhabitants',
   });
-  return useMemo(() => {
+  const shading = useMemo<Shading | null>(() => {
     const answer = data?.charts[0];
     if (!by || !answer || (per === 'inhabitants' && !people)) return null;
     const field = own.field === null ? null : fieldOf(subject, own.field)!;
@@ -113,8 +117,8 @@ export function useShading(by: 'country' | 'region' | null, measureKey: string, 
     );
     const shades = new Map(
       rows
-        .filter(({ value }) => value > 0)
-        .map(({ key, value }) => [key, ALPHAS[Math.max(0, classOf(begins, value))]!]),
+        .filter(({ value }) => classOf(begins, value) >= 0)
+        .map(({ key, value }) => [key, ALPHAS[classOf(begins, value)]!]),
     );
     const named = new Map(rows.map((row) => [row.key, row]));
     return {
@@ -130,6 +134,7 @@ export function useShading(by: 'country' | 'region' | null, measureKey: string, 
       },
     };
   }, [data, people, by, per, own, subject, format]);
+  return { shading, error: error ?? unpeopled };
 }
 
 /** The classes of the shading, and the same figures as a table for those who cannot see it. */

@@ -53,8 +53,7 @@ export function Cell({ column, row, format }: { column: ShownColumn; row: Row; f
     case 'number':
       return typeof cell === 'number' ? (
         <span className="figure">
-          {field.id === 'founded' ? cell : format.number(cell, field.unit === '%' ? 1 : 0)}
-          {field.unit === '%' && ' %'}
+          {field.id === 'founded' ? cell : field.unit === '%' ? format.percent(cell) : format.number(cell)}
         </span>
       ) : (
         <Figure shown={format.headcount(cell as QuantityCell)} />
