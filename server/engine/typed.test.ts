@@ -57,6 +57,17 @@ const read = (text: string) => {
   return parseTyped(text, 'companies', lookup, () => `l${++n}`);
 };
 
+test('“or” behind a semicolon joins the line before it, also within a has-line', () => {
+  const shape = (lines: readonly Line[]) => spellLines(lines, 'companies', lookup);
+  expect(shape(read('status active; headcount 250+; or revenue 50m+ eur; or listing listed'))).toBe(
+    'status active; either headcount 250+ | revenue 50m+ eur | listing listed',
+  );
+  expect(shape(read('has person (purchasing; or director+) from 2'))).toBe(
+    shape(read('has person (either purchasing | director+) from 2')),
+  );
+  expect(() => read('or headcount 250+')).toThrow('a line before it to join with');
+});
+
 test('every example of the manual reads, and spells back to what reads the same', () => {
   const manual = readFileSync(join(ROOT, 'docs/typed-lines.md'), 'utf8');
   const examples = manual

@@ -4,7 +4,7 @@ import { fold } from '../../text/fold.ts';
 import type { Lookup } from '../lookup.ts';
 import type { FieldLine, HasLine, Line, NumberTest } from '../nodes.ts';
 import { readRange } from './figures.ts';
-import { problem, splitOutside } from './pieces.ts';
+import { partsOf, problem } from './pieces.ts';
 import { readTest } from './tests.ts';
 
 /** What a typed has-line says before and after its brackets. */
@@ -15,8 +15,8 @@ interface Head {
   count?: NumberTest;
 }
 
-/** Reads one line of an inner tape. */
-type ReadInner = (text: string, subject: string) => Line;
+/** Reads the lines of an inner tape. */
+type ReadInner = (parts: readonly string[], subject: string) => Line[];
 
 /**
  * Reads "has deals as target (growth loan; past 18 months) from 2". The role may also stand in the brackets, as a line of
@@ -35,15 +35,12 @@ export function readHas(text: string, subject: string, readInner: ReadInner): Om
   const after = open < 0 ? '' : text.slice(close + 1).trim();
   const count = after === '' ? head.count : readCount(after, text);
   let as = head.as;
-  const lines = splitOutside(inner, ';')
-    .map((part) => part.trim())
-    .filter(Boolean)
-    .flatMap((part) => {
-      const role = /^as\s+(.+)$/i.exec(part);
-      if (!role) return [readInner(part, head.subject)];
-      as = readRole(role[1]!, subject, head.subject, text);
-      return [];
-    });
+  const parts = partsOf(inner).filter((part) => {
+    const role = /^as\s+(.+)$/i.exec(part);
+    if (role) as = readRole(role[1]!, subject, head.subject, text);
+    return role === null;
+  });
+  const lines = readInner(parts, head.subject);
   return { has: head.has, ...(as ? { as } : {}), ...(count ? { count } : {}), lines };
 }
 

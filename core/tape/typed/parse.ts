@@ -1,29 +1,46 @@
 import { lineFields } from '../../fields/registry.ts';
 import type { Field } from '../../fields/field.ts';
 import type { Lookup } from '../lookup.ts';
-import { isBlock, type Leaf, type Line } from '../nodes.ts';
+import { joinLines, renamed } from '../edit.ts';
+import { emptyTape, isBlock, type Leaf, type Line } from '../nodes.ts';
 import { validateTape } from '../validate.ts';
 import { readBare, readHas } from './has.ts';
-import { problem, splitOutside } from './pieces.ts';
+import { partsOf, problem, splitOutside } from './pieces.ts';
 import { readTest } from './tests.ts';
 
 /**
  * Reads typed lines, several at once separated by `;`. `newId` names each line.
  *
- *     text    = line { ";" line }
+ *     text    = line { ";" [ "or" ] line }
  *     line    = marks ( "either" branch { "|" branch } | body )
  *     marks   = { "parked" | "must" | "keep unknown" | "drop unknown" | "not" | "fresh" span }
  *     body    = opener test [ "with estimates" ] marks | has | value
- *     has     = "has" subject [ "as" role ] [ count ] [ "(" line { ";" line } ")" [ count ] ] marks
+ *     has     = "has" subject [ "as" role ] [ count ] [ "(" text ")" [ count ] ] marks
+ *
+ * "or" joins a line with the one before it into an either-block.
  *
  * @throws Problem saying what was understood and what was expected.
  */
 export function parseTyped(text: string, subject: string, lookup: Lookup, newId: () => string): Line[] {
-  const lines = splitOutside(text, ';')
-    .map((part) => part.trim())
-    .filter(Boolean)
-    .map((part) => readLine(part, subject, lookup, newId));
+  const lines = readLines(partsOf(text), subject, lookup, newId);
   return [...validateTape({ format: 'just-tally.tape', version: 1, subject, lines }, lookup).lines];
+}
+
+function readLines(parts: readonly string[], subject: string, lookup: Lookup, newId: () => string): Line[] {
+  const lines: Line[] = [];
+  for (const part of parts) {
+    const or = /^or\s+/i.exec(part);
+    const above = lines.at(-1);
+    if (or && !above) throw problem('or', part.slice(or[0].length), 'a line before it to join with', part);
+    const line = readLine(or ? part.slice(or[0].length) : part, subject, lookup, newId);
+    if (or && above)
+      lines[lines.length - 1] = renamed(
+        joinLines({ ...emptyTape(subject), lines: [above, line] }, above.id, [line]).lines[0]!,
+        newId(),
+      );
+    else lines.push(line);
+  }
+  return lines;
 }
 
 interface Marks {
@@ -65,7 +82,7 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
       mark(found[1]!);
       rest = rest.slice(0, found.index);
     }
-    const has = readHas(rest, subject, (part, inner) => readLine(part, inner, lookup, newId));
+    const has = readHas(rest, subject, (parts, inner) => readLines(parts, inner, lookup, newId));
     return { id: newId(), ...marks, ...has };
   }
   const bare = subject === 'companies' || opens(rest, subject) ? null : readBare(rest, subject, lookup);

@@ -19,6 +19,13 @@ export function splitOutside(text: string, separator: string): string[] {
   return [...parts, text.slice(start)];
 }
 
+/** The lines typed at once, which `;` separates. */
+export function partsOf(text: string): string[] {
+  return splitOutside(text, ';')
+    .map((part) => part.trim())
+    .filter(Boolean);
+}
+
 /** What a reader of typed lines says when it is stuck. */
 export function problem(understood: string, seen: string, expected: string, value: string): Problem {
   const start = understood ? `Understood “${understood}”; then came ` : 'Nothing understood in ';

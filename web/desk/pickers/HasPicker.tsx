@@ -1,13 +1,20 @@
-import { X } from 'lucide-react';
+import { Ban, Pause, Play, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { relationsOf, rolesOf } from '../../../core/fields/registry.ts';
-import { editLine, freeId, joinLines } from '../../../core/tape/edit.ts';
-import { COUNT_COLUMN, emptyTape, type HasLine, type NumberTest } from '../../../core/tape/nodes.ts';
+import { editLine, freeId, joinLines, renamed, toggleMark } from '../../../core/tape/edit.ts';
+import {
+  COUNT_COLUMN,
+  emptyTape,
+  type HasLine,
+  type Line,
+  type NumberTest,
+} from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Segments } from '../../ui/controls.tsx';
 import { useTally } from '../queries.ts';
 import { useColumns, useDesk } from '../store.ts';
 import { Entry } from '../tape/Entry.tsx';
+import { useSavedTapes } from '../tape/SaveTapeDialog.tsx';
 import { nameOf, wordedById } from '../worded.ts';
 import { Ends } from './range/Ends.tsx';
 
@@ -33,6 +40,17 @@ export function HasPicker({ line, subject }: { line: HasLine; subject: string })
       editLine(tape, line.id, () => next),
       `line ${line.id}`,
     );
+  const { data: saved } = useSavedTapes();
+  const parts = saved?.tapes.filter((one) => one.kind === 'part' && one.tape.subject === related.id) ?? [];
+  const putHere = (lines: readonly Line[]) => {
+    let whole = tape;
+    const put: Line[] = [];
+    for (const one of lines) {
+      put.push(renamed(one, freeId(whole)));
+      whole = { ...whole, lines: [...whole.lines, put.at(-1)!] };
+    }
+    edit({ ...line, lines: [...line.lines, ...put] });
+  };
   const column = COUNT_COLUMN + line.id;
   const sorted = sort.some(({ by }) => by === column);
   return (
@@ -83,6 +101,24 @@ export function HasPicker({ line, subject }: { line: HasLine; subject: string })
               </button>
               <Button
                 look="quiet"
+                aria-pressed={one.not === true}
+                aria-label={`${one.not ? 'Keep what matches' : 'Take out what matches'} ${words.get(one.id)?.words.label ?? nameOf(one)}`}
+                title={one.not ? 'Keep what matches (N)' : 'Take out what matches (N)'}
+                onClick={() => change(editLine(tape, one.id, (own) => toggleMark(own, 'not')))}
+              >
+                <Ban size={14} className={one.not ? 'text-ink' : ''} />
+              </Button>
+              <Button
+                look="quiet"
+                aria-pressed={one.parked === true}
+                aria-label={`${one.parked ? 'Count again' : 'Park'} ${words.get(one.id)?.words.label ?? nameOf(one)}`}
+                title={one.parked ? 'Count it again (P)' : 'Park it (P)'}
+                onClick={() => change(editLine(tape, one.id, (own) => toggleMark(own, 'parked')))}
+              >
+                {one.parked ? <Play size={14} /> : <Pause size={14} />}
+              </Button>
+              <Button
+                look="quiet"
                 aria-label={`Take off ${words.get(one.id)?.words.label ?? nameOf(one)}`}
                 title="Take the line off"
                 onClick={() => edit({ ...line, lines: line.lines.filter(({ id }) => id !== one.id) })}
@@ -121,6 +157,24 @@ export function HasPicker({ line, subject }: { line: HasLine; subject: string })
               : {})}
           />
         </div>
+        {parts.length > 0 && (
+          <select
+            aria-label={`Put a part of ${related.many} here`}
+            className="field w-60 py-1 text-[13px]"
+            value=""
+            onChange={(event) => {
+              const part = parts.find(({ id }) => id === event.target.value);
+              if (part) putHere(part.tape.lines);
+            }}
+          >
+            <option value="">put a saved part here …</option>
+            {parts.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        )}
         {figures && (
           <p className="pt-2">
             <span className="figure text-[17px] font-semibold">{format.number(figures.sure)}</span> of{' '}
