@@ -77,6 +77,11 @@ export function countBits(bits: Bits): number {
   return count;
 }
 
+export function isEmpty(bits: Bits): boolean {
+  for (let w = 0; w < bits.length; w++) if (bits[w] !== 0) return false;
+  return true;
+}
+
 /** How many records are in both sets. */
 export function countBoth(a: Bits, b: Bits): number {
   const fours = a.length & ~3;

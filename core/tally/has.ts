@@ -1,14 +1,15 @@
 import { wantedCount, type HasLine } from '../tape/nodes.ts';
-import { allBits, countBits, countBoth, noBits, type Bits } from './bits.ts';
+import { addBits, allBits, countBits, countBoth, isEmpty, keepBits, noBits, type Bits } from './bits.ts';
 import type { Relation } from './columns.ts';
 import {
-  anyVerdict,
   companiesOf,
+  companiesWith,
   countByCompany,
   countByRecord,
   countVerdict,
   linkedRecords,
   recordsAt,
+  recordsWithCompanies,
   type Links,
   type RelatedCounts,
 } from './links.ts';
@@ -27,7 +28,7 @@ export function linksOf(relation: Relation, line: Pick<HasLine, 'as'>): Links {
 
 /** The records of which it is known what hangs on them. */
 function knownTo(relation: Relation, links: Links, size: number): Bits {
-  return relation.known ?? linkedRecords(links, size);
+  return relation.known ?? linkedRecords(links, size).records;
 }
 
 /** How many related records hang on each record, of those that surely pass the inner lines and those that may. */
@@ -48,16 +49,20 @@ export function relatedCounts(
 export function hasVerdict(line: HasLine, relation: Relation, inner: Verdict, size: number): Verdict {
   const links = linksOf(relation, line);
   const { from, to } = wantedCount(line);
-  if (from === 1 && to === Infinity) {
-    const known = knownTo(relation, links, size);
-    const at = (set: Bits) =>
-      relation.down
-        ? companiesOf(set, links, size, relation.hanging.get(line.as ?? ''))
-        : recordsAt(set, links, size);
-    return anyVerdict(at(inner.yes), at(inner.unknown), known, size);
-  }
-  const { known, ...counts } = relatedCounts(line, relation, inner, size);
-  return countVerdict(counts, from, to, known, size);
+  const hanging = relation.hanging.get(line.as ?? '');
+  const having = (least: number, set: Bits) =>
+    relation.down
+      ? companiesWith(least, set, links, size, hanging)
+      : recordsWithCompanies(least, set, links, size);
+  const possible = isEmpty(inner.unknown) ? null : inner.yes.slice();
+  if (possible) addBits(possible, inner.unknown);
+  const atLeast = (least: number) => {
+    if (least <= 0) return { sure: allBits(size), possible: allBits(size) };
+    const sure = having(least, inner.yes);
+    return { sure, possible: possible ? having(least, possible) : sure };
+  };
+  const over = to === Infinity ? null : atLeast(to + 1);
+  return countVerdict(atLeast(from), over, knownTo(relation, links, size), size);
 }
 
 /** Figures of the related records themselves; from below only companies that something hangs on are counted. */
@@ -65,11 +70,11 @@ export function relatedFigures(line: HasLine, relation: Relation, inner: Verdict
   const links = linksOf(relation, line);
   if (!relation.down)
     return { all: relation.related.size, sure: countBits(inner.yes), possible: countBits(inner.unknown) };
-  const hanging = linkedRecords(links, relation.related.size);
+  const { records, count } = linkedRecords(links, relation.related.size);
   return {
-    all: countBits(hanging),
-    sure: countBoth(hanging, inner.yes),
-    possible: countBoth(hanging, inner.unknown),
+    all: count,
+    sure: countBoth(records, inner.yes),
+    possible: isEmpty(inner.unknown) ? 0 : countBoth(records, inner.unknown),
   };
 }
 
@@ -87,6 +92,11 @@ export function together(verdicts: readonly Verdict[], size: number): Verdict {
   const [first, ...others] = verdicts;
   if (others.length === 0) return first!;
   const yes = first!.yes.slice();
+  // Most subjects know all that is asked of them.
+  if (verdicts.every((one) => isEmpty(one.unknown))) {
+    for (const one of others) keepBits(yes, one.yes);
+    return { yes, unknown: first!.unknown };
+  }
   const unknown = first!.unknown.slice();
   for (const one of others)
     for (let w = 0; w < yes.length; w++) {

@@ -1,4 +1,4 @@
-import { countBits, keepBits, noBits, notBits, popcount, recordsOf, setBit, type Bits } from './bits.ts';
+import { countBits, isEmpty, noBits, notBits, popcount, recordsOf, setBit, type Bits } from './bits.ts';
 import type { Verdict } from './verdict.ts';
 
 /**
@@ -22,12 +22,12 @@ export interface RelatedCounts {
 
 /**
  * The same the other way round: the records of company c are `records[starts[c] … starts[c + 1]]`, or, where `records` is
- * null because records stand in the order of their companies, those numbers themselves.
+ * null because records stand in the order of their companies, those numbers themselves; then `firsts` has the first
+ * record of each company.
  */
-export interface Hanging {
-  starts: Uint32Array;
-  records: Int32Array | null;
-}
+export type Hanging =
+  | { starts: Uint32Array; records: Int32Array; firsts: null }
+  | { starts: Uint32Array; records: null; firsts: Bits };
 
 /** Turns links round, over `size` companies. */
 export function hangingOn({ starts: own, companies }: Links, count: number, size: number): Hanging {
@@ -39,7 +39,11 @@ export function hangingOn({ starts: own, companies }: Links, count: number, size
     if (company !== NOBODY) starts[company + 1]!++;
   }
   for (let c = 0; c < size; c++) starts[c + 1]! += starts[c]!;
-  if (inOrder) return { starts, records: null };
+  if (inOrder) {
+    const firsts = noBits(count);
+    for (let c = 0; c < size; c++) if (starts[c + 1]! > starts[c]!) setBit(firsts, starts[c]!);
+    return { starts, records: null, firsts };
+  }
   const records = new Int32Array(starts[size]!);
   const next = starts.slice();
   for (let r = 0; r < count; r++) {
@@ -49,7 +53,7 @@ export function hangingOn({ starts: own, companies }: Links, count: number, size
       if (company !== NOBODY) records[next[company]!++] = r;
     }
   }
-  return { starts, records };
+  return { starts, records, firsts: null };
 }
 
 /** One company in so many: sets with fewer records are walked by their records, others company by company. */
@@ -102,28 +106,100 @@ function countInOrder(set: Bits, starts: Uint32Array, counts: Uint32Array): void
   }
 }
 
-/** The same where it only matters whether there is any. */
-function companiesInOrder(set: Bits, starts: Uint32Array, found: Bits, size: number): Bits {
-  const before = runningCounts(set);
-  let passed = 0;
-  for (let w = 0; w < found.length; w++) {
-    const end = Math.min(size, (w << 5) + 32);
-    let word = 0;
-    for (let c = w << 5; c < end; c++) {
-      const now = countBefore(set, before, starts[c + 1]!);
-      word |= (now === passed ? 0 : 1) << (c & 31);
-      passed = now;
-    }
-    found[w] = word;
+/**
+ * Of a set of records in the order of their companies, the first of each company's within each word. A mark is carried
+ * up from each record of the set to the next first record of a company, in five doublings:
+ *
+ *     set      . x . x x . x .        bit 0 at the left
+ *     firsts   x . . . x . . x
+ *     marks    . x x x x x x .        carried up until the next first
+ *     answer   . x . . x . . .        those of the set with no mark before them in their company
+ */
+function firstOfEach(word: number, firsts: number): number {
+  let carries = ~firsts;
+  let marks = word;
+  marks |= (marks << 1) & carries;
+  carries &= carries << 1;
+  marks |= (marks << 2) & carries;
+  carries &= carries << 2;
+  marks |= (marks << 4) & carries;
+  carries &= carries << 4;
+  marks |= (marks << 8) & carries;
+  carries &= carries << 8;
+  marks |= (marks << 16) & carries;
+  return word & ~((marks << 1) & ~firsts);
+}
+
+/** A set of records in the order of their companies without the first of each company. */
+function withoutFirst(set: Bits, firsts: Bits): Bits {
+  const rest = new Uint32Array(set.length);
+  // Whether the company of the last record before the word has had one of the set already.
+  let had = 0;
+  for (let w = 0; w < set.length; w++) {
+    const word = set[w]!;
+    const first = firsts[w]!;
+    // The records of that company at the beginning of the word.
+    const begun = (first & -first) - 1;
+    const taken = firstOfEach(word, first);
+    rest[w] = word & ~(had ? taken & ~begun : taken);
+    had = first === 0 ? had | (word === 0 ? 0 : 1) : word >>> (31 - Math.clz32(first)) === 0 ? 0 : 1;
   }
+  return rest;
+}
+
+/** Companies that any record of a set in the order of companies hangs on. */
+function companiesInOrder(set: Bits, firsts: Bits, companies: Int32Array, size: number): Bits {
+  const found = noBits(size);
+  for (let w = 0; w < set.length; w++) {
+    if (set[w] === 0) continue;
+    let word = firstOfEach(set[w]!, firsts[w]!);
+    while (word !== 0) {
+      const low = word & -word;
+      const company = companies[(w << 5) + 31 - Math.clz32(low)]!;
+      found[company >> 5]! |= 1 << (company & 31);
+      word ^= low;
+    }
+  }
+  return found;
+}
+
+/** Passes over a set up to which the companies with at least so many are found by taking the first of each away. */
+const MOST_PASSES = 4;
+
+/** The companies that at least `least` records of a set hang on, from 1. */
+export function companiesWith(
+  least: number,
+  set: Bits,
+  links: Links,
+  size: number,
+  hanging: Hanging | undefined,
+): Bits {
+  if (hanging?.firsts && least <= MOST_PASSES) {
+    let left = set;
+    for (let i = 1; i < least; i++) left = withoutFirst(left, hanging.firsts);
+    return companiesInOrder(left, hanging.firsts, links.companies, size);
+  }
+  if (least === 1) return companiesOf(set, links, size, hanging);
+  return recordsWith(least, countsOf(set, links, size, hanging));
+}
+
+/** The records that at least `least` companies of a set hang on, from 1. */
+export function recordsWithCompanies(least: number, set: Bits, links: Links, size: number): Bits {
+  if (least === 1) return recordsAt(set, links, size);
+  return recordsWith(least, countByRecord(set, set, links, size).sure);
+}
+
+function recordsWith(least: number, counts: Uint32Array): Bits {
+  const found = noBits(counts.length);
+  for (let r = 0; r < counts.length; r++) if (counts[r]! >= least) setBit(found, r);
   return found;
 }
 
 /** The companies that any record of a set hangs on. */
 export function companiesOf(set: Bits, links: Links, size: number, hanging?: Hanging): Bits {
+  if (hanging?.firsts) return companiesInOrder(set, hanging.firsts, links.companies, size);
   const found = noBits(size);
   if (hanging && countBits(set) * SPARSE > size) {
-    if (!hanging.records) return companiesInOrder(set, hanging.starts, found, size);
     const counts = new Uint32Array(size);
     countHanging(set, hanging, counts);
     for (let c = 0; c < size; c++) if (counts[c] !== 0) setBit(found, c);
@@ -157,6 +233,14 @@ export function recordsAt(set: Bits, { starts, companies }: Links, size: number)
   return found;
 }
 
+/** How many records of a set hang on each company. */
+function countsOf(set: Bits, links: Links, size: number, hanging: Hanging | undefined): Uint32Array {
+  const counts = new Uint32Array(size);
+  if (hanging && countBits(set) * SPARSE > size) countHanging(set, hanging, counts);
+  else countUp(set, links, counts);
+  return counts;
+}
+
 /** How many records of two sets hang on each company. */
 export function countByCompany(
   sure: Bits,
@@ -165,12 +249,11 @@ export function countByCompany(
   size: number,
   hanging?: Hanging,
 ): RelatedCounts {
-  const counts = { sure: new Uint32Array(size), possible: new Uint32Array(size) };
-  const count = (set: Bits, into: Uint32Array) =>
-    hanging && countBits(set) * SPARSE > size ? countHanging(set, hanging, into) : countUp(set, links, into);
-  count(sure, counts.sure);
+  const counts = { sure: countsOf(sure, links, size, hanging), possible: new Uint32Array(size) };
   counts.possible.set(counts.sure);
-  count(unknown, counts.possible);
+  if (isEmpty(unknown)) return counts;
+  const more = countsOf(unknown, links, size, hanging);
+  for (let c = 0; c < size; c++) counts.possible[c]! += more[c]!;
   return counts;
 }
 
@@ -196,52 +279,40 @@ export function countByRecord(
   return counts;
 }
 
-/** Records that hang on any company at all, found once for each links. */
-export function linkedRecords(links: Links, size: number): Bits {
-  let linked = linkedBits.get(links);
+/** Records that hang on any company at all, and how many they are; found once for each links. */
+export function linkedRecords(links: Links, size: number): { records: Bits; count: number } {
+  let linked = linkedOf.get(links);
   if (!linked) {
-    linked = noBits(size);
+    const records = noBits(size);
     const { starts, companies } = links;
     for (let r = 0; r < size; r++)
-      if (starts ? starts[r + 1]! > starts[r]! : companies[r] !== NOBODY) setBit(linked, r);
-    linkedBits.set(links, linked);
+      if (starts ? starts[r + 1]! > starts[r]! : companies[r] !== NOBODY) setBit(records, r);
+    linked = { records, count: countBits(records) };
+    linkedOf.set(links, linked);
   }
   return linked;
 }
 
-const linkedBits = new WeakMap<Links, Bits>();
+const linkedOf = new WeakMap<Links, { records: Bits; count: number }>();
 
 /**
- * At least one: yes where a sure one is, unknown where only possible ones are or where no source covers the subject. `sure` and
- * `possible` are the records that have any.
+ * From so many to so many, of what is known: yes where all that may be lies within, no where nothing of it does, else unknown.
+ * Given are the records with so many that are sure and that may be, and those with more than the most on either count; null
+ * where there is no most.
  */
-export function anyVerdict(sure: Bits, possible: Bits, known: Bits, size: number): Verdict {
-  const yes = sure.slice();
-  keepBits(yes, known);
-  const unknown = notBits(known, size);
-  for (let w = 0; w < unknown.length; w++) unknown[w]! |= possible[w]! & ~sure[w]! & known[w]!;
-  return { yes, unknown };
-}
-
-/** From so many to so many: yes where all that may be lies within, no where nothing of it does, else unknown. */
 export function countVerdict(
-  { sure, possible }: RelatedCounts,
-  from: number,
-  to: number,
+  enough: { sure: Bits; possible: Bits },
+  over: { sure: Bits; possible: Bits } | null,
   known: Bits,
   size: number,
 ): Verdict {
   const yes = noBits(size);
-  const unknown = noBits(size);
-  for (let r = 0; r < size; r++) {
-    const most = possible[r]!;
-    // Most have none, or fewer than are asked for.
-    if (most < from || sure[r]! > to) continue;
-    if (sure[r]! >= from && most <= to) yes[r >> 5]! |= 1 << (r & 31);
-    else unknown[r >> 5]! |= 1 << (r & 31);
+  const unknown = notBits(known, size);
+  for (let w = 0; w < yes.length; w++) {
+    const sure = over ? enough.sure[w]! & ~over.possible[w]! : enough.sure[w]!;
+    const may = over ? enough.possible[w]! & ~over.sure[w]! : enough.possible[w]!;
+    yes[w] = sure & known[w]!;
+    unknown[w]! |= may & ~sure & known[w]!;
   }
-  keepBits(yes, known);
-  const unasked = notBits(known, size);
-  for (let w = 0; w < unknown.length; w++) unknown[w] = (unknown[w]! & known[w]!) | unasked[w]!;
   return { yes, unknown };
 }

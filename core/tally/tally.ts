@@ -256,7 +256,7 @@ export class Tally {
     if (!isHas(line)) return [];
     const { relation, tally } = this.relativeOf(line);
     const figures = relatedFigures(line, relation, tally.verdictOfAll(line.lines));
-    const lines = line.lines.map((inner) => ({ id: inner.id, alone: countBits(tally.decided(inner).yes) }));
+    const lines = line.lines.map((inner) => ({ id: inner.id, alone: tally.surelyAlone(inner) }));
     return [{ id: line.id, ...figures, lines }, ...line.lines.flatMap((inner) => tally.relatedIn(inner))];
   }
 
@@ -312,10 +312,14 @@ export class Tally {
 
   /** What lines together say of every record: pure Kleene, but for lines that say what happens to their unknowns. */
   verdictOfAll(lines: readonly Line[]): Verdict {
-    return together(
-      lines.filter(isLive).map((line) => this.decided(line)),
-      this.universe.size,
-    );
+    const live = lines.filter(isLive);
+    const all = () =>
+      together(
+        live.map((line) => this.decided(line)),
+        this.universe.size,
+      );
+    if (live.length < 2) return all();
+    return this.cache.verdicts.get(`${this.subject} all ${JSON.stringify(live.map(marked))}`, all);
   }
 
   private decided(line: Line): Verdict {
@@ -326,6 +330,12 @@ export class Tally {
     const yes = verdict.yes.slice();
     addBits(yes, verdict.unknown);
     return { yes, unknown: noBits(size) };
+  }
+
+  /** How many surely pass an inner line by itself. */
+  private surelyAlone(line: Line): number {
+    const { pass, verdict, alone } = this.setsOf(line);
+    return line.unknown === 'keep' || pass === verdict.yes ? alone : countBits(verdict.yes);
   }
 
   private setsOf(line: Line): LineSets {
@@ -360,9 +370,13 @@ export class Tally {
   }
 }
 
+/** A line within another, as what the outer one depends on. */
+function marked(line: Line): unknown[] {
+  return [testKey(line), line.not, line.parked, line.unknown];
+}
+
 /** What a line's verdict, before its own *not* and policy, depends on, as text: its id is left out. */
 function testKey(line: Line): string {
-  const marked = (one: Line) => [testKey(one), one.not, one.parked, one.unknown];
   if (isBlock(line)) return `either ${JSON.stringify(line.either.map(marked))}`;
   if (isHas(line))
     return `has ${line.has} ${line.as ?? ''} ${JSON.stringify([line.count, line.lines.map(marked)])}`;
