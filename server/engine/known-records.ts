@@ -10,7 +10,7 @@ export class KnownRecords {
   private readonly engine: Engine;
   private readonly sets = new WeakMap<Column, Bits>();
   private readonly bands = new WeakMap<Column, Bits>();
-  private readonly labels = new Map<string, { known: Bits; done: boolean }>();
+  private readonly labels = new Map<string, Labels>();
 
   constructor(engine: Engine) {
     this.engine = engine;
@@ -52,47 +52,59 @@ export class KnownRecords {
   }
 
   /**
-   * Labels are in no column, so that the table says where there is one. Of many records it is asked for some thousand at a time
-   * while nothing else is to do; until all are read, nothing is said.
+   * Labels are in no column, so that the table says where there is one: of all labels in one pass. Of many records it is asked for
+   * some at a time while nothing else is to do; until all are read, nothing is said.
    */
   private ofLabel(subject: string, column: string, size: number): Bits | null {
-    const name = `${subject} ${column}`;
-    let own = this.labels.get(name);
+    let own = this.labels.get(subject);
     if (!own) {
-      own = { known: noBits(size), done: false };
-      this.labels.set(name, own);
-      this.read(subject, column, own, 0, size > AT_ONCE ? CHUNK : Infinity);
+      const columns = labelColumns(subject);
+      own = { columns, known: columns.map(() => noBits(size)), done: false };
+      this.labels.set(subject, own);
+      this.read(subject, own, 0, size > AT_ONCE ? CHUNK : Infinity);
     }
-    return own.done ? own.known : null;
+    return own.done ? own.known[own.columns.indexOf(column)]! : null;
   }
 
-  private read(
-    subject: string,
-    column: string,
-    own: { known: Bits; done: boolean },
-    from: number,
-    chunk: number,
-  ): void {
+  private read(subject: string, own: Labels, from: number, chunk: number): void {
     const { table } = subjectOf(subject);
     const { recordOf, ids } = this.engine.subject(subject).records;
     const last = ids.at(-1) ?? 0;
     const to = Math.min(last, from + chunk - 1);
-    const found = this.engine.db
-      .prepare<[number, number], number>(
-        `SELECT id FROM ${table} WHERE id BETWEEN ? AND ? AND ${column} IS NOT NULL`,
+    const which = own.columns.map((column, i) => `((${column} IS NOT NULL) << ${i})`).join(' | ');
+    const rows = this.engine.db
+      .prepare<[number, number], [id: number, which: number]>(
+        `SELECT id, ${which} FROM ${table} WHERE id BETWEEN ? AND ?`,
       )
-      .pluck()
+      .raw()
       .all(from, to);
-    for (const id of found) if ((recordOf[id] ?? -1) >= 0) setBit(own.known, recordOf[id]!);
+    for (const [id, labels] of rows) {
+      const r = recordOf[id] ?? -1;
+      if (r < 0) continue;
+      for (let i = 0; i < own.known.length; i++) if ((labels >> i) & 1) setBit(own.known[i]!, r);
+    }
     own.done = to === last;
-    if (!own.done) setTimeout(() => this.read(subject, column, own, to + 1, chunk), PAUSE_MS).unref();
+    if (!own.done) setTimeout(() => this.read(subject, own, to + 1, chunk), PAUSE_MS).unref();
   }
 }
 
-/** Records up to which labels are read at once; beyond it so many ids at a time, with a pause for other calls. */
+/** Labels of a subject, and of which records each is known. */
+interface Labels {
+  columns: readonly string[];
+  known: Bits[];
+  done: boolean;
+}
+
+function labelColumns(subject: string): string[] {
+  return subjectOf(subject).fields.flatMap(({ kind, store }) =>
+    kind === 'label' && store.at === 'column' ? [store.column] : [],
+  );
+}
+
+/** Records up to which labels are read at once; beyond it so many ids at a time, which no call has to wait for, with a pause for other calls. */
 const AT_ONCE = 100_000;
-const CHUNK = 20_000;
-const PAUSE_MS = 5;
+const CHUNK = 2000;
+const PAUSE_MS = 2;
 
 function knownIn(column: Column, size: number): Bits | null {
   if (column instanceof Map) {
