@@ -34,17 +34,15 @@ export function codesPart(
   for (const column of columns.values()) {
     const alike = own.get(column.scheme) ?? throughCrosswalk(trees(column.scheme), own, trees, crosswalk());
     const { offsets, nodes, hasMain } = column;
+    let end = 0;
     for (let r = 0; r < size; r++) {
-      const start = offsets[r]!;
-      const end = offsets[r + 1]!;
+      const start = end;
+      end = offsets[r + 1]!;
       if (start === end) continue;
-      let best = scores[r]! >= 0 ? scores[r]! : 0;
-      const main = hasBit(hasMain, r);
-      for (let i = start; i < end; i++) {
-        const score = alike[nodes[i]!]! * (main && i === start ? 1 : OTHER_CODE);
-        if (score > best) best = score;
-      }
-      scores[r] = best;
+      const first = alike[nodes[start]!]!;
+      let best = hasBit(hasMain, r) ? first : OTHER_CODE * first;
+      for (let i = start + 1; i < end; i++) best = Math.max(best, OTHER_CODE * alike[nodes[i]!]!);
+      scores[r] = scores[r]! > best ? scores[r]! : best;
     }
   }
   return scores;

@@ -72,16 +72,21 @@ export function scoresOf({ parts }: Likeness, weights: Weights | undefined, size
   const high = new Float32Array(size);
   let whole = 0;
   for (const part of PARTS) if (parts.has(part)) whole += weightOf(part, weights);
-  for (const [part, scores] of parts) {
+  const weighed = [...parts].flatMap(([part, scores]) => {
     const weight = whole === 0 ? 0 : weightOf(part, weights) / whole;
-    if (weight === 0) continue;
-    for (let r = 0; r < size; r++) {
+    return weight === 0 ? [] : [{ scores, weight }];
+  });
+  for (let r = 0; r < size; r++) {
+    let sure = 0;
+    let open = 0;
+    for (let p = 0; p < weighed.length; p++) {
+      const { scores, weight } = weighed[p]!;
       const score = scores[r]!;
-      if (score === score) {
-        low[r]! += weight * score;
-        high[r]! += weight * score;
-      } else high[r]! += weight;
+      if (score === score) sure += weight * score;
+      else open += weight;
     }
+    low[r] = sure;
+    high[r] = sure + open;
   }
   return { low, high };
 }

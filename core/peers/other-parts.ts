@@ -93,7 +93,8 @@ export function sizePart(
 const KM_A_DEGREE = 111.2;
 /** Kilometres at which nearness has fallen to a third. */
 const REACH_KM = 120;
-const FAR_KM = 900;
+/** Beyond it, where nearness is under two in a hundred, it is nothing. */
+const FAR_KM = 480;
 const SAME_REGION = 0.5;
 const SAME_COUNTRY = 0.25;
 
@@ -108,25 +109,23 @@ export function placePart(
   if (countries.every((share) => share === 0)) return null;
   const [seed] = seeds;
   const alone = seeds.length === 1 && !Number.isNaN(lat[seed!]!);
-  const [lat0, lon0] = [lat[seed!]!, lon[seed!]!];
-  const narrow = Math.cos((lat0 * Math.PI) / 180);
+  const inCountry = countries.map((share) => SAME_COUNTRY * share);
+  const inRegion = regions.map((share) => SAME_REGION * share * (alone ? 1 : 2));
   const scores = new Float32Array(size);
   for (let r = 0; r < size; r++) {
-    if (country.values[r] === 0) {
-      scores[r] = NaN;
-      continue;
-    }
-    let score = SAME_COUNTRY * countries[country.values[r]!]!;
-    if (region.values[r] !== 0)
-      score = Math.max(score, SAME_REGION * regions[region.values[r]!]! * (alone ? 1 : 2));
-    if (alone && lat[r] === lat[r]) {
-      const y = (lat[r]! - lat0) * KM_A_DEGREE;
-      const x = (lon[r]! - lon0) * KM_A_DEGREE * narrow;
-      const square = x * x + y * y;
-      // Far off, being near adds nothing to being in the same country.
-      if (square < FAR_KM * FAR_KM) score = Math.max(score, Math.exp(-Math.sqrt(square) / REACH_KM));
-    }
-    scores[r] = Math.min(1, score);
+    const at = country.values[r]!;
+    scores[r] = at === 0 ? NaN : Math.min(1, Math.max(inCountry[at]!, inRegion[region.values[r]!]!));
+  }
+  if (!alone) return scores;
+  const [far, narrow] = [FAR_KM / KM_A_DEGREE, Math.cos((lat[seed!]! * Math.PI) / 180)];
+  for (let r = 0; r < size; r++) {
+    const y = lat[r]! - lat[seed!]!;
+    const x = (lon[r]! - lon[seed!]!) * narrow;
+    const square = x * x + y * y;
+    // Not where the place is unknown, which is near nothing.
+    if (!(square < far * far)) continue;
+    const near = Math.exp((-KM_A_DEGREE * Math.sqrt(square)) / REACH_KM);
+    if (near > scores[r]!) scores[r] = near;
   }
   return scores;
 }

@@ -46,9 +46,9 @@ export class Orders {
       const records = recordsOf(set);
       const among = keyed.map(({ by, own: keys, descending }) => {
         const all = keys?.() ?? this.keysFor(by);
-        return { keys: Float64Array.from(records, (r) => all[r]!), descending };
+        return { keys: keysAmong(all, records), descending };
       });
-      return orderBy(among, records.length).map((at) => records[at]!);
+      return takenFrom(records, orderBy(among, records.length));
     });
   }
 
@@ -91,4 +91,17 @@ export class Orders {
   takeLabelKeys(by: string, keys: Keys): void {
     this.labels.set(by, keys);
   }
+}
+
+/** Plain loops: `from` with a function takes ten times as long over as many records. */
+function keysAmong(all: Keys, records: Uint32Array): Float64Array {
+  const keys = new Float64Array(records.length);
+  for (let i = 0; i < records.length; i++) keys[i] = all[records[i]!]!;
+  return keys;
+}
+
+function takenFrom(records: Uint32Array, order: Uint32Array): Uint32Array {
+  const taken = new Uint32Array(order.length);
+  for (let i = 0; i < order.length; i++) taken[i] = records[order[i]!]!;
+  return taken;
 }
