@@ -1,10 +1,15 @@
 import clsx from 'clsx';
 import { useState } from 'react';
 import type { RangeCounts } from '../../../../contract/responses.ts';
+import { shortCount } from '../../../../core/charts/wording.ts';
 import type { NumberTest } from '../../../../core/tape/nodes.ts';
 import { useFormat } from '../../../app/format.ts';
 import { useMany } from '../../queries.ts';
 import { UnknownMark } from '../../../ui/controls.tsx';
+
+/** Bars up to which each has room for a number of any length, and from where on it is shortened over narrower ones; the tooltip has it exactly. */
+const MOST_WIDE = 12;
+const LONG = 10_000;
 
 /** Counts as bars from their first figure on; dragging over them takes their range. `factor` turns the test's unit into the bars'. */
 export function Histogram({
@@ -73,7 +78,9 @@ export function Histogram({
           >
             {bar.count > 0 && (
               <span className="figure flex justify-center whitespace-nowrap text-[10px] text-soft group-hover:text-ink">
-                {format.number(bar.count)}
+                {bars.length > MOST_WIDE && bar.count >= LONG
+                  ? shortCount(bar.count)
+                  : format.number(bar.count)}
               </span>
             )}
             <span
