@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { Fragment } from 'react';
 import type { RowsAnswer } from '../../contract/responses.ts';
 import { RELATED, subjectOf } from '../../core/fields/registry.ts';
 import { COUNT_COLUMN, emptyTape, type Line, type SortKey } from '../../core/tape/nodes.ts';
@@ -13,6 +14,7 @@ import { useDesk } from '../desk/store.ts';
 import { Trouble } from '../ui/controls.tsx';
 import { OwnedBrands } from './BrandDetails.tsx';
 import { Section } from './parts.tsx';
+import { PeopleMatrix } from './PeopleMatrix.tsx';
 
 const SHOWN = 8;
 
@@ -27,10 +29,16 @@ const PARTS: Readonly<Record<string, readonly { name: string; lines: readonly Li
   ],
 };
 
-/** Which columns of each subject a company's page shows beside the name, and in which order its records stand. */
-const VIEWS: Readonly<Record<string, { columns: readonly string[]; sort: readonly SortKey[] }>> = {
+/** Which columns of each subject a company's page shows beside the name, which below it, and in which order its records stand. */
+const VIEWS: Readonly<
+  Record<string, { columns: readonly string[]; below?: readonly string[]; sort: readonly SortKey[] }>
+> = {
   people: { columns: ['title', 'since', 'mail', 'certainty'], sort: [{ by: 'level' }] },
-  deals: { columns: ['date', 'kind', 'amount'], sort: [{ by: 'date', descending: true }] },
+  deals: {
+    columns: ['date', 'kind', 'amount'],
+    below: ['target', 'buyer', 'investors', 'sell-advisers', 'buy-advisers'],
+    sort: [{ by: 'date', descending: true }],
+  },
   sites: { columns: ['kind', 'place', 'headcount'], sort: [{ by: 'headcount', descending: true }] },
   brands: {
     columns: ['category', 'channel', 'products', 'sold-in'],
@@ -86,7 +94,7 @@ function RelatedPart({
   name,
   lines,
 }: Related & { name: string; lines: readonly Line[] }) {
-  const { columns, sort } = VIEWS[subject]!;
+  const { columns, below = [], sort } = VIEWS[subject]!;
   const tape = relatedTape({ id: 'h', has: subject, lines }, company);
   const format = useFormat();
   const { data, error } = useQuery({
@@ -95,13 +103,14 @@ function RelatedPart({
       call<RowsAnswer>(
         'POST',
         '/rows',
-        { tape: countedPart(tape), sort, columns: ['name', ...columns], limit: SHOWN },
+        { tape: countedPart(tape), sort, columns: ['name', ...columns, ...below], limit: SHOWN },
         signal,
       ),
     enabled: !!count,
     retry: false,
   });
   const shown = columns.flatMap((id) => columnOf(tape, id) ?? []);
+  const parties = below.flatMap((id) => columnOf(tape, id) ?? []);
   const open = (to: string) => addressOf({ ...useDesk.getState(), company: to, openLine: null });
   if (!data || data.total === 0)
     return (
@@ -135,34 +144,65 @@ function RelatedPart({
         </a>
       }
     >
+      {subject === 'people' && <PeopleMatrix tape={tape} />}
       <table className="w-full table-fixed">
-        <tbody>
-          {data.rows.map((row) => (
-            <tr key={row.key} className="border-b border-rule align-baseline">
-              <th scope="row" className="w-[30%] py-1 pr-2 text-left font-semibold">
-                <a
-                  href={open(`${subject}/${row.key}`)}
-                  className="no-underline hover:underline"
-                  onClick={(event) => {
-                    if (event.ctrlKey || event.metaKey || event.shiftKey) return;
-                    event.preventDefault();
-                    useDesk.getState().set({ company: `${subject}/${row.key}`, openLine: null });
-                  }}
-                >
-                  {(row.cells.name as string | null) ?? row.key}
-                </a>
+        <thead className="text-left text-[12px] text-soft">
+          <tr>
+            <td className="w-[30%]" />
+            {shown.map((column) => (
+              <th
+                key={column.id}
+                scope="col"
+                className={`truncate pl-2 font-normal ${column.numeric ? 'text-right' : ''}`}
+              >
+                {column.field?.kind === 'money' ? `${column.label}, ${format.symbol}k` : column.label}
               </th>
-              {shown.map((column) => (
-                <td
-                  key={column.id}
-                  className={`truncate py-1 pl-2 text-[13px] ${column.numeric ? 'text-right' : ''}`}
-                  title={column.label}
-                >
-                  <Cell column={column} row={row} format={format} />
-                </td>
-              ))}
-            </tr>
-          ))}
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {data.rows.map((row) => {
+            const known = parties.filter(({ id }) => ((row.cells[id] as unknown[] | null) ?? []).length > 0);
+            return (
+              <Fragment key={row.key}>
+                <tr className={`align-baseline ${known.length ? '' : 'border-b border-rule'}`}>
+                  <th scope="row" className="w-[30%] py-1 pr-2 text-left font-semibold">
+                    <a
+                      href={open(`${subject}/${row.key}`)}
+                      className="no-underline hover:underline"
+                      onClick={(event) => {
+                        if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+                        event.preventDefault();
+                        useDesk.getState().set({ company: `${subject}/${row.key}`, openLine: null });
+                      }}
+                    >
+                      {(row.cells.name as string | null) ?? row.key}
+                    </a>
+                  </th>
+                  {shown.map((column) => (
+                    <td
+                      key={column.id}
+                      className={`truncate py-1 pl-2 text-[13px] ${column.numeric ? 'text-right' : ''}`}
+                    >
+                      <Cell column={column} row={row} format={format} />
+                    </td>
+                  ))}
+                </tr>
+                {known.length > 0 && (
+                  <tr className="border-b border-rule">
+                    <td colSpan={1 + shown.length} className="pb-1.5 text-[12px]">
+                      {known.map((column) => (
+                        <span key={column.id} className="mr-3 inline-block">
+                          <span className="text-soft">{column.label.toLowerCase()}</span>{' '}
+                          <Cell column={column} row={row} format={format} />
+                        </span>
+                      ))}
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
+            );
+          })}
         </tbody>
       </table>
       {subject === 'brands' && (
