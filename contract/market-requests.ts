@@ -46,6 +46,11 @@ export class FindBody extends TapeBody {
   @MaxLength(200)
   text!: string;
 
+  /** Which of those found is the first wanted, from 0. */
+  @IsInt()
+  @Min(0)
+  from = 0;
+
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(8)

@@ -192,6 +192,7 @@ export interface ColumnSetView extends ColumnSet {
 /** Where names of a tape's records hold some words: positions in its order, the first ones. */
 export interface FoundAnswer {
   total: number;
+  /** Positions of at most 1,000 of them, from the first one asked for. */
   positions: number[];
 }
 

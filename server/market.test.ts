@@ -97,6 +97,10 @@ test('names are found within the result, in its order', async () => {
     total: 2,
     positions: [1, 2],
   });
+  expect(await post<FoundAnswer>('/api/find', { tape: tape([]), sort, text: 'tarn coat', from: 1 })).toEqual({
+    total: 2,
+    positions: [2],
+  });
   expect(await post<FoundAnswer>('/api/find', { tape: tape([]), text: 'LODZ' })).toEqual({
     total: 1,
     positions: [1],

@@ -284,9 +284,9 @@ export class Engine {
   }
 
   /** Where the names of a tape's records hold some words. */
-  find(input: unknown, sort: unknown, text: string): FoundAnswer {
+  find(input: unknown, sort: unknown, text: string, from: number): FoundAnswer {
     const tape = validateTape(input, this.lookup);
-    return this.of(tape).find(tape, validateSort(sort ?? [], tape), text);
+    return this.of(tape).find(tape, validateSort(sort ?? [], tape), text, from);
   }
 
   counts(request: CountsRequest): Record<string, unknown> {

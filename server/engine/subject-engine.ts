@@ -155,8 +155,13 @@ export class SubjectEngine {
     return records.subarray(0, tape.first ?? records.length);
   }
 
-  /** Positions, in a tape's order, of records whose name holds words that begin with those of a text: how many, and the first of them. */
-  find(tape: Tape, sort: readonly SortKey[], text: string): { total: number; positions: number[] } {
+  /** Positions, in a tape's order, of records whose name holds words that begin with those of a text: how many, and some of them from one on. */
+  find(
+    tape: Tape,
+    sort: readonly SortKey[],
+    text: string,
+    from: number,
+  ): { total: number; positions: number[] } {
     const words = fold(text).match(/[a-z0-9]+/g) ?? [];
     if (words.length === 0) return { total: 0, positions: [] };
     const found = noBits(this.size);
@@ -167,8 +172,11 @@ export class SubjectEngine {
     const order = this.listed(tape, sort);
     const positions: number[] = [];
     let total = 0;
-    for (let at = 0; at < order.length; at++)
-      if (hasBit(found, order[at]!) && ++total <= MOST_FOUND) positions.push(at);
+    for (let at = 0; at < order.length; at++) {
+      if (!hasBit(found, order[at]!)) continue;
+      if (total >= from && positions.length < MOST_FOUND) positions.push(at);
+      total++;
+    }
     return { total, positions };
   }
 

@@ -31,8 +31,8 @@ export function marketRoutes({ engine }: Services): Router {
     response.json({ columns: await engine.call('summary', [tape, columns, currency], goneSignal(response)) });
   });
   routes.post('/find', async (request, response) => {
-    const { tape, sort, text } = body(FindBody, request);
-    response.json(await engine.call('find', [tape, sort, text], goneSignal(response)));
+    const { tape, sort, text, from } = body(FindBody, request);
+    response.json(await engine.call('find', [tape, sort, text, from], goneSignal(response)));
   });
   routes.post('/clusters', async (request, response) => {
     const { tape, ...view } = body(ClustersBody, request);

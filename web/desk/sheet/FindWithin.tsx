@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { FoundAnswer } from '../../../contract/responses.ts';
@@ -10,6 +10,9 @@ import { Button, Kbd } from '../../ui/controls.tsx';
 import { countedPart } from '../queries.ts';
 import { useDesk } from '../store.ts';
 
+/** Found names that are asked for at once. */
+const STRETCH = 1000;
+
 /** Finds names within the result and goes from one to the next, without narrowing anything. */
 export function FindWithin({ onGo }: { onGo(row: number): void }) {
   const tape = countedPart(useDesk((state) => state.tape));
@@ -19,20 +22,23 @@ export function FindWithin({ onGo }: { onGo(row: number): void }) {
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
   useKey('f', () => setOpen(true));
-  const { data, error } = useQuery({
-    queryKey: ['find', tape, sort, text],
-    queryFn: ({ signal }) => call<FoundAnswer>('POST', '/find', { tape, sort, text }, signal),
+  const from = Math.floor(at / STRETCH) * STRETCH;
+  const { data, error, isPlaceholderData } = useQuery({
+    queryKey: ['find', tape, sort, text, from],
+    queryFn: ({ signal }) => call<FoundAnswer>('POST', '/find', { tape, sort, text, from }, signal),
     enabled: open && text.trim() !== '',
+    placeholderData: keepPreviousData,
     retry: false,
   });
-  const positions = data?.positions;
+  const total = data?.total ?? 0;
+  const row = isPlaceholderData ? undefined : data?.positions[at - from];
   const latest = useRef(onGo);
   useEffect(() => {
     latest.current = onGo;
   });
   useEffect(() => {
-    if (positions?.length) latest.current(positions[0]!);
-  }, [positions]);
+    if (row !== undefined) latest.current(row);
+  }, [row]);
   if (!open)
     return (
       <Button look="quiet" onClick={() => setOpen(true)}>
@@ -40,10 +46,7 @@ export function FindWithin({ onGo }: { onGo(row: number): void }) {
       </Button>
     );
   const go = (step: number) => {
-    if (!positions?.length) return;
-    const next = (at + step + positions.length) % positions.length;
-    setAt(next);
-    onGo(positions[next]!);
+    if (total > 0) setAt((at + step + total) % total);
   };
   return (
     <span className="flex items-center gap-1">
@@ -72,10 +75,10 @@ export function FindWithin({ onGo }: { onGo(row: number): void }) {
             ? 'none here'
             : `${format.number(Math.min(at + 1, data.total))} of ${format.number(data.total)}`}
       </span>
-      <Button look="quiet" aria-label="The one before" disabled={!positions?.length} onClick={() => go(-1)}>
+      <Button look="quiet" aria-label="The one before" disabled={total === 0} onClick={() => go(-1)}>
         <ChevronUp size={14} />
       </Button>
-      <Button look="quiet" aria-label="The next one" disabled={!positions?.length} onClick={() => go(1)}>
+      <Button look="quiet" aria-label="The next one" disabled={total === 0} onClick={() => go(1)}>
         <ChevronDown size={14} />
       </Button>
     </span>
