@@ -8,10 +8,20 @@ import { anyHasLine, anyLine, seededHasTapes, seededTapes } from './tapes.ts';
 
 /** What a user waits for: answers over HTTP to edits of a tape, windows of rows, sorts and counts. */
 
+const EMPTY: Tape = { format: 'just-tally.tape', version: 1, subject: 'companies', lines: [] };
 const COLUMNS = ['name', 'industry', 'headcount', 'revenue', 'checked', 'web'];
 const SORTS = ['headcount', 'revenue', 'founded', 'checked', 'industry', 'place', 'name'];
 /** Words that many descriptions have, each asked for once. */
 const WORDS = ['steel', 'own', 'family', 'wood', 'metal', 'parts', 'small', 'made', 'windows', 'service'];
+
+/** What is typed into the entry and the jump box, each as it stands after some key. */
+const TYPED =
+  `p pa pai paint painters j jo joinery joiner stair staircase br brno in_c in_cz in_czech steel metal wood 25.5 25 50 50-249
+  20-249_staff headcount_50 revenue_2m near_b near_brno_60 uses_rut ruta accounting active listed vienna wien hamb carp roof glass
+  boat print printing coating powder dust machine_tools wholes restaurant growth_loan has_deal has_person_(purch age_5-20
+  founded_19 checked_past_12_months online_shop quote software transport bakery doors windows`
+    .split(/\s+/)
+    .map((text) => text.replaceAll('_', ' '));
 
 export async function measureServing(dir: string): Promise<void> {
   const server = await ServerProcess.start(dir);
@@ -62,20 +72,34 @@ export async function measureServing(dir: string): Promise<void> {
   }
   table.add('a new line of words, per 100,000 found', words);
 
+  const completions: number[] = [];
+  const jumps: number[] = [];
+  for (const tape of [{ lines: [] }, ...seededTapes(3, 23)]) {
+    const lines = [...tape.lines].filter(withoutWords);
+    for (const text of TYPED)
+      completions.push((await timed('/complete', { tape: { ...EMPTY, lines }, text })).took);
+  }
+  for (const text of TYPED) {
+    const start = performance.now();
+    await server.get(`/jump?text=${encodeURIComponent(text)}`);
+    jumps.push(performance.now() - start);
+  }
+  table.add('completions of a typed line, with counts', completions);
+  table.add('jump box', jumps);
+
   // As a user who looks at the companies for a while before sorting them.
   await wait(8000);
-  const empty: Tape = { format: 'just-tally.tape', version: 1, subject: 'companies', lines: [] };
   for (const by of SORTS) {
     const sort = [{ by, descending: by !== 'name' }];
     table.add(`first sort by ${by}`, [
-      (await timed('/rows', { tape: empty, sort, columns: COLUMNS, offset: 0, limit: 100 })).took,
+      (await timed('/rows', { tape: EMPTY, sort, columns: COLUMNS, offset: 0, limit: 100 })).took,
     ]);
   }
 
   const windows: number[] = [];
   for (let i = 0; i < 200; i++) {
     const sort = [{ by: chance.pick(SORTS), descending: true }];
-    const body = { tape: empty, sort, columns: COLUMNS, limit: 100 };
+    const body = { tape: EMPTY, sort, columns: COLUMNS, limit: 100 };
     const { total } = await server.post<RowsAnswer>('/rows', { ...body, offset: 0 });
     windows.push((await timed('/rows', { ...body, offset: chance.whole(0, total - 100) })).took);
   }

@@ -333,7 +333,10 @@ export class Engine {
   /** Companies, people, brands and deals whose name holds words that begin with those typed, codes and towns, for the jump box. */
   jump(text: string): Omit<JumpAnswer, 'tapes' | 'lists'> {
     const words = fold(text).match(/[a-z0-9]+/g) ?? [];
-    const query = words.map((word) => `"${word}"*`).join(' AND ');
+    // One letter begins too many names to say anything, and would take longest to look for.
+    const query = words.some(({ length }) => length > 1)
+      ? words.map((word) => `"${word}"*`).join(' AND ')
+      : '';
     const companies =
       query === ''
         ? []

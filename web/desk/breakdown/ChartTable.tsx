@@ -141,12 +141,9 @@ export function HeatTable({ answer, words, onSlot }: Props) {
 }
 
 /** The numbers of a chart as CSV: plain figures, one row a group. */
-export function tableCsv(answer: ChartAnswer, words: ChartWords, subject: string): string {
+export async function tableCsv(answer: ChartAnswer, words: ChartWords, subject: string): Promise<string> {
+  const { stringify } = await import('csv-stringify/browser/esm/sync');
   const { chart, split } = answer;
-  const quote = (value: string | number | null) => {
-    const text = value === null ? '' : typeof value === 'number' ? String(value) : safeText(value);
-    return /[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
-  };
   const slots = drawnSlots(answer);
   const compared = slots.some((slot) => slot.base);
   const head = [
@@ -165,5 +162,5 @@ export function tableCsv(answer: ChartAnswer, words: ChartWords, subject: string
     ...(slot.parts?.map((part) => part.value) ?? []),
     ...(compared ? [slot.base?.value ?? null] : []),
   ]);
-  return `${[head, ...rows].map((row) => row.map(quote).join(',')).join('\r\n')}\r\n`;
+  return stringify([head, ...rows], { record_delimiter: 'windows', cast: { string: safeText } });
 }

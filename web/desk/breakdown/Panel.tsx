@@ -42,11 +42,15 @@ export function Panel({ answer, subject, base, against, onEdit, onRemove }: Prop
   const title = titleOf(subject, chart);
   const height = heightOf(answer);
   const name = title.replace(/[^\p{L}\p{N} .-]/gu, '').trim() || 'chart';
-  const file = async (kind: 'svg' | 'png') => {
-    if (!option) return;
+  const file = async (kind: 'svg' | 'png' | 'csv') => {
     try {
       const size = { width: 640, height: Math.max(height, 260) };
-      saveFile(await chartFile(option, size, kind), `${name}.${kind}`);
+      if (kind === 'csv')
+        saveFile(
+          new Blob([await tableCsv(answer, words, subject)], { type: 'text/csv;charset=utf-8' }),
+          `${name}.csv`,
+        );
+      else if (option) saveFile(await chartFile(option, size, kind), `${name}.${kind}`);
     } catch (failure) {
       toast.error((failure as Error).message);
     }
@@ -102,16 +106,7 @@ export function Panel({ answer, subject, base, against, onEdit, onRemove }: Prop
                     </Button>
                   </>
                 )}
-                <Button
-                  look="quiet"
-                  className="px-3"
-                  onClick={() =>
-                    saveFile(
-                      new Blob([tableCsv(answer, words, subject)], { type: 'text/csv;charset=utf-8' }),
-                      `${name}.csv`,
-                    )
-                  }
-                >
+                <Button look="quiet" className="px-3" onClick={() => void file('csv')}>
                   Numbers (CSV)
                 </Button>
               </Popover.Content>
