@@ -200,6 +200,48 @@ test('J12: one company qualified by its revenue by month, and J14: premises in t
     break;
   }
   expect(shown).toBe(true);
+
+  // Its brands: products over time, and who resells them with consent and who without.
+  const owners = await ask<RowsAnswer>(page, '/api/rows', {
+    tape: tape([{ id: 'b', field: 'brands-owned', test: { from: 1 } }]),
+    columns: ['name'],
+    limit: 1,
+  });
+  const owned = await ask<RowsAnswer>(page, '/api/rows', {
+    tape: {
+      ...tape([
+        {
+          id: 'c',
+          has: 'company',
+          as: 'owner',
+          lines: [{ id: 'k', field: 'company', test: { any: [owners.rows[0]!.key] } }],
+        },
+      ]),
+      subject: 'brands',
+    },
+    sort: [{ by: 'products', descending: true }],
+    columns: ['name'],
+    limit: 1,
+  });
+  const brand = owned.rows[0]!;
+  const record = (await (await page.request.get(`/api/records/brands/${brand.key}`)).json()) as {
+    products: { year: number; value: number }[];
+    parties: { role: string; name: string }[];
+  };
+  await page.goto(`/desk?company=${owners.rows[0]!.key}`);
+  const detail = page
+    .locator('section section')
+    .filter({ has: page.getByRole('heading', { level: 3, name: brand.cells.name as string }) });
+  const { year, value } = record.products[0]!;
+  await expect(detail.getByRole('img', { name: `Products by year: ${year} ${value}` })).toBeVisible();
+  for (const [role, label] of [
+    ['consented', 'Resold with consent by'],
+    ['unconsented', 'without consent by'],
+  ] as const) {
+    const count = record.parties.filter((party) => party.role === role).length;
+    await expect(detail).toContainText(new RegExp(`${label} ${count || 'nobody recorded'}`));
+  }
+
   const hand = await fresh(page);
   await hand.click(/Counts companies/);
   await hand.click('All sites', 'menuitem');
@@ -212,6 +254,23 @@ test('J12: one company qualified by its revenue by month, and J14: premises in t
   await expect(page.locator('[data-line]')).toHaveCount(2);
   expect(hand.acts).toBeLessThanOrEqual(7);
   expect(await hand.tally()).toBe(left);
+});
+
+test('a company’s people by department and level: a number is the way to just those', async ({ page }) => {
+  const { rows } = await ask<RowsAnswer>(page, '/api/rows', {
+    tape: tape([{ id: 'p', has: 'people', count: { from: 8 }, lines: [] }]),
+    columns: ['name'],
+    limit: 1,
+  });
+  await page.goto(`/desk?company=${rows[0]!.key}`);
+  const cell = page
+    .getByRole('table', { name: 'People by department and level' })
+    .getByRole('button')
+    .first();
+  const count = Number(await cell.textContent());
+  await cell.click();
+  await expect(page.locator('[data-tally]')).toHaveAttribute('data-tally', String(count));
+  await expect(page.locator('[data-row]')).toHaveCount(count);
 });
 
 test('a chart of one’s own is kept on the tape, and saved as SVG and as numbers', async ({ page }) => {

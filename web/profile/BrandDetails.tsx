@@ -1,12 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { RecordAnswer } from '../../contract/responses.ts';
+import type { RecordAnswer, RowsAnswer } from '../../contract/responses.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
+import { relatedTape } from '../../core/tape/turn.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { EChart } from '../charts/EChart.tsx';
 import { yearsOption } from '../charts/history-options.ts';
 import { useChartTheme } from '../charts/theme.ts';
+import { countedPart } from '../desk/queries.ts';
 import { Cell, CompanyLink } from '../desk/sheet/Cell.tsx';
 import { columnOf } from '../desk/sheet/columns.ts';
 import { Trouble } from '../ui/controls.tsx';
@@ -67,31 +69,42 @@ function Named({ parties, none }: { parties: RecordAnswer['parties']; none: stri
 
 const BRANDS = emptyTape('brands');
 
-/** Brands whose details stand on a company's page; the rest have their own pages. */
+/** Brands whose details stand on a company's page, those with most products; the rest have their own pages. */
 const MOST_DETAILED = 4;
 
 /** Of each brand a company owns: its products over time, where it is sold, and who resells it with consent and who without. */
-export function OwnedBrands({
-  brands,
-  company,
-}: {
-  brands: readonly { key: string; name: string }[];
-  company: string;
-}) {
+export function OwnedBrands({ company }: { company: string }) {
+  const tape = relatedTape({ id: 'h', has: 'brands', as: 'owner', lines: [] }, company);
+  const { data, error } = useQuery({
+    queryKey: ['owned brands', company],
+    queryFn: ({ signal }) =>
+      call<RowsAnswer>(
+        'POST',
+        '/rows',
+        {
+          tape: countedPart(tape),
+          sort: [{ by: 'products', descending: true }],
+          columns: ['name'],
+          limit: MOST_DETAILED,
+        },
+        signal,
+      ),
+    retry: false,
+  });
+  if (!data) return <Trouble error={error} />;
   return (
     <div className="mt-3 grid grid-cols-2 gap-x-7 gap-y-4 max-[820px]:grid-cols-1">
-      {brands.slice(0, MOST_DETAILED).map(({ key, name }) => (
-        <OwnedBrand key={key} brandKey={key} name={name} company={company} />
+      {data.rows.map(({ key, cells }) => (
+        <OwnedBrand key={key} brandKey={key} name={(cells.name as string | null) ?? key} />
       ))}
     </div>
   );
 }
 
-function OwnedBrand({ brandKey, name, company }: { brandKey: string; name: string; company: string }) {
+function OwnedBrand({ brandKey, name }: { brandKey: string; name: string }) {
   const format = useFormat();
   const { data, error } = useRecord('brands', brandKey);
   if (!data) return <Trouble error={error} />;
-  if (!data.parties.some(({ role, key }) => role === 'owner' && key === company)) return null;
   const { cells } = data.row;
   const share = cells.share as number | null;
   const soldIn = cells['sold-in'] as string[] | null;

@@ -205,12 +205,7 @@ function RelatedPart({
           })}
         </tbody>
       </table>
-      {subject === 'brands' && (
-        <OwnedBrands
-          company={company}
-          brands={data.rows.map(({ key, cells }) => ({ key, name: (cells.name as string | null) ?? key }))}
-        />
-      )}
+      {subject === 'brands' && <OwnedBrands company={company} />}
     </Section>
   );
 }
