@@ -1,9 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { BreakdownAnswer, ChartAnswer } from '../contract/market.ts';
-import { openUniverse, openWorkspace, type Db } from '../server/db/open.ts';
+import { openUniverse, type Db } from '../server/db/open.ts';
 import { tape, TestServer } from '../server/testing/test-server.ts';
-import { loadDemo } from './load-demo.ts';
-import { fillWorkspace } from './workspace.ts';
+import { startDemo } from './demo-server.ts';
 
 /** Every number on the Breakdown of everybody and of the scenario's own tapes, held to SQL over the demo's tables. */
 
@@ -11,13 +10,7 @@ const NOW = 2026;
 const server = new TestServer();
 let db: Db;
 beforeAll(async () => {
-  const universe = openUniverse(server.dir);
-  await loadDemo(universe, 3000, () => {});
-  const workspace = openWorkspace(server.dir);
-  fillWorkspace(workspace, universe);
-  universe.close();
-  workspace.close();
-  await server.start(20);
+  await startDemo(server, 3000);
   db = openUniverse(server.dir, { readonly: true });
 });
 afterAll(async () => {
@@ -36,8 +29,8 @@ interface Line {
 
 /** Lists are kept in the workspace, where the tables below know nothing of them. */
 async function tapes(): Promise<Tape[]> {
-  const { body } = await server.api.get('/api/tapes');
-  const saved = (body as { tapes: { kind: string; tape: Tape }[] }).tapes;
+  const answer = await server.api.get('/api/tapes');
+  const saved = (answer.body as { tapes: { kind: string; tape: Tape }[] }).tapes;
   return [
     tape([]),
     ...saved

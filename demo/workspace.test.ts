@@ -1,20 +1,12 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { openUniverse, openWorkspace } from '../server/db/open.ts';
-import { loadDemo } from './load-demo.ts';
-import { fillWorkspace } from './workspace.ts';
+import { startDemo } from './demo-server.ts';
 import { tape, TestServer } from '../server/testing/test-server.ts';
 
 /** Lists, saved tapes and groups of countries, and what tapes make of them. */
 
 const server = new TestServer();
 beforeAll(async () => {
-  const universe = openUniverse(server.dir);
-  await loadDemo(universe, 3000, () => {});
-  const workspace = openWorkspace(server.dir);
-  fillWorkspace(workspace, universe);
-  universe.close();
-  workspace.close();
-  await server.start(20);
+  await startDemo(server, 3000);
 }, 60_000);
 afterAll(() => server.stop());
 

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import type { WordedTally } from '../contract/responses.ts';
 import { lineFields } from '../core/fields/registry.ts';
 import { axeFindsNothing } from './axe.ts';
-import { ask, Hand } from './hand.ts';
+import { ask, Hand, WAYS, type Ways } from './hand.ts';
 
 /** Narrowing by every kind of condition, as the jobs ask for it; the count is held to what the API says of the same tape. */
 
@@ -10,100 +10,104 @@ const tape = (lines: object[]) => ({ format: 'just-tally.tape', version: 1, subj
 const tallyOf = async (page: Page, lines: object[]) =>
   (await ask<WordedTally>(page, '/api/tally', { tape: tape(lines) })).tally;
 
-async function fresh(page: Page): Promise<Hand> {
+async function fresh(page: Page, by: Ways = 'mouse'): Promise<Hand> {
   await page.goto('/desk');
-  const hand = new Hand(page);
+  const hand = new Hand(page, by);
   await hand.tally();
   return hand;
 }
 
-test('J4: a sector by main code, tops of groups only, both sizes, one metro area; saved', async ({
-  page,
-}) => {
-  const hand = await fresh(page);
-  await hand.line('nace C main only');
-  await hand.line('ownership top or independent');
-  await hand.line('headcount 10-500; revenue 1m-100m eur');
-  await hand.line('in metro Brno');
-  const left = await hand.tally();
-  const lines = [
-    { id: 'a', field: 'industry', test: { scheme: 'nace-2.1', any: ['C'], rank: 'main' } },
-    { id: 'b', field: 'ownership', test: { any: ['top', 'independent'] } },
-    { id: 'c', field: 'headcount', test: { from: 10, to: 500 } },
-    { id: 'd', field: 'revenue', test: { from: 1e6, to: 1e8, currency: 'EUR' } },
-    { id: 'e', field: 'place', test: { metro: ['Brno, CZ-64'] } },
-  ];
-  expect(left).toBe(await tallyOf(page, lines));
-  await expect(page.getByText(/metro Brno \(\d+ km around\)/).first()).toBeVisible();
-  await hand.click('Revenue', 'columnheader');
-  await hand.click('Save');
-  hand.acts++;
-  await page.getByRole('dialog').getByLabel('Name').fill('Makers around Brno');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('Saved Makers around Brno')).toBeVisible();
-  expect(hand.acts).toBeLessThanOrEqual(13);
+for (const by of WAYS)
+  test(`J4, by ${by}: a sector by main code, tops of groups only, both sizes, one metro area; saved`, async ({
+    page,
+  }) => {
+    const hand = await fresh(page, by);
+    await hand.line('nace C main only');
+    await hand.line('ownership top or independent');
+    await hand.line('headcount 10-500; revenue 1m-100m eur');
+    await hand.line('in metro Brno');
+    const left = await hand.tally();
+    const lines = [
+      { id: 'a', field: 'industry', test: { scheme: 'nace-2.1', any: ['C'], rank: 'main' } },
+      { id: 'b', field: 'ownership', test: { any: ['top', 'independent'] } },
+      { id: 'c', field: 'headcount', test: { from: 10, to: 500 } },
+      { id: 'd', field: 'revenue', test: { from: 1e6, to: 1e8, currency: 'EUR' } },
+      { id: 'e', field: 'place', test: { metro: ['Brno, CZ-64'] } },
+    ];
+    expect(left).toBe(await tallyOf(page, lines));
+    await expect(page.getByText(/metro Brno \(\d+ km around\)/).first()).toBeVisible();
+    await hand.click('Revenue', 'columnheader');
+    await hand.click('Save');
+    await expect(page.getByRole('dialog').getByLabel('Name')).toBeFocused();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.type('Makers around Brno');
+    await hand.key('Enter');
+    await expect(page.getByText('Saved Makers around Brno')).toBeVisible();
+    expect(hand.acts).toBeLessThanOrEqual(13);
 
-  await page.getByRole('button', { name: 'More for the tape' }).click();
-  await page.getByRole('menuitem', { name: 'Saved tapes and parts' }).click();
-  const row = page
-    .getByRole('list', { name: 'Saved tapes' })
-    .getByRole('listitem')
-    .filter({ hasText: 'Makers around Brno' });
-  await expect(row.getByText(`${left.toLocaleString('en-GB')} now`)).toBeVisible();
-  await expect(row).toContainText('Companies with industry C manufacturing, main only (NACE 2.1)');
-  await row.getByRole('button', { name: 'Remove' }).click();
-  await expect(row).toHaveCount(0);
-});
+    await page.getByRole('button', { name: 'More for the tape' }).click();
+    await page.getByRole('menuitem', { name: 'Saved tapes and parts' }).click();
+    const row = page
+      .getByRole('list', { name: 'Saved tapes' })
+      .getByRole('listitem')
+      .filter({ hasText: 'Makers around Brno' });
+    await expect(row.getByText(`${left.toLocaleString('en-GB')} now`)).toBeVisible();
+    await expect(row).toContainText('Companies with industry C manufacturing, main only (NACE 2.1)');
+    await row.getByRole('button', { name: 'Remove' }).click();
+    await expect(row).toHaveCount(0);
+  });
 
-test('J5: the same activity under other schemes, and profit where revenue is withheld', async ({ page }) => {
-  const hand = await fresh(page);
-  await hand.line('nace 25.51');
-  const alone = await hand.tally();
-  await page.locator('[data-line]').first().click();
-  await hand.click('and possible kin', 'radio');
-  await expect(page.getByText('found by their codes in other schemes')).toBeVisible();
-  const withKin = await hand.tally();
-  expect(withKin).toBeGreaterThan(alone);
-  await hand.click('and sure kin in others', 'radio');
-  // NACE and NAICS meet only by chains of tables, which are never sure.
-  await expect(page.locator('[data-tally]')).toHaveAttribute('data-tally', String(alone));
-  await hand.click('and possible kin', 'radio');
-  await hand.key('Escape');
-  await hand.line('profit 100k+ eur');
-  expect(await hand.tally()).toBe(
-    await tallyOf(page, [
-      { id: 'a', field: 'industry', test: { scheme: 'nace-2.1', any: ['25.51'], kin: 'possible' } },
-      { id: 'b', field: 'profit', test: { from: 100_000, currency: 'EUR' } },
-    ]),
-  );
-  expect(hand.acts).toBeLessThanOrEqual(9);
-});
+for (const by of WAYS)
+  test(`J5, by ${by}: the same activity under other schemes, and profit where revenue is withheld`, async ({
+    page,
+  }) => {
+    const hand = await fresh(page, by);
+    await hand.line('nace 25.51');
+    const alone = await hand.tally();
+    await hand.press(page.locator('[data-line]').first());
+    await hand.click('and possible kin', 'radio');
+    await expect(page.getByText('found by their codes in other schemes')).toBeVisible();
+    const withKin = await hand.tally();
+    expect(withKin).toBeGreaterThan(alone);
+    await hand.click('and sure kin in others', 'radio');
+    // NACE and NAICS meet only by chains of tables, which are never sure.
+    await expect(page.locator('[data-tally]')).toHaveAttribute('data-tally', String(alone));
+    await hand.click('and possible kin', 'radio');
+    await hand.key('Escape');
+    await hand.line('profit 100k+ eur');
+    expect(await hand.tally()).toBe(
+      await tallyOf(page, [
+        { id: 'a', field: 'industry', test: { scheme: 'nace-2.1', any: ['25.51'], kin: 'possible' } },
+        { id: 'b', field: 'profit', test: { from: 100_000, currency: 'EUR' } },
+      ]),
+    );
+    expect(hand.acts).toBeLessThanOrEqual(9);
+  });
 
-test('J6: from a broad code to the exact one, then the revenue narrowed by the steps it shows', async ({
-  page,
-}) => {
-  const hand = await fresh(page);
-  await hand.line('nace 25');
-  await page.locator('[data-line]').first().click();
-  hand.acts++;
-  const branch = page.getByRole('listitem').filter({ has: page.getByRole('checkbox', { name: /^25 / }) });
-  await branch.getByRole('button').click();
-  await hand.click(/^25\.5 /, 'checkbox');
-  await expect(page.locator('[data-line]').first()).toContainText('except 25.5');
-  await page.keyboard.press('Control+z');
-  await hand.key('Escape');
-  await hand.line('revenue 1m+ eur');
-  const before = await hand.tally();
-  await page.locator('[data-line]').nth(1).click();
-  const steps = page.getByRole('region', { name: 'One step wider or narrower' });
-  const narrower = steps.getByRole('button', { name: /^from €2m/ });
-  const promised = Number((await narrower.locator('span').nth(2).textContent())!.replaceAll(',', ''));
-  expect(promised).toBeLessThan(before);
-  hand.acts++;
-  await narrower.click();
-  await expect(page.locator('[data-tally]')).toHaveAttribute('data-tally', String(promised));
-  expect(hand.acts).toBeLessThanOrEqual(11);
-});
+for (const by of WAYS)
+  test(`J6, by ${by}: from a broad code to the exact one, then the revenue narrowed by the steps it shows`, async ({
+    page,
+  }) => {
+    const hand = await fresh(page, by);
+    await hand.line('nace 25');
+    await hand.press(page.locator('[data-line]').first());
+    const branch = page.getByRole('listitem').filter({ has: page.getByRole('checkbox', { name: /^25 / }) });
+    await hand.press(branch.getByRole('button'));
+    await hand.click(/^25\.5 /, 'checkbox');
+    await expect(page.locator('[data-line]').first()).toContainText('except 25.5');
+    await page.keyboard.press('Control+z');
+    await hand.key('Escape');
+    await hand.line('revenue 1m+ eur');
+    const before = await hand.tally();
+    await hand.press(page.locator('[data-line]').nth(1));
+    const steps = page.getByRole('region', { name: 'One step wider or narrower' });
+    const narrower = steps.getByRole('button', { name: /^from €2m/ });
+    const promised = Number((await narrower.locator('span').nth(2).textContent())!.replaceAll(',', ''));
+    expect(promised).toBeLessThan(before);
+    await hand.press(narrower);
+    await expect(page.locator('[data-tally]')).toHaveAttribute('data-tally', String(promised));
+    expect(hand.acts).toBeLessThanOrEqual(11);
+  });
 
 test('headcount by revenue is brushed as a plane, which sets both lines', async ({ page }) => {
   const hand = await fresh(page);
@@ -121,25 +125,36 @@ test('headcount by revenue is brushed as a plane, which sets both lines', async 
   await expect(page.locator('[data-line]').nth(1)).toContainText('€1m to €10m');
 });
 
-test('J14: premises in the towns around one, postcodes pasted, neighbours offered', async ({ page }) => {
-  const hand = await fresh(page);
-  await hand.line('in "Wien, AT-9"');
-  await page.locator('[data-line]').first().click();
-  const neighbour = page.getByText('neighbours:').locator('..').getByRole('button').first();
-  const key = (await neighbour.textContent())!;
-  hand.acts++;
-  await neighbour.click();
-  await expect(page.locator('[data-line]').first()).toContainText(/in Wien or /);
-  expect(key).toMatch(/ \d+ km \d+$/);
-  await hand.click('postcodes', 'radio');
-  await page.getByLabel('Country').selectOption('AT');
-  await page.getByLabel('Type or paste postcodes').fill('10*\n1200..1299\nnonsense');
-  await expect(page.getByRole('alert')).toContainText('“AT nonsense” is no postcode');
-  await page.getByLabel('Type or paste postcodes').fill('10*\n1200..1299');
-  await hand.click(/Add 2 postcodes/);
-  await expect(page.locator('[data-line]').first()).toContainText('postcode AT 10* or AT 1200..1299');
-  expect(await hand.tally()).toBeGreaterThan(0);
-});
+for (const by of WAYS)
+  test(`J14, by ${by}: premises in the towns around one, postcodes pasted, neighbours offered`, async ({
+    page,
+  }) => {
+    const hand = await fresh(page, by);
+    await hand.line('in "Wien, AT-9"');
+    await hand.press(page.locator('[data-line]').first());
+    const neighbour = page.getByText('neighbours:').locator('..').getByRole('button').first();
+    const key = (await neighbour.textContent())!;
+    await hand.press(neighbour);
+    await expect(page.locator('[data-line]').first()).toContainText(/in Wien or /);
+    expect(key).toMatch(/ \d+ km \d+$/);
+    await hand.click('postcodes', 'radio');
+    const country = page.getByLabel('Country');
+    if (by === 'keys') {
+      await hand.reach(country);
+      await page.keyboard.type('Austria');
+    } else await country.selectOption('AT');
+    await expect(country).toHaveValue('AT');
+    const postcodes = page.getByLabel('Type or paste postcodes');
+    if (by === 'keys') {
+      await hand.reach(postcodes);
+      await page.keyboard.type('10*\n1200..1299\nnonsense');
+    } else await postcodes.fill('10*\n1200..1299\nnonsense');
+    await expect(page.getByRole('alert')).toContainText('“AT nonsense” is no postcode');
+    for (let i = 0; i < '\nnonsense'.length; i++) await postcodes.press('Backspace');
+    await hand.click(/Add 2 postcodes/);
+    await expect(page.locator('[data-line]').first()).toContainText('postcode AT 10* or AT 1200..1299');
+    expect(await hand.tally()).toBeGreaterThan(0);
+  });
 
 test('an area is drawn on the map and holds what lies in it', async ({ page }) => {
   const hand = await fresh(page);
@@ -166,73 +181,86 @@ test('an area is drawn on the map and holds what lies in it', async ({ page }) =
   expect(await hand.tally()).toBe(left);
 });
 
-test('J18: which line holds back is seen at once; joined by or it holds back no more', async ({ page }) => {
-  const hand = await fresh(page);
-  await hand.line('uses production-planning; words zzz');
-  await expect(page.getByText('holds back most')).toBeVisible();
-  expect(await hand.tally()).toBe(0);
-  // The last line becomes a branch beside another condition.
-  hand.acts++;
-  await page.locator('[data-entry]').fill('or growth of headcount over 1y 10+');
-  await page.locator('[data-entry]').press('Enter');
-  await expect(page.locator('[data-line]').nth(1)).toContainText('Either words zzz or growth');
-  const left = await hand.tally();
-  expect(left).toBe(
-    await tallyOf(page, [
-      { id: 'a', field: 'technology', test: { any: ['production-planning'] } },
-      {
-        id: 'b',
-        either: [
-          { id: 'c', field: 'words', test: { text: 'zzz' } },
-          { id: 'd', field: 'growth', test: { of: 'headcount', over: '1y', from: 10 } },
-        ],
-      },
-    ]),
-  );
-  // A branch is picked without what only a whole line has.
-  await page.locator('[data-line]').nth(1).click();
-  await page.getByRole('tab', { name: /growth/ }).click();
-  await expect(page.getByRole('figure')).toBeVisible();
-  await expect(page.getByText('One step wider or narrower')).toHaveCount(0);
-  await page.keyboard.press('Escape');
-  await page.locator('[data-line]').nth(1).hover();
-  await page.getByRole('button', { name: 'Take the block apart' }).click();
-  await expect(page.locator('[data-line]')).toHaveCount(3);
-  // Dragged onto the one above, they are joined again.
-  const grip = page.getByRole('button', { name: 'Move Growth' });
-  await grip.hover();
-  await page.mouse.down();
-  await page.mouse.move(1000, 300, { steps: 4 });
-  const zone = page.getByText('drop here: either this or that').nth(1);
-  await zone.hover();
-  await page.mouse.up();
-  await expect(page.locator('[data-line]')).toHaveCount(2);
-  expect(await hand.tally()).toBe(left);
-});
+for (const by of WAYS)
+  test(`J18, by ${by}: which line holds back is seen at once; joined by or it holds back no more`, async ({
+    page,
+  }) => {
+    const hand = await fresh(page, by);
+    await hand.line('uses production-planning; words zzz');
+    await expect(page.getByText('holds back most')).toBeVisible();
+    expect(await hand.tally()).toBe(0);
+    // The last line becomes a branch beside another condition.
+    await hand.type('or growth of headcount over 1y 10+');
+    await expect(page.locator('[data-line]').nth(1)).toContainText('Either words zzz or growth');
+    const left = await hand.tally();
+    expect(left).toBe(
+      await tallyOf(page, [
+        { id: 'a', field: 'technology', test: { any: ['production-planning'] } },
+        {
+          id: 'b',
+          either: [
+            { id: 'c', field: 'words', test: { text: 'zzz' } },
+            { id: 'd', field: 'growth', test: { of: 'headcount', over: '1y', from: 10 } },
+          ],
+        },
+      ]),
+    );
+    // A branch is picked without what only a whole line has.
+    await hand.press(page.locator('[data-line]').nth(1));
+    await hand.click(/growth/, 'tab');
+    await expect(page.getByRole('figure')).toBeVisible();
+    await expect(page.getByText('One step wider or narrower')).toHaveCount(0);
+    await page.keyboard.press('Escape');
+    if (by === 'mouse') await page.locator('[data-line]').nth(1).hover();
+    await hand.click('Take the block apart');
+    await expect(page.locator('[data-line]')).toHaveCount(3);
+    if (by === 'keys') {
+      await hand.reach(page.locator('[data-line]').nth(2));
+      await hand.key('r');
+      await expect(page.locator('[data-line]')).toHaveCount(2);
+      expect(await hand.tally()).toBe(left);
+      expect(hand.acts).toBeLessThanOrEqual(15);
+      return;
+    }
+    // Dragged onto the one above, they are joined again.
+    const grip = page.getByRole('button', { name: 'Move Growth' });
+    await grip.hover();
+    await page.mouse.down();
+    await page.mouse.move(1000, 300, { steps: 4 });
+    const zone = page.getByText('drop here: either this or that').nth(1);
+    await zone.hover();
+    await page.mouse.up();
+    await expect(page.locator('[data-line]')).toHaveCount(2);
+    expect(await hand.tally()).toBe(left);
+  });
 
-test('J15 and J13: words in the description, a narrow span, known customers apart, by keys alone', async ({
-  page,
-}) => {
-  const hand = await fresh(page);
-  await hand.key('/');
-  await hand.line(
-    'words in description: family or certified not kitchen; headcount 12-30; not on list our-customers',
-  );
-  const left = await hand.tally();
-  expect(left).toBeGreaterThan(0);
-  await hand.key('Escape');
-  await hand.key('Escape');
-  for (const key of ['Space', 'j', 'j', 'Space', 's']) await hand.key(key);
-  await expect(page.getByRole('heading', { name: '2 companies to a list' })).toBeVisible();
-  await page.keyboard.type('To call');
-  await hand.key('Enter');
-  await expect(page.getByText('2 put on To call')).toBeVisible();
-  expect(hand.acts).toBeLessThanOrEqual(12);
-  await page.getByRole('link', { name: 'Lists', exact: true }).click();
-  await page.getByRole('link', { name: 'To call' }).click();
-  expect(await hand.tally()).toBe(2);
-  await page.request.delete('/api/lists/to-call');
-});
+for (const by of WAYS)
+  test(`J15 and J13, by ${by}: words in the description, a narrow span, known customers apart`, async ({
+    page,
+  }) => {
+    const hand = await fresh(page, by);
+    await hand.line(
+      'words in description: family or certified not kitchen; headcount 12-30; not on list our-customers',
+    );
+    const left = await hand.tally();
+    expect(left).toBeGreaterThan(0);
+    await hand.key('Escape');
+    await hand.key('Escape');
+    if (by === 'keys') for (const key of ['Space', 'j', 'j', 'Space', 's']) await hand.key(key);
+    else {
+      for (const row of [0, 2]) await hand.press(page.locator('[data-row]').nth(row).getByRole('checkbox'));
+      await hand.click(/^Add to list/);
+    }
+    await expect(page.getByRole('heading', { name: '2 companies to a list' })).toBeVisible();
+    await page.keyboard.type('To call');
+    await hand.key('Enter');
+    await expect(page.getByText('2 put on To call')).toBeVisible();
+    expect(hand.acts).toBeLessThanOrEqual(12);
+    await page.getByRole('link', { name: 'Lists', exact: true }).click();
+    await page.getByRole('link', { name: 'To call' }).click();
+    expect(await hand.tally()).toBe(2);
+    await page.request.delete('/api/lists/to-call');
+  });
 
 test('“or …” without figures joins what is typed and not what it might mean otherwise', async ({ page }) => {
   const hand = await fresh(page);

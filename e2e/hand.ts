@@ -1,22 +1,55 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import type { Worksheet } from 'exceljs';
 import { readFile } from 'node:fs/promises';
 
-/** A user's hand: everything it does is counted as an act (a click, a key, or one typed entry finished with Enter). */
+/** How a user works: with the mouse where there is something to point at, or by keys alone. */
+export type Ways = 'mouse' | 'keys';
+export const WAYS: readonly Ways[] = ['mouse', 'keys'];
+
+type Role = 'button' | 'radio' | 'option' | 'checkbox' | 'menuitem' | 'link' | 'columnheader' | 'tab';
+
+/** Roles whose focus is moved by arrows within what holds them. */
+const BY_ARROWS: Partial<Record<Role, string>> = { menuitem: 'ArrowDown', option: 'ArrowDown' };
+
+/**
+ * A user's hand: everything it does is counted as an act (a click, a key, or one typed entry finished with Enter). By keys
+ * alone it moves the focus to what it would point at, which is no act, as moving the mouse is none, and presses a key there.
+ */
 export class Hand {
   readonly page: Page;
+  readonly by: Ways;
   acts = 0;
 
-  constructor(page: Page) {
+  constructor(page: Page, by: Ways = 'mouse') {
     this.page = page;
+    this.by = by;
   }
 
-  async click(
-    name: string | RegExp,
-    role: 'button' | 'radio' | 'option' | 'checkbox' | 'menuitem' | 'link' | 'columnheader' = 'button',
-  ): Promise<void> {
+  async click(name: string | RegExp, role: Role = 'button'): Promise<void> {
+    const named = this.page.getByRole(role, { name }).first();
+    const target = role === 'columnheader' && this.by === 'keys' ? named.getByRole('button').first() : named;
+    await this.press(target, BY_ARROWS[role], role === 'checkbox' ? 'Space' : 'Enter');
+  }
+
+  /** Clicks something, or moves the focus there and presses a key. */
+  async press(target: Locator, step = 'Tab', key = 'Enter'): Promise<void> {
     this.acts++;
-    await this.page.getByRole(role, { name }).first().click();
+    if (this.by === 'mouse') {
+      await target.click();
+      return;
+    }
+    await this.reach(target, step);
+    await this.page.keyboard.press(key);
+  }
+
+  /** Moves the focus, a key at a time, until it is there. */
+  async reach(target: Locator, step = 'Tab'): Promise<void> {
+    await expect(target).toBeVisible();
+    for (let moves = 0; moves < MOST_MOVES; moves++) {
+      if (await target.evaluate((element) => element === document.activeElement)) return;
+      await this.page.keyboard.press(step);
+    }
+    throw new Error(`The focus does not come to ${target.toString()} by ${step}.`);
   }
 
   async key(key: string): Promise<void> {
@@ -26,11 +59,23 @@ export class Hand {
 
   /** Types into the entry of the tape and presses Enter; the line must then stand on the tape. */
   async line(text: string): Promise<void> {
-    this.acts++;
     const lines = await this.page.locator('[data-line]').count();
-    await this.page.locator('[data-entry]').fill(text);
-    await this.page.locator('[data-entry]').press('Enter');
+    await this.type(text);
     await expect(this.page.locator('[data-line]')).toHaveCount(lines + text.split(';').length);
+  }
+
+  /** Types into the entry of the tape and presses Enter. */
+  async type(text: string): Promise<void> {
+    this.acts++;
+    const entry = this.page.locator('[data-entry]');
+    if (this.by === 'keys') {
+      await this.reach(entry);
+      await this.page.keyboard.type(text);
+      await this.page.keyboard.press('Enter');
+      return;
+    }
+    await entry.fill(text);
+    await entry.press('Enter');
   }
 
   /** The tally once it is counted. */
@@ -45,6 +90,9 @@ export class Hand {
     return readFile(await download.path());
   }
 }
+
+/** Moves of the focus after which something counts as out of its reach. */
+const MOST_MOVES = 400;
 
 /** Asks the API that the interface uses. */
 export async function ask<T>(page: Page, path: string, body: unknown): Promise<T> {

@@ -4,7 +4,7 @@ import ExcelJS from 'exceljs';
 import type { RowsAnswer } from '../contract/responses.ts';
 import type { PlaceCell } from '../core/cells.ts';
 import { distanceKm } from '../core/geo/distance.ts';
-import { ask, Hand, sheetText } from './hand.ts';
+import { ask, Hand, sheetText, WAYS } from './hand.ts';
 
 const tape = (lines: object[]) => ({ format: 'just-tally.tape', version: 1, subject: 'companies', lines });
 
@@ -66,55 +66,55 @@ test('J1: very small joineries within 40 km, checked lately, as a mail-merge fil
   }
 });
 
-test('J21: the quick one, by keys alone: a word and a town, a profile, an export', async ({ page }) => {
-  const hand = new Hand(page);
-  await page.goto('/desk');
-  await hand.tally();
-  await hand.key('/');
-  hand.acts++;
-  await page.keyboard.type('words house or building; in Czechia');
-  await page.keyboard.press('Enter');
-  await expect(page.locator('[data-line]')).toHaveCount(2);
-  const left = await hand.tally();
-  await expect(page.getByRole('row').nth(1)).toContainText(/\w/);
-  await hand.key('Escape');
-  await hand.key('Enter');
-  const name = (await page.getByRole('heading', { level: 1 }).textContent())!;
-  await expect(page.getByRole('heading', { name: 'What each source says' })).toBeVisible();
-  await hand.key('x');
-  await expect(page.getByRole('button', { name: /^Export [\d,]+$/ })).toBeFocused();
-  const file = await hand.download(() => hand.key('Enter'));
-  expect(hand.acts).toBeLessThanOrEqual(6);
+for (const by of WAYS)
+  test(`J21, by ${by}: the quick one: a word and a town, a profile, an export`, async ({ page }) => {
+    const hand = new Hand(page, by);
+    await page.goto('/desk');
+    await hand.tally();
+    await hand.line('words house or building; in Czechia');
+    const left = await hand.tally();
+    await expect(page.getByRole('row').nth(1)).toContainText(/\w/);
+    await hand.key('Escape');
+    if (by === 'keys') await hand.key('Enter');
+    else await hand.press(page.locator('[data-row] a').first());
+    const name = (await page.getByRole('heading', { level: 1 }).textContent())!;
+    await expect(page.getByRole('heading', { name: 'What each source says' })).toBeVisible();
+    if (by === 'keys') await hand.key('x');
+    else await hand.click(/^Export/);
+    const start = page.getByRole('button', { name: /^Export [\d,]+$/ });
+    await expect(start).toBeFocused();
+    const file = await hand.download(() => hand.press(start));
+    expect(hand.acts).toBeLessThanOrEqual(6);
 
-  const book = new ExcelJS.Workbook();
-  await book.xlsx.load(file.buffer as ArrayBuffer);
-  const sheet = book.getWorksheet('Companies')!;
-  expect(sheet.rowCount).toBe(left + 1);
-  expect((sheet.getRow(1).values as unknown[]).slice(1)).toEqual([
-    'Company',
-    'Main industry code',
-    'Main industry',
-    'All industry codes',
-    'Headcount',
-    'Headcount basis',
-    'Revenue, EUR',
-    'Revenue year',
-    'Revenue basis',
-    'Last checked',
-    'Web',
-  ]);
-  const first = sheet.getRow(2);
-  expect(first.getCell(1).value).toBe(name);
-  for (let r = 2; r <= sheet.rowCount; r++) {
-    const row = sheet.getRow(r);
-    if (row.getCell(6).value === 'reported') expect(typeof row.getCell(5).value).toBe('number');
-    if (row.getCell(9).value === 'reported') expect(typeof row.getCell(7).value).toBe('number');
-    expect(row.getCell(10).value).toBeInstanceOf(Date);
-  }
-  const made = sheetText(book.getWorksheet('How this list was made')!);
-  for (const text of ['Words house or building', 'Place in Czechia', 'Register extract', 'Web survey'])
-    expect(made).toContain(text);
-});
+    const book = new ExcelJS.Workbook();
+    await book.xlsx.load(file.buffer as ArrayBuffer);
+    const sheet = book.getWorksheet('Companies')!;
+    expect(sheet.rowCount).toBe(left + 1);
+    expect((sheet.getRow(1).values as unknown[]).slice(1)).toEqual([
+      'Company',
+      'Main industry code',
+      'Main industry',
+      'All industry codes',
+      'Headcount',
+      'Headcount basis',
+      'Revenue, EUR',
+      'Revenue year',
+      'Revenue basis',
+      'Last checked',
+      'Web',
+    ]);
+    const first = sheet.getRow(2);
+    expect(first.getCell(1).value).toBe(name);
+    for (let r = 2; r <= sheet.rowCount; r++) {
+      const row = sheet.getRow(r);
+      if (row.getCell(6).value === 'reported') expect(typeof row.getCell(5).value).toBe('number');
+      if (row.getCell(9).value === 'reported') expect(typeof row.getCell(7).value).toBe('number');
+      expect(row.getCell(10).value).toBeInstanceOf(Date);
+    }
+    const made = sheetText(book.getWorksheet('How this list was made')!);
+    for (const text of ['Words house or building', 'Place in Czechia', 'Register extract', 'Web survey'])
+      expect(made).toContain(text);
+  });
 
 test('a messy file is loaded, counted and exported with the same values', async ({ page }) => {
   const hand = new Hand(page);

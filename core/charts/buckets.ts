@@ -38,15 +38,21 @@ export interface Buckets {
 /** The scheme in which an axis of industry codes groups. */
 export const AXIS_SCHEME: Scheme = 'nace-2.1';
 
-/** Groups the records of a universe by an axis. Money falls into bars of `currency`; bars are wider where that is asked. */
-export function bucketsOf(
-  universe: Universe,
-  subject: string,
-  axis: Axis,
-  lookup: Lookup,
-  currency: string,
-  wide: boolean,
-): Buckets {
+/** What is grouped, and by what. */
+export interface Grouping {
+  universe: Universe;
+  subject: string;
+  axis: Axis;
+  lookup: Lookup;
+  /** That of the bars money falls into. */
+  currency: string;
+  /** Whether bars of figures are wider. */
+  wide: boolean;
+}
+
+/** Groups the records of a universe by an axis. */
+export function bucketsOf(grouping: Grouping): Buckets {
+  const { universe, subject, axis, lookup } = grouping;
   const field = fieldOf(subject, axis.field)!;
   const column = universe.columns.get(field.yearsSince ?? field.id);
   if (!column) return nothing(universe.size);
@@ -64,7 +70,7 @@ export function bucketsOf(
     case 'money':
     case 'keyed':
     case 'growth':
-      return byFigure(universe, subject, axis, lookup, currency, wide);
+      return byFigure(grouping);
     case 'category': {
       const own = column as CategoryColumn | ManyColumn;
       if (own.kind === 'category')
@@ -190,14 +196,7 @@ function byDay(days: Int32Array, monthly: boolean): Buckets {
 }
 
 /** Bars of a figure. A band that lies in one bar is counted there. */
-function byFigure(
-  universe: Universe,
-  subject: string,
-  axis: Axis,
-  lookup: Lookup,
-  currency: string,
-  wide: boolean,
-): Buckets {
+function byFigure({ universe, subject, axis, lookup, currency, wide }: Grouping): Buckets {
   const field = fieldOf(subject, axis.field)!;
   const now = yearOf(lookup.asOf);
   const { values, column, scale } = figuresOf(universe, field, axis.key, currency, now);

@@ -303,7 +303,7 @@ export class Market {
     const column = this.nameOf(sourceColumn(universe, subject, axis));
     const of = (wide: boolean) =>
       this.buckets.get(`${column} ${JSON.stringify(axis)} ${currency} ${wide}`, () =>
-        bucketsOf(universe, subject, axis, this.engine.lookup, currency, wide),
+        bucketsOf({ universe, subject, axis, lookup: this.engine.lookup, currency, wide }),
       );
     const fine = of(false);
     return kept && fine.edges && fine.edges.length > MOST_BARS && spanOf(fine, kept) > MOST_BARS

@@ -80,8 +80,11 @@ export function Desk() {
   const shift = (step: number) =>
     line && !within && change(moveLine(tape, line.id, tape.lines.indexOf(line) + step));
   useKey('/', () => {
+    const focus = () => document.querySelector<HTMLInputElement>('[data-entry]')?.focus();
     set({ folded: false });
-    requestAnimationFrame(() => document.querySelector<HTMLInputElement>('[data-entry]')?.focus());
+    // At once, for a hand that types on; once more where the tape had to be unfolded first.
+    focus();
+    requestAnimationFrame(focus);
   });
   useKey('j', () => sheet.current?.move(1), { off: !onSheet });
   useKey('k', () => sheet.current?.move(-1), { off: !onSheet });

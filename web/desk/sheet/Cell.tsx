@@ -20,17 +20,27 @@ import type { ShownColumn } from './columns.ts';
 
 type Format = ReturnType<typeof useFormat>;
 
-/** A cell of the sheet. What is unknown says so, with the reason where one is recorded. */
-export function Cell({ column, row, format }: { column: ShownColumn; row: Row; format: Format }) {
+/** A cell of the sheet. What is unknown says so, with the reason where one is recorded. Links of a row that is not the current one are no stops of the Tab key. */
+export function Cell({
+  column,
+  row,
+  format,
+  tabIndex = 0,
+}: {
+  column: ShownColumn;
+  row: Row;
+  format: Format;
+  tabIndex?: 0 | -1;
+}) {
   const { field, counts } = column;
   const cell = row.cells[column.id];
   if (cell === undefined) return null;
   if (cell === null && field?.store.at === 'holder') return <span className="text-soft">–</span>;
   if (cell === null) return <Unknown why={row.why?.[column.id]} />;
-  if (counts) return <Counted line={counts} row={row} cell={cell} format={format} />;
+  if (counts) return <Counted line={counts} row={row} cell={cell} format={format} tabIndex={tabIndex} />;
   if (!field) return <OwnValue cell={cell} score={column.id.startsWith(SCORE_COLUMN)} format={format} />;
   if (field.store.at === 'parties' && typeof cell === 'string' && row.company)
-    return <CompanyLink company={row.company} name={cell} />;
+    return <CompanyLink company={row.company} name={cell} tabIndex={tabIndex} />;
   if (typeof cell === 'string' && field.kind !== 'date') {
     const label = labelOf(field, cell)!;
     return <span title={label}>{label}</span>;
@@ -102,7 +112,19 @@ function OwnValue({ cell, score, format }: { cell: RowCell; score: boolean; form
 }
 
 /** How many related records hang on a record; a click shows them. */
-function Counted({ line, row, cell, format }: { line: HasLine; row: Row; cell: RowCell; format: Format }) {
+function Counted({
+  line,
+  row,
+  cell,
+  format,
+  tabIndex,
+}: {
+  line: HasLine;
+  row: Row;
+  cell: RowCell;
+  format: Format;
+  tabIndex: 0 | -1;
+}) {
   const text =
     typeof cell === 'number'
       ? format.number(cell)
@@ -113,6 +135,7 @@ function Counted({ line, row, cell, format }: { line: HasLine; row: Row; cell: R
   return (
     <a
       href={addressOf({ tape, sort: [], openLine: null, company: null })}
+      tabIndex={tabIndex}
       className="figure underline decoration-rule underline-offset-4 hover:decoration-ink"
       title={`See the ${line.has} of ${name}`}
       onClick={(event) => {
@@ -128,9 +151,18 @@ function Counted({ line, row, cell, format }: { line: HasLine; row: Row; cell: R
 }
 
 /** A company by name, which opens its page. */
-export function CompanyLink({ company, name }: { company: string; name: string }) {
+export function CompanyLink({
+  company,
+  name,
+  tabIndex = 0,
+}: {
+  company: string;
+  name: string;
+  tabIndex?: 0 | -1;
+}) {
   return (
     <a
+      tabIndex={tabIndex}
       href={addressOf({ ...useDesk.getState(), company, openLine: null })}
       title={name}
       className="no-underline hover:underline"

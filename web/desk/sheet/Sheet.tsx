@@ -138,8 +138,8 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
         aria-label={many.charAt(0).toUpperCase() + many.slice(1)}
         aria-rowcount={total + 1}
         aria-colcount={columns.length + 1}
-        tabIndex={-1}
-        className="min-h-0 flex-1 overflow-auto outline-none"
+        tabIndex={0}
+        className="min-h-0 flex-1 overflow-auto -outline-offset-2"
         data-sheet
       >
         <SheetHeader template={template} width={width} widths={fixed} />
@@ -178,6 +178,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
                   {row && (
                     <input
                       type="checkbox"
+                      tabIndex={at === cursor ? 0 : -1}
                       aria-label={`Pick ${typeof row.cells.name === 'string' ? row.cells.name : row.key}`}
                       className="size-4"
                       checked={picked}
@@ -206,6 +207,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
                     ) : field.id === 'name' ? (
                       <a
                         href={companyAddress(row.key)}
+                        tabIndex={at === cursor ? 0 : -1}
                         className="block min-w-0 leading-tight no-underline hover:underline"
                         onClick={(event) => {
                           if (event.ctrlKey || event.metaKey || event.shiftKey) return;
@@ -224,6 +226,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
                       <ShownValue
                         column={field}
                         row={row}
+                        current={at === cursor}
                         onValue={(field, x, y) => setValue({ field, cell: row.cells[field.id]!, x, y })}
                       />
                     )}
@@ -286,21 +289,24 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
 function ShownValue({
   column,
   row,
+  current,
   onValue,
 }: {
   column: ShownColumn;
   row: Row;
+  current: boolean;
   onValue(field: Field, x: number, y: number): void;
 }) {
   const format = useFormat();
   const { field } = column;
-  const shown = <Cell column={column} row={row} format={format} />;
+  const tabIndex = current ? 0 : -1;
+  const shown = <Cell column={column} row={row} format={format} tabIndex={tabIndex} />;
   if (!field || linesOfValue(field, row.cells[column.id] ?? null).length === 0)
     return <span className="min-w-0 truncate">{shown}</span>;
   return (
     <button
       type="button"
-      tabIndex={-1}
+      tabIndex={tabIndex}
       className="min-w-0 truncate text-left decoration-edge decoration-dotted underline-offset-4 hover:underline"
       onClick={(event) => {
         event.stopPropagation();
