@@ -1,4 +1,4 @@
-import express, { type Express } from 'express';
+import express, { type Express, type Router } from 'express';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
@@ -15,6 +15,21 @@ import { sourceRoutes } from './routes/sources.ts';
 import { tapeRoutes } from './routes/tapes.ts';
 import { workspaceRoutes } from './routes/workspace.ts';
 import type { Services } from './services.ts';
+
+/** The routes of the API, which `contract/endpoints.ts` lists. */
+export function apiRoutes(services: Services): Router[] {
+  return [
+    countingRoutes(services),
+    marketRoutes(services),
+    sourceRoutes(services),
+    listRoutes(services),
+    tapeRoutes(services),
+    workspaceRoutes(services),
+    contactRoutes(services),
+    ownRoutes(services),
+    paperRoutes(services),
+  ];
+}
 
 /** The application: the API, and the built interface if there is one. */
 export function createApp(services: Services): Express {
@@ -50,17 +65,7 @@ export function createApp(services: Services): Express {
     response.set('cache-control', 'no-store');
     next();
   });
-  api.use(
-    countingRoutes(services),
-    marketRoutes(services),
-    sourceRoutes(services),
-    listRoutes(services),
-    tapeRoutes(services),
-    workspaceRoutes(services),
-    contactRoutes(services),
-    ownRoutes(services),
-    paperRoutes(services),
-  );
+  api.use(...apiRoutes(services));
   api.use((request) => {
     throw new HttpProblem(404, 'unknown-address', `There is no ${request.method} ${request.originalUrl}.`);
   });

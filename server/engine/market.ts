@@ -23,7 +23,7 @@ import { recordsOf, type Bits } from '../../core/tally/bits.ts';
 import { Basis, type CategoryColumn, type Column, type RangeColumn } from '../../core/tally/columns.ts';
 import { figuresOf, type Figures } from '../../core/tally/figures.ts';
 import { plane, type Plane } from '../../core/tally/plane.ts';
-import { isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
+import { emptyTape, isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
 import { wordLine } from '../../core/tape/wording.ts';
 import { Concentrations } from '../../core/stats/concentrations.ts';
 import type { Engine } from './engine.ts';
@@ -98,6 +98,19 @@ export class Market {
             }
           : null,
     };
+  }
+
+  /** What the first ready page would make, in parts that a call can come between. */
+  warmUp(): (() => unknown)[] {
+    const everybody = emptyTape();
+    const kept = recordsOf(this.engine.kept(everybody));
+    return [
+      ...readyCharts('companies').map((chart) => () => this.chart(everybody, chart, 'EUR', kept, null)),
+      ...(['revenue', 'headcount'] as const).map(
+        (by) => () => this.concentration(everybody, by, 'EUR', undefined),
+      ),
+      () => this.knownOf(everybody, this.engine.kept(everybody)),
+    ];
   }
 
   /** By column: how many of a tape's records have a value, and of figures their median and sum. */

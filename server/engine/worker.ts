@@ -49,7 +49,8 @@ const db = openUniverse(dir, { readonly: true });
 db.exec('BEGIN');
 const universe = stored ?? (await openColumns(dir, db, reference.trees)).universe;
 const engine = new Engine(db, reference, asOf, universe);
-const answerers: readonly object[] = [engine, new Market(engine), new MapEngine(engine)];
+const market = new Market(engine);
+const answerers: readonly object[] = [engine, market, new MapEngine(engine)];
 
 const facts = new FactsReader(openWorkspace(dir, { readonly: true }));
 const recordOf = engine.recordByKey();
@@ -76,9 +77,21 @@ parentPort!.on('message', ({ id, method, args }: EngineCall) => {
 });
 
 parentPort!.postMessage({ ready: universe } satisfies EngineReady);
-// The first typed word should not wait for this; see `OF_SECOND` of the host.
+/** Does one thing after another while nothing is asked. */
+function whileIdle(steps: (() => unknown)[]): void {
+  const [step, ...rest] = steps;
+  if (!step) return;
+  setTimeout(() => {
+    step();
+    whileIdle(rest);
+  }, PAUSE_MS);
+}
+const PAUSE_MS = 20;
+
+// The first typed word and the first Breakdown should not wait for this; see `OF_SECOND` of the host.
 if (stored)
-  setImmediate(() => {
-    reference.searches.of('nace-2.1');
-    reference.places.warm();
-  });
+  whileIdle([
+    () => reference.searches.of('nace-2.1'),
+    () => reference.places.warm(),
+    () => whileIdle(market.warmUp()),
+  ]);

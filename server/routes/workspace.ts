@@ -7,6 +7,7 @@ import { SettingsBody } from '../../contract/settings.ts';
 import { dayOf, isoOf } from '../../core/dates.ts';
 import { subjectOf } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
+import { openApiDocument } from '../http/openapi.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import { asOfDay, type Services } from '../services.ts';
 import { viewSources } from '../tables/source.ts';
@@ -34,6 +35,9 @@ export function workspaceRoutes(services: Services): Router {
     });
   });
 
+  routes.get('/openapi.json', (_request, response) => {
+    response.json(openApiDocument());
+  });
   routes.get('/settings', (_request, response) => {
     response.json(readSettings(workspace));
   });

@@ -1,0 +1,133 @@
+import { AgainstBody, ChartsBody, ClustersBody, FindBody, SummaryBody } from './market-requests.ts';
+import { ColumnSetBody, NoteBody } from './own-requests.ts';
+import { PaperBody } from './paper-requests.ts';
+import {
+  AlternativesBody,
+  CompleteBody,
+  CountryGroupBody,
+  CountsBody,
+  DemoBody,
+  ExportBody,
+  ListBody,
+  LoadBody,
+  PicksBody,
+  PlaneBody,
+  PointsBody,
+  PositionBody,
+  PreviewBody,
+  RowsBody,
+  SavedTapeBody,
+  SqlBody,
+  TapeBody,
+  TypedBody,
+} from './requests.ts';
+import { SettingsBody } from './settings.ts';
+
+/** One call of the API. Parts of the path in braces are texts; bodies are checked by their class. */
+export interface Endpoint {
+  method: 'get' | 'post' | 'put' | 'delete';
+  /** Below /api. */
+  path: string;
+  /** What it answers or does, in a few words. */
+  does: string;
+  body?: new () => object;
+  /** A file instead of a body, as the part "file" of a form. */
+  upload?: true;
+  query?: readonly string[];
+  /** Of an answer that is as wished; 200 where left out. */
+  status?: 200 | 201 | 202 | 204;
+  /** The kind of a file that is answered instead of JSON. */
+  file?: string;
+}
+
+type More = Omit<Endpoint, 'method' | 'path' | 'does'>;
+const call =
+  (method: Endpoint['method']) =>
+  (path: string, does: string, more: More = {}): Endpoint => ({ method, path, does, ...more });
+const [get, post, put, remove] = [call('get'), call('post'), call('put'), call('delete')];
+/** What takes long is a job, whose progress is asked for by its id. */
+const JOB = 202;
+const MADE = 201;
+const GONE = { status: 204 } as const;
+
+/** Every call of the API; a test holds the list to the routes of the server. */
+export const ENDPOINTS: readonly Endpoint[] = [
+  post('/tally', 'all figures of a tape', { body: TapeBody }),
+  post('/counts', 'counts by value in the context of all lines but one', { body: CountsBody }),
+  post('/alternatives', 'what the tape would leave with other tests on a line', { body: AlternativesBody }),
+  post('/plane', 'companies by headcount and revenue', { body: PlaneBody }),
+  post('/rows', 'rows of what is left, in an order', { body: RowsBody }),
+  post('/position', 'where a record stands in the order of a tape', { body: PositionBody }),
+  post('/typed', 'the lines that a text says', { body: TypedBody }),
+  post('/complete', 'what a text may become, with what each would leave', { body: CompleteBody }),
+  post('/sql', 'the same count as SQL', { body: SqlBody }),
+  get('/fields', 'the field registry'),
+  get('/jump', 'companies, people, codes, places, tapes and lists by name', { query: ['text'] }),
+  get('/codes/{scheme}/{code}', 'a code with its note, its kin and what it is often filed with'),
+  get('/companies/{key}', 'a company and what each of its records says'),
+  get('/companies/{key}/standing', 'percentiles of a company within its industry group', {
+    query: ['currency'],
+  }),
+  get('/companies/{key}/contacts', 'whom we know at a company'),
+  get('/records/{subject}/{key}', 'a site, person, brand, deal or event, and the companies it hangs on'),
+
+  post('/breakdown', 'the ready page: charts, how concentrated, what is known', { body: AgainstBody }),
+  post('/charts', 'charts of a tape', { body: ChartsBody }),
+  post('/summary', 'by column: how many are known, median and sum', { body: SummaryBody }),
+  post('/find', 'positions of names that hold some words', { body: FindBody }),
+  post('/clusters', 'what of a tape is in a view of the map', { body: ClustersBody }),
+  post('/points', 'coordinates for a small map', { body: PointsBody }),
+  get('/inhabitants', 'people living in the towns of each country and region'),
+  get('/towns', 'towns by the beginning of their name', { query: ['search'] }),
+  get('/cities', 'large towns for the map'),
+  post('/papers', 'a page for paper', { body: PaperBody, file: 'application/pdf' }),
+
+  get('/sources', 'the loaded sources'),
+  post('/uploads', 'how a file is recognised, and its first rows', { upload: true, status: MADE }),
+  post('/uploads/{id}/preview', 'the same file read otherwise', { body: PreviewBody }),
+  post('/sources', 'loads an uploaded file as a source', { body: LoadBody, status: JOB }),
+  remove('/sources/{key}', 'removes a source and what only it had', { status: JOB }),
+  post('/demo', 'makes the demo universe', { body: DemoBody, status: JOB }),
+  get('/jobs', 'jobs that run, and those that ended lately'),
+  get('/jobs/{id}', 'how far a job is'),
+  post('/jobs/{id}/cancel', 'cancels a job'),
+  get('/jobs/{id}/refusals', 'cells that could not be read', { file: 'text/csv' }),
+  get('/contacts', 'address books'),
+  post('/contacts', 'loads an address book', { upload: true, status: MADE }),
+  remove('/contacts/{book}', 'removes an address book', GONE),
+
+  get('/exports', 'exports made'),
+  post('/exports', 'exports a tape, or what was picked of it', { body: ExportBody, status: JOB }),
+  get('/exports/{id}', 'one export'),
+  get('/exports/{id}/file', 'the file of an export', { file: 'application/octet-stream' }),
+  remove('/exports/{id}', 'removes an export and its file', GONE),
+
+  get('/tapes', 'saved tapes and parts with what they left then and leave now'),
+  get('/opening', 'the tape that the workspace opens with'),
+  post('/tapes', 'saves a tape or a part', { body: SavedTapeBody, status: MADE }),
+  get('/tapes/{id}', 'one saved tape'),
+  put('/tapes/{id}', 'saves it anew', { body: SavedTapeBody }),
+  remove('/tapes/{id}', 'removes a saved tape', GONE),
+  post('/addresses', 'keeps a tape too long for an address', { body: TapeBody, status: MADE }),
+  get('/addresses/{id}', 'a tape kept so'),
+  get('/lists', 'lists with their number of members'),
+  post('/lists', 'makes a list', { body: ListBody, status: MADE }),
+  put('/lists/{key}', 'renames a list', { body: ListBody }),
+  remove('/lists/{key}', 'removes a list', GONE),
+  post('/lists/{key}/members', 'puts companies of a tape on a list', { body: PicksBody }),
+  remove('/lists/{key}/members', 'takes companies of a tape off a list', { body: PicksBody }),
+  get('/country-groups', 'ready and own groups of countries'),
+  put('/country-groups/{key}', 'keeps a group of countries', { body: CountryGroupBody }),
+  remove('/country-groups/{key}', 'removes a group of countries', GONE),
+  get('/column-sets', 'column sets of one’s own'),
+  post('/column-sets', 'keeps a column set', { body: ColumnSetBody, status: MADE }),
+  put('/column-sets/{id}', 'changes a column set', { body: ColumnSetBody }),
+  remove('/column-sets/{id}', 'removes a column set', GONE),
+  get('/notes/{subject}/{key}', 'one’s own note on a record'),
+  put('/notes/{subject}/{key}', 'writes a note; the empty one is none', { body: NoteBody }),
+
+  get('/health', 'whether it runs, and over what'),
+  get('/settings', 'settings of the workspace'),
+  put('/settings', 'changes the settings', { body: SettingsBody }),
+  get('/openapi.json', 'this description'),
+];

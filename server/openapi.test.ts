@@ -1,0 +1,56 @@
+import { expect, test } from '@jest/globals';
+import { ENDPOINTS } from '../contract/endpoints.ts';
+import { apiRoutes } from './app.ts';
+import { openApiDocument } from './http/openapi.ts';
+import type { Services } from './services.ts';
+
+/** The description of the API, held to the routes that answer and to the classes that check. */
+
+interface Document {
+  openapi: string;
+  paths: Record<
+    string,
+    Record<string, { requestBody?: object; parameters?: { name: string; in: string }[] }>
+  >;
+  components: {
+    schemas: Record<string, { properties: Record<string, Record<string, unknown>>; required?: string[] }>;
+  };
+}
+const document = openApiDocument() as Document;
+
+interface Layer {
+  route?: { path: string; methods: Record<string, boolean> };
+}
+
+test('names every route of the server, and no other', () => {
+  const routes = apiRoutes({ uploadLimit: 1, dir: '/tmp' } as Services).flatMap((router) =>
+    (router.stack as unknown as Layer[]).flatMap(({ route }) =>
+      route
+        ? Object.keys(route.methods).map((method) => `${method} ${route.path.replaceAll(/:(\w+)/g, '{$1}')}`)
+        : [],
+    ),
+  );
+  expect(ENDPOINTS.map(({ method, path }) => `${method} ${path}`).sort()).toEqual(routes.sort());
+  expect(Object.keys(document.paths)).toHaveLength(new Set(ENDPOINTS.map(({ path }) => path)).size);
+});
+
+test('has bodies with the rules of their classes; what a class sets by itself may be left out', () => {
+  const { ExportBody: wish, ClustersBody: view } = document.components.schemas;
+  expect(wish!.properties.format).toMatchObject({ enum: ['csv', 'xlsx'] });
+  expect(wish!.properties.name).toMatchObject({ type: 'string', maxLength: 120 });
+  expect(wish!.properties.delimiter).toMatchObject({ default: ',' });
+  expect(wish!.properties.sort).toMatchObject({ items: { $ref: '#/components/schemas/SortBody' } });
+  expect([...wish!.required!].sort()).toEqual(['columns', 'format', 'name', 'tape']);
+  expect(view!.properties.west).toMatchObject({ type: 'number', minimum: -180 });
+});
+
+test('leaves no reference and no part of a path open', () => {
+  const names = new Set(Object.keys(document.components.schemas));
+  for (const [, name] of JSON.stringify(document).matchAll(/"#\/components\/schemas\/(\w+)"/g))
+    expect(names).toContain(name);
+  for (const [path, calls] of Object.entries(document.paths))
+    for (const { parameters } of Object.values(calls))
+      expect((parameters ?? []).filter((one) => one.in === 'path').map(({ name }) => `{${name}}`)).toEqual(
+        path.match(/\{\w+\}/g) ?? [],
+      );
+});
