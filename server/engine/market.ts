@@ -50,6 +50,9 @@ const LEAST_KNOWN = 5;
 /** What charts are compared with: everybody, or another tape. */
 export type Against = 'universe' | object | undefined;
 
+/** What a ready page has but for what is known. */
+type ReadyPage = Pick<BreakdownAnswer, 'charts' | 'concentration'>;
+
 /** The result as a market: charts of it, how concentrated it is, what is known of it, and the foot of the sheet. */
 export class Market {
   private readonly engine: Engine;
@@ -61,6 +64,7 @@ export class Market {
   );
   private readonly figures = new Recent<Figures>(CACHE_BYTES, ({ values }) => values.byteLength);
   private readonly concentrations = new Concentrations();
+  private readonly pages = new Map<string, ReadyPage>();
   private readonly names = new WeakMap<Column, number>();
   private named = 0;
 
@@ -85,11 +89,8 @@ export class Market {
     const context = this.engine.kept(tape);
     const kept = recordsOf(context);
     const base = recordsOrNull(this.base(tape, against));
-    return {
-      total: kept.length,
-      base: base?.length ?? null,
+    const make = (): ReadyPage => ({
       charts: readyCharts(tape.subject).map((chart) => this.chart(tape, chart, currency, kept, base)),
-      known: this.knownOf(tape, context),
       concentration:
         tape.subject === 'companies'
           ? {
@@ -97,7 +98,21 @@ export class Market {
               headcount: this.concentration(tape, 'headcount', currency, against),
             }
           : null,
+    });
+    const ofAll = tape.lines.length === 0 && against === undefined;
+    return {
+      total: kept.length,
+      base: base?.length ?? null,
+      known: this.knownOf(tape, context),
+      ...(ofAll ? this.ofEverybody(`${tape.subject} ${currency}`, make) : make()),
     };
+  }
+
+  /** The page of a whole subject is made once: it looks at nothing that changes while the columns are the same. */
+  private ofEverybody(name: string, make: () => ReadyPage): ReadyPage {
+    let page = this.pages.get(name);
+    if (!page) this.pages.set(name, (page = make()));
+    return page;
   }
 
   /** What the first ready page would make, in parts that a call can come between. */
@@ -109,7 +124,7 @@ export class Market {
       ...(['revenue', 'headcount'] as const).map(
         (by) => () => this.concentration(everybody, by, 'EUR', undefined),
       ),
-      () => this.knownOf(everybody, this.engine.kept(everybody)),
+      () => this.breakdown(everybody, 'EUR', undefined),
     ];
   }
 
