@@ -259,7 +259,10 @@ for (const by of WAYS)
     await page.getByRole('link', { name: 'Lists', exact: true }).click();
     await page.getByRole('link', { name: 'To call' }).click();
     expect(await hand.tally()).toBe(2);
-    await page.request.delete('/api/lists/to-call');
+    await page.getByRole('link', { name: 'Lists', exact: true }).click();
+    await page.getByRole('button', { name: 'Remove To call' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click();
+    await expect(page.getByRole('link', { name: 'To call' })).toHaveCount(0);
   });
 
 test('“or …” without figures joins what is typed and not what it might mean otherwise', async ({ page }) => {

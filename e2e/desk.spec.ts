@@ -193,15 +193,16 @@ test('the count is shown as SQL for three databases; that for SQLite, copied, gi
   db.close();
 });
 
-test('an export is listed with its tape and had again', async ({ page }) => {
+test('an export is listed with its tape and had again', async ({ page }, { retry }) => {
+  const name = `Coaters ${retry}`;
   const hand = await desk(page, 'in Czechia; nace 25.51');
   const left = await hand.tally();
   await page.keyboard.press('x');
-  await page.getByLabel('Name of the export').fill('Coaters');
+  await page.getByLabel('Name of the export').fill(name);
   await hand.download(() => page.getByRole('button', { name: /^Export \d/ }).click());
   await page.getByRole('button', { name: 'Close' }).first().click();
   await page.getByRole('link', { name: 'Exports' }).click();
-  const row = page.getByRole('row', { name: /Coaters/ });
+  const row = page.getByRole('row', { name });
   await expect(row).toContainText('Place in Czechia');
   await expect(row).toContainText(String(left));
   const [again] = await Promise.all([
@@ -211,6 +212,10 @@ test('an export is listed with its tape and had again', async ({ page }) => {
   expect((await readFile(await again.path())).subarray(0, 2).toString()).toBe('PK');
   await row.getByRole('link', { name: 'Open the tape' }).click();
   await expect(page.locator('[data-line]')).toHaveCount(2);
+  await page.goto('/exports');
+  await page.getByRole('button', { name: `Remove ${name}` }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click();
+  await expect(page.getByRole('button', { name: `Remove ${name}` })).toHaveCount(0);
 });
 
 test('zero results say what to do; a narrow window folds the tape to its tally', async ({ page }) => {

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ExportView } from '../../contract/responses.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
@@ -8,6 +9,7 @@ import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { addressOf } from '../desk/address.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
+import { RemoveDialog } from '../ui/RemoveDialog.tsx';
 import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { JobProgress } from '../ui/JobProgress.tsx';
 
@@ -23,6 +25,7 @@ export function Exports() {
     mutationFn: (id: string) => call('DELETE', `/exports/${id}`),
     onSuccess: () => client.invalidateQueries({ queryKey: ['exports'] }),
   });
+  const [removing, setRemoving] = useState<ExportView | null>(null);
   const {
     sorted: exports,
     order,
@@ -122,10 +125,7 @@ export function Exports() {
                     look="quiet"
                     aria-label={`Remove ${one.name}`}
                     title="Remove the file and its entry"
-                    onClick={() =>
-                      window.confirm(`Remove “${one.name}” and its file? This cannot be undone.`) &&
-                      remove.mutate(one.id)
-                    }
+                    onClick={() => setRemoving(one)}
                   >
                     <Trash2 size={15} />
                   </Button>
@@ -135,6 +135,14 @@ export function Exports() {
           </tbody>
         </table>
       )}
+      <RemoveDialog
+        name={removing?.name ?? null}
+        onClose={() => setRemoving(null)}
+        onRemove={() => remove.mutate(removing!.id)}
+      >
+        Its file and its entry here go; this cannot be undone. The tape that made it can still be opened and
+        exported again.
+      </RemoveDialog>
     </main>
   );
 }

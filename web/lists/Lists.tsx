@@ -9,6 +9,7 @@ import { useFormat } from '../app/format.ts';
 import { useLists } from '../desk/AddToListDialog.tsx';
 import { addressOf } from '../desk/address.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
+import { RemoveDialog } from '../ui/RemoveDialog.tsx';
 
 /** The lists of the workspace. The members of one are looked at on the Desk, as a tape that keeps them. */
 export function Lists() {
@@ -57,6 +58,7 @@ function ListRow({ list }: { list: ListView }) {
   const client = useQueryClient();
   const [name, setName] = useState<string | null>(null);
   const [error, setError] = useState<Error | null>(null);
+  const [removing, setRemoving] = useState(false);
   const act = async (method: 'PUT' | 'DELETE', body?: object) => {
     try {
       await call(method, `/lists/${encodeURIComponent(list.key)}`, body);
@@ -106,15 +108,17 @@ function ListRow({ list }: { list: ListView }) {
         <Button look="quiet" onClick={() => setName(list.name)}>
           Rename
         </Button>
-        <Button
-          look="quiet"
-          onClick={() => {
-            if (window.confirm(`Remove the list ${list.name} with its ${list.members} members?`))
-              void act('DELETE');
-          }}
-        >
+        <Button look="quiet" aria-label={`Remove ${list.name}`} onClick={() => setRemoving(true)}>
           Remove
         </Button>
+        <RemoveDialog
+          name={removing ? list.name : null}
+          onClose={() => setRemoving(false)}
+          onRemove={() => void act('DELETE')}
+        >
+          Its <span className="figure">{format.number(list.members)}</span> members stay in the universe; that
+          they were put together is forgotten. Tapes with a line on this list will be refused by its name.
+        </RemoveDialog>
       </td>
     </tr>
   );

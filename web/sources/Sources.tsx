@@ -5,7 +5,8 @@ import { useSearchParams } from 'react-router';
 import type { Job, JobAnswer, SourceView } from '../../contract/responses.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
-import { Button, Dialog, Trouble } from '../ui/controls.tsx';
+import { Button, Trouble } from '../ui/controls.tsx';
+import { RemoveDialog } from '../ui/RemoveDialog.tsx';
 import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { JobProgress } from '../ui/JobProgress.tsx';
 import { LoadFile } from './LoadFile.tsx';
@@ -175,29 +176,15 @@ export function Sources() {
           </ul>
         </section>
       )}
-      <Dialog
-        title={`Remove ${removing?.name ?? ''}?`}
-        open={removing !== null}
+      <RemoveDialog
+        name={removing?.name ?? null}
         onClose={() => setRemoving(null)}
+        onRemove={() => remove.mutate(removing!.key)}
       >
-        <p>
-          Its <span className="figure">{format.number(removing?.rowsRead ?? 0)}</span> records leave the
-          universe. Companies that no other source has leave with them; the others keep what their other
-          sources say. Loading the file again brings it back.
-        </p>
-        <div className="mt-4 flex justify-end gap-2">
-          <Button onClick={() => setRemoving(null)}>Keep it</Button>
-          <Button
-            look="ink"
-            onClick={() => {
-              remove.mutate(removing!.key);
-              setRemoving(null);
-            }}
-          >
-            Remove
-          </Button>
-        </div>
-      </Dialog>
+        Its <span className="figure">{format.number(removing?.rowsRead ?? 0)}</span> records leave the
+        universe. Companies that no other source has leave with them; the others keep what their other sources
+        say. Loading the file again brings it back.
+      </RemoveDialog>
     </main>
   );
 }
