@@ -193,9 +193,8 @@ function tellCounts(
   const known = records.length - counts[slotOf[0]!]!;
   const whole = slots.map(({ kind }, s): Told => {
     const count = counts[s]!;
-    const value =
-      measure.of === 'count' ? count : kind === 'unknown' || known === 0 ? null : (100 * count) / known;
-    return { count, value, valued: count, estimated: estimated[s]! };
+    const value = valueOf(measure, count, count, 0, NONE, known);
+    return ofSlot(kind, measure, { count, value, valued: count, estimated: estimated[s]! });
   });
   return { whole, parts: [], strips: [] };
 }
@@ -246,19 +245,19 @@ function tell(wish: Wish, slots: Slots, parts: Slots | null, records: Uint32Arra
     valued: valued[cell]!,
     estimated: estimated[cell]!,
   });
-  // Shares are of those known, so that the unknown have none.
-  const wholeOf = (s: number): Told =>
-    slots.slots[s]!.kind === 'unknown' && measure.of === 'share'
-      ? { ...told(s * width), value: null }
-      : told(s * width);
   return {
-    whole: slots.slots.map((_, s) => wholeOf(s)),
+    whole: slots.slots.map(({ kind }, s) => ofSlot(kind, measure, told(s * width))),
     parts: parts ? slots.slots.map((_, s) => parts.slots.map((__, p) => told(s * width + 1 + p))) : [],
     strips: wish.strips ? slots.slots.map((_, s) => quantilesOf(kept!.of(s * width), STRIP)) : [],
   };
 }
 
 const NONE = new Float64Array();
+
+/** Shares are of those known, so that the unknown have none. */
+function ofSlot(kind: SlotKind, { of }: Measure, told: Told): Told {
+  return kind === 'unknown' && of === 'share' ? { ...told, value: null } : told;
+}
 
 /** Growing lists of figures by cell, without a box for each figure. */
 class Kept {

@@ -12,23 +12,9 @@ import { countedPart } from '../desk/queries.ts';
 import { Cell, CompanyLink } from '../desk/sheet/Cell.tsx';
 import { columnOf } from '../desk/sheet/columns.ts';
 import { Trouble } from '../ui/controls.tsx';
+import { useRecord } from './use-record.ts';
 
 const HEIGHT = 96;
-
-/** What is known of one record below companies. */
-export function useRecord(subject: string, recordKey: string) {
-  return useQuery({
-    queryKey: ['record', subject, recordKey],
-    queryFn: ({ signal }) =>
-      call<RecordAnswer>(
-        'GET',
-        `/records/${encodeURIComponent(subject)}/${encodeURIComponent(recordKey)}`,
-        undefined,
-        signal,
-      ),
-    retry: false,
-  });
-}
 
 /** The number of products of a brand over the years, as bars. */
 export function ProductsOverTime({ products }: { products: NonNullable<RecordAnswer['products']> }) {
@@ -74,6 +60,7 @@ const MOST_DETAILED = 4;
 
 /** Of each brand a company owns: its products over time, where it is sold, and who resells it with consent and who without. */
 export function OwnedBrands({ company }: { company: string }) {
+  const format = useFormat();
   const tape = relatedTape({ id: 'h', has: 'brands', as: 'owner', lines: [] }, company);
   const { data, error } = useQuery({
     queryKey: ['owned brands', company],
@@ -94,6 +81,11 @@ export function OwnedBrands({ company }: { company: string }) {
   if (!data) return <Trouble error={error} />;
   return (
     <div className="mt-3 grid grid-cols-2 gap-x-7 gap-y-4 max-[820px]:grid-cols-1">
+      {data.total > MOST_DETAILED && (
+        <p className="col-span-full text-[13px] text-soft">
+          Of the {format.number(data.total)} it owns, the {MOST_DETAILED} with most products:
+        </p>
+      )}
       {data.rows.map(({ key, cells }) => (
         <OwnedBrand key={key} brandKey={key} name={(cells.name as string | null) ?? key} />
       ))}

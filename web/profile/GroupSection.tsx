@@ -45,7 +45,7 @@ export function GroupSection({ group, companyKey }: { group: string; companyKey:
       ),
     retry: false,
   });
-  const { data: sums } = useQuery({
+  const { data: sums, error: unsummed } = useQuery({
     queryKey: ['summary', asked, format.currency],
     queryFn: ({ signal }) =>
       call<SummaryAnswer>(
@@ -71,9 +71,10 @@ export function GroupSection({ group, companyKey }: { group: string; companyKey:
     }
   };
   const whole = (field: 'headcount' | 'revenue') => {
-    const own = sums?.columns[field];
+    if (!sums) return '…';
+    const own = sums.columns[field];
     return own?.sum === undefined || !own.exact
-      ? null
+      ? 'unknown'
       : `${shortFigure(fieldOf('companies', field)!, format, own.sum)} (${format.number(own.exact)} of ${format.number(data.total)} known)`;
   };
   return (
@@ -113,9 +114,18 @@ export function GroupSection({ group, companyKey }: { group: string; companyKey:
           Its sites
         </Button>
       </div>
+      <Trouble error={unsummed} />
       <p className="text-[13px] text-soft">
-        Together: headcount <strong className="figure text-ink">{whole('headcount') ?? 'unknown'}</strong>,
-        revenue <strong className="figure text-ink">{whole('revenue') ?? 'unknown'}</strong>
+        Together: headcount <strong className="figure text-ink">{whole('headcount')}</strong>, revenue{' '}
+        <strong className="figure text-ink">{whole('revenue')}</strong>
+      </p>
+      <p
+        className="grid grid-cols-[1fr_64px_92px] gap-2 pt-1 text-right text-[12px] text-soft"
+        aria-hidden="true"
+      >
+        <span />
+        <span>headcount</span>
+        <span>revenue, {format.symbol}k</span>
       </p>
       <ul>
         {rows.map((row) => {
@@ -158,6 +168,11 @@ export function GroupSection({ group, companyKey }: { group: string; companyKey:
           );
         })}
       </ul>
+      {data.total > rows.length && (
+        <p className="py-1 text-[13px] text-soft">
+          and {format.number(data.total - rows.length)} more, which “These as a tape” shows
+        </p>
+      )}
     </Section>
   );
 }

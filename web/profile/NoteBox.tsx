@@ -66,6 +66,8 @@ export function NoteBox({
         aria-label="Note"
         className="field h-24 w-full"
         maxLength={LONGEST}
+        // Not before the note that is there is known, which would be written over.
+        readOnly={data === undefined}
         value={text}
         onChange={(event) => setDraft(event.target.value)}
         onKeyDown={(event) => {
@@ -73,7 +75,7 @@ export function NoteBox({
         }}
       />
       <p className="mt-1 flex items-center gap-2 text-[12px] text-soft">
-        <Button look="ink" onClick={() => void save()}>
+        <Button look="ink" disabled={data === undefined} onClick={() => void save()}>
           Keep the note
         </Button>
         <Button

@@ -7,6 +7,7 @@ import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { countedPart } from '../desk/queries.ts';
 import { useDesk } from '../desk/store.ts';
+import { Trouble } from '../ui/controls.tsx';
 
 const CHART: Chart = {
   id: 'people',
@@ -20,25 +21,23 @@ const CHART: Chart = {
 export function PeopleMatrix({ tape }: { tape: Tape }) {
   const format = useFormat();
   const asked = { tape: countedPart(tape), charts: [CHART] };
-  const { data } = useQuery({
+  const { data, error } = useQuery({
     queryKey: ['charts', asked],
     queryFn: ({ signal }) => call<{ charts: ChartAnswer[] }>('POST', '/charts', asked, signal),
     retry: false,
   });
   const found = data?.charts[0];
+  if (error) return <Trouble error={error} />;
   // Nothing to tell apart where all are alike; their names stand below in any case.
   if (!found?.split || found.slots.length < 2) return null;
   const levels = found.split.map((level, at) => ({ ...level, at }));
   const used = levels.filter(({ at }) => found.slots.some(({ parts }) => (parts?.[at]?.count ?? 0) > 0));
   const open = (department: string, level: string) => {
     const { change, set } = useDesk.getState();
-    const id = freeId(tape);
-    change(
-      addLines(tape, [
-        { id, field: 'department', test: { any: [department] } },
-        { id: `${id}b`, field: 'level', test: { any: [level] } },
-      ]),
-    );
+    const ofDepartment = addLines(tape, [
+      { id: freeId(tape), field: 'department', test: { any: [department] } },
+    ]);
+    change(addLines(ofDepartment, [{ id: freeId(ofDepartment), field: 'level', test: { any: [level] } }]));
     set({ company: null, openLine: null, view: 'sheet', sort: [{ by: 'level' }] });
   };
   return (

@@ -6,7 +6,7 @@ import type { CodeCell, MoneyCell, PlaceCell, QuantityCell } from '../../core/ce
 import { RELATED } from '../../core/fields/registry.ts';
 import { SCHEMES } from '../../core/codes/tree.ts';
 import { addLines, freeId } from '../../core/tape/edit.ts';
-import { emptyTape, type SortKey } from '../../core/tape/nodes.ts';
+import { emptyTape } from '../../core/tape/nodes.ts';
 import { isOfAnyTape, SCORE_COLUMN, WHY_COLUMN } from '../../core/tape/own-columns.ts';
 import { call } from '../api.ts';
 import { useFormat, type ShownFigure } from '../app/format.ts';
@@ -53,9 +53,9 @@ export function Profile({ companyKey }: { companyKey: string }) {
     data.records.find((record) => record.id === data.from[part])?.source;
   const text = (id: string) => cells[id] as string | null;
   const schemes = [...new Set(codes.map((code) => code.scheme))];
-  const goTo = (lines: Parameters<typeof addLines>[1], view: { sort?: readonly SortKey[] } = {}) => {
+  const goTo = (lines: Parameters<typeof addLines>[1]) => {
     change(addLines(own, lines));
-    set({ company: null, view: 'sheet', ...(view.sort ? { sort: view.sort } : {}) });
+    set({ company: null, view: 'sheet' });
   };
   const name = text('name') ?? companyKey;
 

@@ -104,7 +104,7 @@ function Years({
         {change !== null && (
           <strong className="figure text-ink">
             {' '}
-            {change >= 0 ? '+' : '−'}
+            {Math.abs(change) < 0.05 ? '' : change > 0 ? '+' : '−'}
             {Math.abs(change).toFixed(1)} % a year
           </strong>
         )}

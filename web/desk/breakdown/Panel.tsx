@@ -14,6 +14,7 @@ import { heightOf, optionOf, partShades } from '../../charts/options.ts';
 import { useChartTheme } from '../../charts/theme.ts';
 import { noteOf } from '../../charts/words.ts';
 import { chartWords, titleOf, wordMeasure } from '../../../core/charts/wording.ts';
+import { PointMenu } from '../../ui/PointMenu.tsx';
 import { Button } from '../../ui/controls.tsx';
 import { openKeyOf } from '../open-key.ts';
 import { useDesk } from '../store.ts';
@@ -253,44 +254,32 @@ function SlotMenu({
   };
   const label = fieldOf(subject, field)!.label;
   return (
-    <Popover.Root open onOpenChange={(open) => !open && onClose()}>
-      <Popover.Anchor asChild>
-        <span className="fixed size-0" style={{ left: x, top: y }} />
-      </Popover.Anchor>
-      <Popover.Portal>
-        <Popover.Content
-          side="bottom"
-          sideOffset={4}
-          className="z-50 w-64 rounded-md border border-edge bg-paper p-2 shadow-lg"
-          aria-label={`${label}: ${name}`}
+    <PointMenu x={x} y={y} label={`${label}: ${name}`} className="w-64 p-2" onClose={onClose}>
+      <p className="px-1.5 pb-1">
+        <strong>{name}</strong> <span className="figure">{format.number(slot.count)}</span>
+      </p>
+      {there ? (
+        <Button
+          look="quiet"
+          className="w-full"
+          onClick={() => {
+            change(removeLine(tape, there));
+            onClose();
+          }}
         >
-          <p className="px-1.5 pb-1">
-            <strong>{name}</strong> <span className="figure">{format.number(slot.count)}</span>
-          </p>
-          {there ? (
-            <Button
-              look="quiet"
-              className="w-full"
-              onClick={() => {
-                change(removeLine(tape, there));
-                onClose();
-              }}
-            >
-              Take this line off the tape
-            </Button>
-          ) : (
-            <>
-              <Button look="quiet" className="w-full" onClick={() => add(false)}>
-                Keep only these
-              </Button>
-              <Button look="quiet" className="w-full" onClick={() => add(true)}>
-                Take these out
-              </Button>
-            </>
-          )}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          Take this line off the tape
+        </Button>
+      ) : (
+        <>
+          <Button look="quiet" className="w-full" onClick={() => add(false)}>
+            Keep only these
+          </Button>
+          <Button look="quiet" className="w-full" onClick={() => add(true)}>
+            Take these out
+          </Button>
+        </>
+      )}
+    </PointMenu>
   );
 }
 

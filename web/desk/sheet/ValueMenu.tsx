@@ -1,4 +1,3 @@
-import { Popover } from 'radix-ui';
 import { toast } from 'sonner';
 import type { TypedAnswer } from '../../../contract/responses.ts';
 import type { Cell } from '../../../core/cells.ts';
@@ -6,6 +5,7 @@ import type { Field } from '../../../core/fields/field.ts';
 import { addLines, freeId, renamed } from '../../../core/tape/edit.ts';
 import { linesOfValue } from '../../../core/tape/value-lines.ts';
 import { call } from '../../api.ts';
+import { PointMenu } from '../../ui/PointMenu.tsx';
 import { Button } from '../../ui/controls.tsx';
 import { useDesk } from '../store.ts';
 
@@ -43,34 +43,28 @@ export function ValueMenu({ value, onClose }: { value: PickedValue; onClose(): v
     }
   };
   return (
-    <Popover.Root open onOpenChange={(open) => !open && onClose()}>
-      <Popover.Anchor asChild>
-        <span className="fixed size-0" style={{ left: x, top: y }} />
-      </Popover.Anchor>
-      <Popover.Portal>
-        <Popover.Content
-          side="bottom"
-          align="start"
-          sideOffset={4}
-          className="z-50 max-w-96 min-w-64 rounded-md border border-edge bg-paper py-1.5 shadow-lg"
-          aria-label={`${field.label}: make it a line`}
-        >
-          <p className="px-3 pb-1 text-[12px] text-soft">{field.label}, as a line</p>
-          {lines.map(({ label, typed }) => (
-            <div key={typed} className="flex items-center gap-1 px-3 hover:bg-ground">
-              <span className="min-w-0 flex-1 truncate" title={typed}>
-                {label}
-              </span>
-              <Button look="quiet" className="text-kept" onClick={() => void put(typed, false)}>
-                keep
-              </Button>
-              <Button look="quiet" className="text-cut" onClick={() => void put(typed, true)}>
-                take out
-              </Button>
-            </div>
-          ))}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <PointMenu
+      x={x}
+      y={y}
+      label={`${field.label}: make it a line`}
+      align="start"
+      className="max-w-96 min-w-64 py-1.5"
+      onClose={onClose}
+    >
+      <p className="px-3 pb-1 text-[12px] text-soft">{field.label}, as a line</p>
+      {lines.map(({ label, typed }) => (
+        <div key={typed} className="flex items-center gap-1 px-3 hover:bg-ground">
+          <span className="min-w-0 flex-1 truncate" title={typed}>
+            {label}
+          </span>
+          <Button look="quiet" className="text-kept" onClick={() => void put(typed, false)}>
+            keep
+          </Button>
+          <Button look="quiet" className="text-cut" onClick={() => void put(typed, true)}>
+            take out
+          </Button>
+        </div>
+      ))}
+    </PointMenu>
   );
 }
