@@ -1,7 +1,8 @@
 import type { Scheme } from '../core/codes/tree.ts';
 import { recordsOf, type Bits } from '../core/tally/bits.ts';
 import type { CategoryColumn, CodesColumn, ManyColumn, PlaceColumn } from '../core/tally/columns.ts';
-import { countCategory, countCodes, countMany } from '../core/tally/counts.ts';
+import { countCodes } from '../core/tally/code-counts.ts';
+import { countCategory, countMany } from '../core/tally/counts.ts';
 import { groupsOf } from '../core/tally/evaluate.ts';
 import type { Tally } from '../core/tally/tally.ts';
 import type { Lookup } from '../core/tape/lookup.ts';

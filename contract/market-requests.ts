@@ -70,6 +70,24 @@ export class SummaryBody extends TapeBody {
 }
 
 /** What of a map is in view, and into how many cells its width is cut. */
+export class SeenBody {
+  @IsNumber()
+  @Min(-180)
+  @Max(180)
+  west!: number;
+
+  @IsNumber()
+  @Min(-180)
+  @Max(180)
+  east!: number;
+
+  @IsLatitude()
+  south!: number;
+
+  @IsLatitude()
+  north!: number;
+}
+
 export class ClustersBody extends TapeBody {
   @IsNumber()
   @Min(-180)
@@ -91,4 +109,10 @@ export class ClustersBody extends TapeBody {
   @Min(1)
   @Max(200)
   cells = 40;
+
+  /** The part of the stretch that is on the screen; the whole stretch where left out. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => SeenBody)
+  seen?: SeenBody;
 }

@@ -1,3 +1,4 @@
+import type { Extent } from '../core/geo/extent.ts';
 import type { Chart } from '../core/charts/chart.ts';
 import type { Slot, SlotKind } from '../core/charts/figures.ts';
 import type { Concentration } from '../core/stats/concentration.ts';
@@ -88,6 +89,12 @@ export interface StandingAnswer {
 
 /** What of a tape is in view of a map. */
 export interface ClustersAnswer {
+  /** The stretch that holds what is kept, without the few farthest; null where nothing kept has a place. */
+  extent: Extent | null;
+  /** Records of the tape that have a place in the part that is seen; `inView` has those of the whole stretch asked for. */
+  seen: number;
+  /** Whose places these are: the records' own, or those of the companies they hang on, in a role. */
+  places: 'own' | { of: 'company'; role: string };
   /** Records with a place. */
   located: number;
   inView: number;

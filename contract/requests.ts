@@ -65,6 +65,12 @@ export class PointBody {
   lon!: number;
 }
 
+export class CentreBody extends PointBody {
+  /** In which distances are asked. */
+  @IsIn(['km', 'miles'])
+  unit: 'km' | 'miles' = 'km';
+}
+
 export class CountsBody extends TapeBody {
   /** Id of the line whose picker asks: its own condition is left out. */
   @IsOptional()
@@ -82,6 +88,11 @@ export class CountsBody extends TapeBody {
   @IsIn(['main', 'any'])
   rank?: string;
 
+  /** Codes: whether those of other schemes decide too, as in a line. */
+  @IsOptional()
+  @IsIn(['sure', 'possible'])
+  kin?: 'sure' | 'possible';
+
   @IsOptional()
   @IsString()
   @MaxLength(200)
@@ -97,8 +108,25 @@ export class CountsBody extends TapeBody {
 
   @IsOptional()
   @ValidateNested()
-  @Type(() => PointBody)
-  near?: PointBody;
+  @Type(() => CentreBody)
+  near?: CentreBody;
+
+  /** Places: of any site rather than the head office, as in a line. */
+  @IsOptional()
+  @IsIn(['any'])
+  site?: 'any';
+
+  /** Categories: values first seen within this span alone, as in a line. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(40)
+  seen?: string;
+
+  /** Values recorded within this span alone, as in a line: "24 months". What is older counts as unknown. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(40)
+  fresh?: string;
 
   @IsOptional()
   @IsIn(CURRENCIES as string[])

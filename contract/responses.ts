@@ -8,7 +8,7 @@ import type { Mapping } from '../core/records/mapping.ts';
 import type { CompanyRecord } from '../core/records/record.ts';
 import type { Reason } from '../core/tally/columns.ts';
 import type { LineFigures, TallyAnswer } from '../core/tally/tally.ts';
-import type { Line, Tape } from '../core/tape/nodes.ts';
+import type { Line, NumberTest, Tape } from '../core/tape/nodes.ts';
 import type { Dialect } from '../core/tape/sql/compile.ts';
 import type { Wording } from '../core/tape/wording.ts';
 
@@ -90,11 +90,15 @@ export interface AlternativesAnswer {
   counts: number[];
 }
 
+/** Records by bars. */
 export interface RangeCounts {
   total: number;
-  edges: number[];
+  /** The range of each bar as a line asks it; what such a line keeps, estimates counted, is its count. */
+  bars: NumberTest[];
   counts: number[];
+  /** Of the counts, those that rest on an estimate. */
   estimated: number[];
+  /** Records whose value lies in no single bar. */
   banded: number;
   unknown: number;
   reasons: Partial<Record<Reason, number>>;
@@ -122,7 +126,8 @@ export interface TownCounts {
 
 export interface NearCounts {
   total: number;
-  radii: { km: number; count: number }[];
+  /** Distances in the unit asked for. */
+  radii: { radius: number; count: number }[];
   unknown: number;
 }
 

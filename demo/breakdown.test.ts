@@ -1,3 +1,4 @@
+import { loadReferenceData } from '../server/reference.ts';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { BreakdownAnswer, ChartAnswer } from '../contract/market.ts';
 import { openUniverse, type Db } from '../server/db/open.ts';
@@ -93,7 +94,13 @@ function holdsBars(chart: ChartAnswer, low: string, high: string): void {
 const HEADCOUNT = `CASE WHEN headcount_basis IN ('reported', 'estimate') THEN COALESCE(headcount_point, headcount_low) END`;
 const REVENUE = `CASE WHEN revenue_basis IN ('reported', 'estimate') THEN COALESCE(revenue_eur_point, revenue_eur_low) END`;
 const GROWN = `(SELECT value FROM company_measure m WHERE m.company_id = c.id AND m.measure = 'growth' AND m.key = 'headcount 1y')`;
-const GROUP = `(SELECT CASE WHEN length(k.code) >= 4 THEN substr(k.code, 1, 4) END FROM company_code k WHERE k.company_id = c.id AND k.scheme = 'nace-2.1' AND k.rank = 0)`;
+/** Divisions with one group, which say the same as it. */
+const SINGLE = (() => {
+  const tree = loadReferenceData().trees.get('nace-2.1')!;
+  return tree.codes.filter((_, node) => tree.levels[node] === 2 && tree.onlyChildOf(node + 1) === node);
+})();
+const GROUP = `(SELECT CASE WHEN length(k.code) >= 4 THEN substr(k.code, 1, 4)
+    WHEN k.code IN (${SINGLE.map((code) => `'${code}'`).join()}) THEN k.code || '.0' END FROM company_code k WHERE k.company_id = c.id AND k.scheme = 'nace-2.1' AND k.rank = 0)`;
 
 test('charts of the ready page', async () => {
   for (const own of await tapes()) {

@@ -2,24 +2,25 @@ import type { CodeTree, Scheme } from '../codes/tree.ts';
 import { isoOf } from '../dates.ts';
 import { fieldOf } from '../fields/registry.ts';
 import {
-  Basis,
   NO_DAY,
   type Column,
   type CategoryColumn,
   type CodesColumn,
   type DateColumn,
+  type KeyedColumn,
   type ManyColumn,
   type PlaceColumn,
+  type RangeColumn,
   type SmallNumbers,
   type Universe,
 } from '../tally/columns.ts';
-import { groupsOf } from '../tally/evaluate.ts';
-import { figuresOf } from '../tally/figures.ts';
-import { firstAbove } from '../tally/sorted.ts';
+import { barTest, columnOf, groupsOf } from '../tally/evaluate.ts';
+import { barNumbers, keyedBarNumbers } from '../tally/in-bars.ts';
 import { yearOf } from '../dates.ts';
 import type { Lookup } from '../tape/lookup.ts';
 import type { Axis } from './chart.ts';
-import { AGES, coarse, edgesOf } from './edges.ts';
+import { barRanges } from './bars.ts';
+import { coarse, edgesOf } from './edges.ts';
 
 /** The records of a universe by the groups of an axis. */
 export interface Buckets {
@@ -152,7 +153,12 @@ function byCode(
   const keys: string[] = [];
   const of = new Uint16Array(tree.size);
   for (let node = 0; node < tree.size; node++)
-    if (tree.levels[node] === wanted) of.fill(keys.push(tree.codes[node]!), node, tree.ends[node]);
+    if (tree.levels[node] === wanted) {
+      const key = keys.push(tree.codes[node]!);
+      of.fill(key, node, tree.ends[node]);
+      // A code that has no other below it says the same.
+      for (let over = tree.onlyChildOf(node); over >= 0; over = tree.onlyChildOf(over)) of[over] = key;
+    }
   const single = new Uint16Array(size);
   const column = columns.get(AXIS_SCHEME);
   if (column)
@@ -195,23 +201,22 @@ function byDay(days: Int32Array, monthly: boolean): Buckets {
   return { keys, ordered: true, edges: null, single, many: null };
 }
 
-/** Bars of a figure. A band that lies in one bar is counted there. */
+/** Bars of a figure, holding what a line on each would keep. A band that lies in one bar is counted there. */
 function byFigure({ universe, subject, axis, lookup, currency, wide }: Grouping): Buckets {
   const field = fieldOf(subject, axis.field)!;
-  const now = yearOf(lookup.asOf);
-  const { values, column, scale } = figuresOf(universe, field, axis.key, currency, now);
-  const fine = field.yearsSince ? [...AGES] : edgesOf(field, now);
+  const fine = edgesOf(field, yearOf(lookup.asOf));
   const edges = wide ? coarse(fine) : fine;
-  const single = new Uint8Array(universe.size);
-  const bar = (value: number) => Math.max(1, firstAbove(edges, value, 0, edges.length));
-  for (let r = 0; r < single.length; r++) {
-    const value = values[r]!;
-    if (value === value) single[r] = bar(value);
-    else if (column?.basis[r] === Basis.Band) {
-      const low = bar(scale(column.low[r]!, column.year[r]!));
-      single[r] = low === bar(scale(column.high[r]!, column.year[r]!)) ? low : edges.length + 1;
-    }
-  }
+  const column = columnOf(universe, field) as RangeColumn | KeyedColumn;
+  const bars = barRanges(field, edges);
+  const { size } = universe;
+  const single =
+    column.kind === 'keyed'
+      ? keyedBarNumbers(column, axis.key!, (field.store as { absent: 0 | null }).absent, bars, size)
+      : barNumbers(
+          column,
+          bars.map((bar) => barTest(field, bar, currency, lookup)),
+          size,
+        );
   return { keys: edges.map(String), ordered: true, edges, single, many: null };
 }
 

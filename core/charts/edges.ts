@@ -4,13 +4,7 @@ import type { Field } from '../fields/field.ts';
 export function edgesOf(field: Field, now: number): number[] {
   if (field.bars) return [...field.bars];
   if (field.kind === 'growth') return [...GROWTH_EDGES];
-  if (field.yearsSince)
-    return [
-      0,
-      ...AGES.slice(1)
-        .map((age) => now - age + 1)
-        .reverse(),
-    ];
+  if (field.yearsSince) return [...AGES];
   if (field.id === 'founded') return yearEdges(now);
   if (field.id === 'profit') return signedEdges(4, 8);
   if (field.id === 'revenue-per-head') return logEdges(3, 7);

@@ -1,10 +1,8 @@
 import type { Field } from '../fields/field.ts';
 import type { Test } from '../tape/nodes.ts';
 import { AND_BEFORE, AXIS_SCHEME, type Buckets } from './buckets.ts';
+import { barRanges } from './bars.ts';
 import type { Axis } from './chart.ts';
-
-/** The smallest step of figures that are not whole: where a bar ends, the next has not begun. */
-const STEP = 0.01;
 
 /** The test that keeps the records of one group of an axis; null where no line says that. */
 export function testOfGroup(
@@ -30,7 +28,8 @@ export function testOfGroup(
     case 'money':
     case 'keyed':
     case 'growth': {
-      const ends = barEnds(field, buckets.edges!, Number(key));
+      const edges = buckets.edges!;
+      const ends = barRanges(field, edges)[edges.indexOf(Number(key))]!;
       if (field.kind === 'money') return { ...ends, currency };
       if (field.kind === 'keyed') return { key: axis.key!, ...ends };
       if (field.kind === 'growth') {
@@ -42,21 +41,6 @@ export function testOfGroup(
     default:
       return null;
   }
-}
-
-/** From where to where a bar goes, both included; the last has no end, and the first no beginning: what is below it is counted there. */
-export function barEnds(
-  field: Pick<Field, 'kind' | 'id'>,
-  edges: readonly number[],
-  from: number,
-): { from?: number; to?: number } {
-  const next = edges[edges.indexOf(from) + 1];
-  const step = field.kind === 'number' ? 1 : STEP;
-  const first = from === edges[0] && edges.length > 1;
-  return {
-    ...(first ? {} : { from }),
-    ...(next === undefined ? {} : { to: Math.round((next - step) * 100) / 100 }),
-  };
 }
 
 /** The test of a year or a month, or of all up to one. */

@@ -27,6 +27,7 @@ export interface Kin {
 export class Crosswalk {
   private readonly links = new Map<string, CodeLink[]>();
   private readonly leaves = new Map<string, { targets: number[][]; chained: boolean }>();
+  private readonly saying = new Map<string, number[][]>();
   private readonly joined = new Map<Scheme, Set<Scheme>>();
   private readonly trees: ReadonlyMap<Scheme, CodeTree>;
 
@@ -105,6 +106,24 @@ export class Crosswalk {
       found[node] = others.isLeaf(node)
         ? leafPass(targets[node]!, chained, pass, possible)
         : others.joinedPass(node, found);
+    return found;
+  }
+
+  /** By code of another scheme, the codes of `scheme` that it says yes to, as `passIn` has it; worked out once. */
+  sayingYes(other: Scheme, scheme: Scheme, possible: boolean): readonly (readonly number[])[] {
+    const key = `${other} ${scheme} ${possible}`;
+    let found = this.saying.get(key);
+    if (!found) {
+      const tree = this.trees.get(scheme)!;
+      const lists: number[][] = Array.from({ length: this.trees.get(other)!.size }, () => []);
+      for (let node = 0; node < tree.size; node++) {
+        const pass = tree.passOf([tree.codes[node]!], []);
+        this.passIn(other, scheme, pass, possible).forEach((said, code) => {
+          if (said === Pass.Yes) lists[code]!.push(node);
+        });
+      }
+      this.saying.set(key, (found = lists));
+    }
     return found;
   }
 

@@ -100,6 +100,12 @@ export class CodeTree {
     return this.ends[node] === node + 1;
   }
 
+  /** The node that a node is the only one right below, so that both say the same; -1 where it has others beside it. */
+  onlyChildOf(node: number): number {
+    const parent = this.parents[node]!;
+    return parent === node - 1 && parent >= 0 && this.ends[parent] === this.ends[node] ? parent : -1;
+  }
+
   /**
    * What every code of the scheme says to "any of these, except those". A code stands for one of
    * the lowest codes below it, not known which: it passes if all of them pass, fails if none does,

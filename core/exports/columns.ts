@@ -3,7 +3,7 @@ import type { Field } from '../fields/field.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { COUNT_COLUMN } from '../tape/nodes.ts';
 import { SCORE_COLUMN, WHY_COLUMN } from '../tape/own-columns.ts';
-import { ratePerEuro } from '../money/rates.ts';
+import { converted } from '../money/rates.ts';
 
 /** One column of an exported file. A field may make several: a place is town, region and country. */
 export interface ExportColumn {
@@ -76,7 +76,7 @@ export function exportColumns(
         if (field.store.at === 'column')
           return [{ heading, kind: 'number', width, value: (row) => cell<number>(row) }];
         return [
-          { heading, kind: 'number', width, value: (row) => quantity(cell(row), 1) },
+          { heading, kind: 'number', width, value: (row) => quantity(cell(row), (value) => value) },
           { heading: `${heading} basis`, kind: 'text', width: 14, value: (row) => basis(row, id) },
         ];
       case 'money':
@@ -129,31 +129,24 @@ function countText(cell: Cell): number | string | null {
   return `${low} to ${high}`;
 }
 
-/** An amount in another currency at the rate of its year; null where there is no rate. */
-export function convert(
-  amount: number,
-  value: { currency: string; year: number | null },
-  currency: string,
-): number | null {
-  if (value.currency === currency) return amount;
-  const from = ratePerEuro(value.currency, value.year ?? 0);
-  const to = ratePerEuro(currency, value.year ?? 0);
-  return from === null || to === null ? null : (amount / from) * to;
-}
-
 function moneyIn(cell: MoneyCell | null, currency: string): string | number | null {
-  if (!cell) return null;
-  const factor = convert(1, cell, currency);
-  return factor === null ? null : quantity(cell, factor);
+  return cell && quantity(cell, (amount) => converted(amount, cell.currency, currency, cell.year));
 }
 
 /** The figure where there is one, else the band as text: 10-49, 250+. */
-function quantity(cell: QuantityCell | null, factor: number): string | number | null {
+function quantity(
+  cell: QuantityCell | null,
+  scale: (value: number) => number | null,
+): string | number | null {
   if (!cell) return null;
-  const scaled = (value: number) => Math.round(value * factor * 100) / 100;
+  const scaled = (value: number) => {
+    const one = scale(value);
+    return one === null ? null : Math.round(one * 100) / 100;
+  };
   if (cell.amount !== null) return scaled(cell.amount);
-  if (cell.high === null) return `${scaled(cell.low ?? 0)}+`;
-  return `${scaled(cell.low ?? 0)}-${scaled(cell.high)}`;
+  const low = scaled(cell.low ?? 0);
+  if (low === null) return null;
+  return cell.high === null ? `${low}+` : `${low}-${scaled(cell.high)}`;
 }
 
 function basis(row: Row, id: string): string {

@@ -32,7 +32,7 @@ export const SECTIONS = {
 export type Store =
   /** One column of the subject's table. */
   | { at: 'column'; column: string }
-  /** `<stem>_low`, `_high`, `_point`, `_basis` and `_why` of the subject's table; money compares its `<stem>_eur_…` columns. */
+  /** `<stem>_low`, `_high`, `_point`, `_basis` and `_why` of the subject's table; money also has a `<stem>_currency` and, for sums and orders, `<stem>_eur_…`. */
   | { at: 'range'; stem: string }
   /**
    * A table of (record, value); `known` is the column of the subject's table that is null where nothing was ever
@@ -111,6 +111,11 @@ export interface Field {
   ordered?: true;
   /** Category and keyed fields whose values or keys never change. */
   values?: readonly { key: string; label: string }[];
+}
+
+/** Whether the figures of a field are whole: counts of people, years, things. */
+export function isWhole({ kind, unit }: Pick<Field, 'kind' | 'unit'>): boolean {
+  return (kind === 'number' || kind === 'keyed' || kind === 'rank') && unit !== '%';
 }
 
 /** What a company is to a record of another subject. */

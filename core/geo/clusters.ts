@@ -53,6 +53,23 @@ export function mercatorOf(lat: Float64Array, lon: Float64Array): Mercator {
   return { x, y };
 }
 
+/** How many records of a context lie in a stretch. */
+export function countIn({ x, y }: Mercator, context: Bits, view: Omit<MapView, 'cells'>): number {
+  const [left, right] = [mercatorX(view.west), mercatorX(view.east)];
+  const [top, bottom] = [mercatorY(view.north), mercatorY(view.south)];
+  let count = 0;
+  for (let w = 0; w < context.length; w++) {
+    let word = context[w]!;
+    while (word !== 0) {
+      const low = word & -word;
+      word ^= low;
+      const r = (w << 5) + 31 - Math.clz32(low);
+      if (x[r]! >= left && x[r]! <= right && y[r]! >= top && y[r]! <= bottom) count++;
+    }
+  }
+  return count;
+}
+
 /** The records of a context in view, by the cells of a square grid; by themselves where there are at most `mostSingle`. */
 export function clustersIn({ x, y }: Mercator, context: Bits, view: MapView, mostSingle: number): Clusters {
   const left = mercatorX(view.west);

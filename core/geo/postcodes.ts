@@ -13,18 +13,20 @@ export function plainPostcode(text: string): string {
   return text.toUpperCase().replace(/[\s-]/g, '');
 }
 
-/** Reads "602 00", "CZ 602*" or "CZ 60000..61999"; null where it is none of these. Ends of a range have the same length. */
+/** Reads "602 00", "CZ 602*", "GB EN*" or "CZ 60000..61999"; null where it is none of these. Ends of a range have the same length. */
 export function parsePostcode(text: string): PostcodePattern | null {
   const parts =
-    /^\s*(?:([A-Z]{2})\s+(?=\S*\d))?([A-Za-z0-9][A-Za-z0-9 -]*?)\s*(?:(\*)|\.\.\s*([A-Za-z0-9][A-Za-z0-9 -]*))?\s*$/.exec(
+    /^\s*(?:([A-Z]{2})\s+(?=\S))?([A-Za-z0-9][A-Za-z0-9 -]*?)\s*(?:(\*)|\.\.\s*([A-Za-z0-9][A-Za-z0-9 -]*))?\s*$/.exec(
       text,
     );
   if (!parts) return null;
   const from = plainPostcode(parts[2]!);
   const to = plainPostcode(parts[4] ?? '');
-  if (from === '' || from.length > 12 || !/\d/.test(from + to)) return null;
+  if (from === '' || from.length > 12) return null;
   const country = parts[1] ?? null;
   if (parts[3]) return { country, kind: 'prefix', from, to: '' };
+  // A whole postcode has figures everywhere; how one begins may be letters alone.
+  if (!/\d/.test(from + to)) return null;
   if (parts[4] === undefined) return { country, kind: 'one', from, to: '' };
   return from.length === to.length && from <= to ? { country, kind: 'range', from, to } : null;
 }

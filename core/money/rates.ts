@@ -44,10 +44,32 @@ export function ratePerEuro(currency: string, year: number): number | null {
   return PER_EURO[currency]?.[year - FIRST_YEAR] ?? null;
 }
 
-/** An amount of `currency` as euros at the rate of `year`; null where there is no rate. */
-export function toEuro(amount: number, currency: string, year: number): number | null {
-  const rate = ratePerEuro(currency, year);
-  return rate === null ? null : amount / rate;
+/** How amounts become another currency: times the one, divided by the other. */
+export interface Exchange {
+  times: number;
+  by: number;
+}
+
+const NONE_NEEDED: Exchange = { times: 1, by: 1 };
+
+/** How an amount becomes another currency at the rate of a year; nothing is needed within one currency, and null says that there is no rate. */
+export function exchange(from: string, to: string, year: number | null): Exchange | null {
+  if (from === to) return NONE_NEEDED;
+  if (year === null) return null;
+  const by = ratePerEuro(from, year);
+  const times = ratePerEuro(to, year);
+  return by === null || times === null ? null : { times, by };
+}
+
+/** An amount in another currency at the rate of a year; null where there is no rate. */
+export function converted(amount: number, from: string, to: string, year: number | null): number | null {
+  const way = exchange(from, to, year);
+  return way && (amount * way.times) / way.by;
+}
+
+/** An amount as euros at the rate of `year`; null where there is no rate. */
+export function toEuro(amount: number, currency: string, year: number | null): number | null {
+  return converted(amount, currency, 'EUR', year);
 }
 
 /** Calendar years that have rates, both ends included. */

@@ -1,3 +1,4 @@
+import { scaleTo } from '../tally/amounts.ts';
 import { hasBit } from '../tally/bits.ts';
 import {
   Basis,
@@ -47,20 +48,27 @@ function logsOf(column: RangeColumn): Float32Array {
   let own = logs.get(column);
   if (!own) {
     const { low, high, basis } = column;
+    const scale = scaleTo(column, 'EUR');
     own = new Float32Array(low.length);
     for (let r = 0; r < own.length; r++) {
-      const single = low[r] === high[r];
-      if (basis[r] === Basis.Unknown || (!single && !(low[r]! >= 0 && high[r]! < Infinity))) own[r] = NaN;
-      else
-        own[r] = single ? Math.log1p(Math.max(0, low[r]!)) : (Math.log1p(low[r]!) + Math.log1p(high[r]!)) / 2;
+      const open = low[r] !== high[r] && !(low[r]! >= 0 && high[r]! < Infinity);
+      own[r] =
+        basis[r] === Basis.Unknown || open ? NaN : (logOf(scale(low[r]!, r)) + logOf(scale(high[r]!, r))) / 2;
     }
     logs.set(column, own);
   }
   return own;
 }
 
+/** Nothing and less than nothing stand with one, the least that a size is told by. */
+function logOf(value: number): number {
+  return Math.log(Math.max(1, value));
+}
+
 /** Ten times as large or as small is as unlike as size can be. */
 const WIDEST = Math.log(10);
+/** Likeness under this is none: logarithms are kept to six digits. */
+const LEAST_ALIKE = 1e-5;
 
 /** How near each record's headcount and revenue are to the middle of the seeds'. NaN where neither is known; null where none of the seeds' is. */
 export function sizePart(
@@ -83,8 +91,8 @@ export function sizePart(
   for (let r = 0; r < size; r++) {
     const x = 1 - Math.abs(first[r]! - a) / WIDEST;
     const y = 1 - Math.abs(second[r]! - b) / WIDEST;
-    const one = x === x ? (x > 0 ? x : 0) : NaN;
-    const other = y === y ? (y > 0 ? y : 0) : NaN;
+    const one = x === x ? (x > LEAST_ALIKE ? x : 0) : NaN;
+    const other = y === y ? (y > LEAST_ALIKE ? y : 0) : NaN;
     scores[r] = one === one ? (other === other ? (one + other) / 2 : one) : other;
   }
   return scores;

@@ -5,9 +5,12 @@ import { measuresOf, revenuePerHead } from './derived.ts';
 import { growthOf, growthOver } from './growth.ts';
 
 describe('growth', () => {
-  test('is in percent to one decimal, and unknown from zero or from nothing', () => {
+  test('is in percent, not rounded, and unknown from zero or from nothing', () => {
     expect(growthOf(120, 132)).toBe(10);
-    expect(growthOf(30, 20)).toBe(-33.3);
+    expect(growthOf(30, 20)).toBeCloseTo(-33.3333333, 6);
+    // 5 % exactly, which a quotient less 1 would miss.
+    expect(growthOf(20, 21)).toBe(5);
+    expect(growthOf(1010, 1060)).toBeCloseTo(4.9505, 4);
     expect(growthOf(5, 0)).toBe(-100);
     expect(growthOf(0, 7)).toBeNull();
     expect(growthOf(null, 7)).toBeNull();

@@ -6,13 +6,13 @@ export function growthKey(of: string, over: '1y' | '3y'): string {
 }
 
 /**
- * Growth in percent from an earlier figure to a later one, to one decimal; below zero is shrinking. Null
+ * Growth in percent from an earlier figure to a later one, not rounded; below zero is shrinking. Null
  * where the earlier one is zero, below zero or not known.
  */
 export function growthOf(before: number | null | undefined, now: number | null | undefined): number | null {
   if (before === null || before === undefined || now === null || now === undefined || before <= 0)
     return null;
-  return Math.round(1000 * (now / before - 1)) / 10;
+  return (100 * (now - before)) / before;
 }
 
 /** Growth of a history to its latest year from so many years before; null too where one end is an estimate and the other is not. */

@@ -84,7 +84,7 @@ export type Reason = (typeof REASONS)[number];
 /**
  * Numbers that may be exact (low = high), banded (low to high, either may be infinite) or estimated.
  * `low` and `high` decide; for an estimate both are its point, and its range is `rangeLow` to `rangeHigh`.
- * Money is in euros at the rate of the value's year.
+ * Money stands in the currency it came in; `core/tally/amounts.ts` reads it in another.
  */
 export interface RangeColumn {
   kind: 'range';
@@ -97,6 +97,9 @@ export interface RangeColumn {
   why: Uint8Array;
   /** Calendar year of the value; 0 where it has none. Only money compares by it. */
   year: Uint16Array;
+  /** Money: the currency of each value, an index of `currencies`. Null for plain numbers. */
+  currency: Uint8Array | null;
+  currencies: string[];
   index: RangeIndex;
 }
 
@@ -106,8 +109,18 @@ export interface RangeColumn {
  * record would guess wrong at every other branch, which costs more than all the rest.
  */
 export interface RangeIndex {
-  /** Stretches of `values` and `records`, each of one basis and, for money, one year; values ascend within. `members` are all its records. */
-  runs: { basis: Basis; year: number; start: number; end: number; members: Bits }[];
+  /**
+   * Stretches of `values` and `records`, each of one basis and, for money, one currency and year; values ascend within.
+   * `members` are all its records, null where they are few.
+   */
+  runs: {
+    basis: Basis;
+    currency: number;
+    year: number;
+    start: number;
+    end: number;
+    members: Bits | null;
+  }[];
   values: Float64Array;
   records: Uint32Array;
   /** The ranges of estimates, whose runs come last: the first is that of position `firstEstimate`. */
@@ -115,7 +128,7 @@ export interface RangeIndex {
   rangeLow: Float64Array;
   rangeHigh: Float64Array;
   /** Records of one band each, as stretches of `bandRecords`. */
-  bands: { year: number; low: number; high: number; start: number; end: number }[];
+  bands: { currency: number; year: number; low: number; high: number; start: number; end: number }[];
   bandRecords: Uint32Array;
   /** Records without a value, and by the order of REASONS those unknown for each; null where none is. */
   unknown: Bits;

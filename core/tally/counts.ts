@@ -1,19 +1,9 @@
-import type { CodeTree } from '../codes/tree.ts';
-import { ratePerEuro, RATE_YEARS } from '../money/rates.ts';
-import { distanceKm } from '../geo/distance.ts';
-import { eachNear } from '../geo/grid.ts';
-import { countBits, countBoth, recordsOf, type Bits } from './bits.ts';
-import { countRecords, firstAbove } from './sorted.ts';
-import {
-  Basis,
-  REASONS,
-  type CategoryColumn,
-  type CodesColumn,
-  type ManyColumn,
-  type PlaceColumn,
-  type RangeColumn,
-  type Reason,
-} from './columns.ts';
+import type { MoneyTest, NumberTest } from '../tape/nodes.ts';
+import { addBits, countBits, countBoth, noBits, recordsOf, setBit, type Bits } from './bits.ts';
+import { eachInBar } from './in-bars.ts';
+import { countRecords } from './sorted.ts';
+import { limitsOf } from './test-range.ts';
+import { REASONS, type CategoryColumn, type ManyColumn, type RangeColumn, type Reason } from './columns.ts';
 
 /** Records by value within a context; `unknown` have no value recorded. */
 export interface ValueCounts {
@@ -29,12 +19,14 @@ export function countCategory(column: CategoryColumn, context: Bits): ValueCount
   return { counts: named(column.dictionary, tallies.subarray(1)), unknown: tallies[0]! };
 }
 
-/** Records of each value of a many-valued field, and of each group: those with any member. */
+/** Records of each value of a many-valued field, and of each group: those with any member. With `since`, values first seen on that day or later. */
 export function countMany(
   column: ManyColumn,
   context: Bits,
   groups: ReadonlyMap<string, readonly string[]>,
+  since: number | null = null,
 ): ValueCounts {
+  if (since !== null && column.seen) return countSeen(column, column.seen, context, groups, since);
   const tallies = new Uint32Array(column.dictionary.length);
   const groupKeys = [...groups.keys()];
   const groupOf = new Map<string, number>();
@@ -60,127 +52,73 @@ export function countMany(
   return { counts, unknown };
 }
 
-/**
- * Records of each code with all that lies below it; a record counts once for a code however many of
- * its codes are there. Records with one code, which are most, are counted at their own node first
- * and carried up the tree together.
- */
-export function countCodes(
-  column: CodesColumn,
-  tree: CodeTree,
+/** The same for values first seen on a day or later; one seen on a day nobody noted says nothing. */
+function countSeen(
+  { dictionary, postings, known }: ManyColumn,
+  seen: Int32Array,
   context: Bits,
-  mainOnly: boolean,
-): { counts: Uint32Array; unknown: number } {
-  const { offsets, nodes, hasMain } = column;
-  const { parents } = tree;
-  const counts = new Uint32Array(tree.size);
-  const several = new Uint32Array(tree.size);
-  const lastAt = new Int32Array(tree.size).fill(-1);
-  let unknown = 0;
-  for (const r of recordsOf(context)) {
-    const start = offsets[r]!;
-    let end = offsets[r + 1]!;
-    if (mainOnly) end = (hasMain[r >> 5]! >>> (r & 31)) & 1 ? start + 1 : start;
-    if (start === end) unknown++;
-    else if (end === start + 1) counts[nodes[start]!]!++;
-    else
-      for (let i = start; i < end; i++)
-        for (let node = nodes[i]!; node >= 0 && lastAt[node] !== r; node = parents[node]!) {
-          lastAt[node] = r;
-          several[node]!++;
-        }
+  groups: ReadonlyMap<string, readonly string[]>,
+  since: number,
+): ValueCounts {
+  const having = dictionary.map((_, v) => {
+    const bits = noBits(context.length * 32);
+    for (let i = postings.starts[v]!; i < postings.starts[v + 1]!; i++)
+      if (seen[i]! >= since) setBit(bits, postings.records[i]!);
+    return bits;
+  });
+  const counts = new Map(dictionary.map((key, v) => [key, countBoth(having[v]!, context)]));
+  for (const [group, members] of groups) {
+    const any = noBits(context.length * 32);
+    for (const key of members) {
+      const v = dictionary.indexOf(key);
+      if (v >= 0) addBits(any, having[v]!);
+    }
+    counts.set(group, countBoth(any, context));
   }
-  for (let node = tree.size - 1; node >= 0; node--) {
-    if (parents[node]! >= 0) counts[parents[node]!]! += counts[node]!;
-    counts[node]! += several[node]!;
-  }
-  return { counts, unknown };
+  return { counts, unknown: countBits(context) - countBoth(known, context) };
 }
 
-/** A histogram: records whose whole value lies from `edges[i]` up to below `edges[i + 1]`. */
+/** Records by bars, each of which is the range of a line. */
 export interface Histogram {
-  edges: number[];
-  counts: Uint32Array;
+  /** Records that wholly lie in each bar, estimates by their point. */
+  counts: number[];
   /** Of the counts, those that rest on an estimate. */
-  estimated: Uint32Array;
-  /** Bands that no single bar holds. */
+  estimated: number[];
+  /** Records whose value lies in no single bar: wider bands, and figures between the end of a bar and the next. */
   banded: number;
   unknown: number;
   reasons: Partial<Record<Reason, number>>;
 }
 
-/**
- * The values of a range column as a histogram; the last bar is open. Money, which columns keep in euros, is
- * in `currency` at the rate of each value's year.
- */
-export function histogram(column: RangeColumn, context: Bits, edges: number[], currency = 'EUR'): Histogram {
-  const rates = Float64Array.from(
-    { length: RATE_YEARS.to - RATE_YEARS.from + 1 },
-    (_, i) => ratePerEuro(currency, RATE_YEARS.from + i) ?? NaN,
-  );
+/** The values of a range column as a histogram: what each of some disjoint ranges keeps of a context. */
+export function histogram(
+  column: RangeColumn,
+  context: Bits,
+  bars: readonly (NumberTest | MoneyTest)[],
+): Histogram {
   const { index } = column;
-  const rateOf = (year: number) => (currency === 'EUR' ? 1 : (rates[year - RATE_YEARS.from] ?? NaN));
-  const counts = new Uint32Array(edges.length);
-  const estimated = new Uint32Array(edges.length);
-  for (const { basis, year, start, end } of index.runs) {
-    const rate = rateOf(year);
-    let from = start;
-    for (let bar = 0; bar < edges.length; bar++) {
-      const to = bar + 1 < edges.length ? firstScaled(index.values, rate, edges[bar + 1]!, from, end) : end;
-      const count = countRecords(context, index.records, from, to);
-      counts[bar]! += count;
-      if (basis === Basis.Estimate) estimated[bar]! += count;
-      from = to;
-    }
-  }
-  let banded = 0;
-  for (const { year, low, high, start, end } of index.bands) {
-    const rate = rateOf(year);
-    const bar = barOf(edges, low * rate);
-    const count = countRecords(context, index.bandRecords, start, end);
-    if (bar === barOf(edges, high * rate)) counts[bar]! += count;
-    else banded += count;
-  }
+  const counts = bars.map(() => 0);
+  const estimated = bars.map(() => 0);
+  eachInBar(column, bars, (bar, records, start, end, isEstimate) => {
+    const count = countRecords(context, records, start, end);
+    counts[bar]! += count;
+    if (isEstimate) estimated[bar]! += count;
+  });
   const reasons: Histogram['reasons'] = {};
   index.reasons.forEach((records, i) => {
     const count = records ? countBoth(records, context) : 0;
     if (count) reasons[REASONS[i]!] = count;
   });
-  return { edges, counts, estimated, banded, unknown: countBoth(index.unknown, context), reasons };
-}
-
-/** The first position whose value in the wanted currency is not under an edge. */
-function firstScaled(values: Float64Array, rate: number, edge: number, start: number, end: number): number {
-  while (start < end) {
-    const middle = (start + end) >>> 1;
-    if (values[middle]! * rate < edge) start = middle + 1;
-    else end = middle;
-  }
-  return start;
-}
-
-function barOf(edges: readonly number[], value: number): number {
-  return Math.max(0, firstAbove(edges, value, 0, edges.length) - 1);
-}
-
-/** Records within each of several distances in kilometres, and those whose place is unknown. */
-export function countNear(
-  { lat: lats, lon: lons, grid, located }: PlaceColumn,
-  context: Bits,
-  lat: number,
-  lon: number,
-  radii: readonly number[],
-): { within: number[]; unknown: number } {
-  const within = radii.map(() => 0);
-  eachNear(grid, lat, lon, Math.max(...radii), (start, end) => {
-    for (let i = start; i < end; i++) {
-      const r = grid.records[i]!;
-      if (!((context[r >> 5]! >>> (r & 31)) & 1)) continue;
-      const km = distanceKm(lat, lon, lats[r]!, lons[r]!);
-      for (let n = 0; n < radii.length; n++) if (km <= radii[n]!) within[n]!++;
-    }
-  });
-  return { within, unknown: countBits(context) - countBoth(context, located) };
+  let unrated = 0;
+  const limits = limitsOf(column, bars[0]!);
+  for (const { currency, year, start, end } of index.runs)
+    if (!limits(currency, year)) unrated += countRecords(context, index.records, start, end);
+  for (const { currency, year, start, end } of index.bands)
+    if (!limits(currency, year)) unrated += countRecords(context, index.bandRecords, start, end);
+  if (unrated) reasons['no exchange rate'] = (reasons['no exchange rate'] ?? 0) + unrated;
+  const unknown = countBoth(index.unknown, context) + unrated;
+  const inBars = counts.reduce((sum, count) => sum + count, 0);
+  return { counts, estimated, banded: countBits(context) - unknown - inBars, unknown, reasons };
 }
 
 function named(dictionary: readonly string[], tallies: Uint32Array): Map<string, number> {

@@ -129,13 +129,23 @@ export function keyOf(test: Test): string {
 }
 
 /** A test on years passed as the test on the calendar year they are counted from; other tests as they are. */
-export function ownTest(field: Field, test: NumberTest, { asOf }: { asOf: number }): NumberTest {
+export function ownTest(field: Field, test: NumberTest, { asOf }: Pick<Lookup, 'asOf'>): NumberTest {
   if (!field.yearsSince) return test;
   const now = yearOf(asOf);
   return {
     ...(test.to === undefined ? {} : { from: now - test.to }),
     ...(test.from === undefined ? {} : { to: now - test.from }),
   };
+}
+
+/** A range of a number or money field as it is tested on its column. */
+export function barTest(
+  field: Field,
+  range: NumberTest,
+  currency: string,
+  lookup: Pick<Lookup, 'asOf'>,
+): NumberTest | MoneyTest {
+  return field.kind === 'money' ? { ...range, currency } : ownTest(field, range, lookup);
 }
 
 function codes(
@@ -166,7 +176,7 @@ function testContacts({ lists }: ListColumn, { is }: FlagTest, size: number): Ve
 }
 
 /** Records whose value of a field is no older than a span. A value of a year is as old as the end of that year. */
-function freshRecords(universe: Universe, field: Field, span: string, asOf: number): Bits {
+export function freshRecords(universe: Universe, field: Field, span: string, asOf: number): Bits {
   const since = spanStart(asOf, parseSpan(span)!);
   if (field.dated !== 'year')
     return testDate(

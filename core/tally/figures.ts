@@ -1,5 +1,5 @@
 import type { Field, Store } from '../fields/field.ts';
-import { ratePerEuro, RATE_YEARS } from '../money/rates.ts';
+import { scaleTo, type Scale } from './amounts.ts';
 import { Basis, type KeyedColumn, type RangeColumn, type Universe } from './columns.ts';
 import { keyedValues } from './test-keyed.ts';
 
@@ -9,13 +9,12 @@ export interface Figures {
   values: Float64Array;
   /** What the figures rest on and, for bands, from where to where they go; null where all that are known are exact. */
   column: RangeColumn | null;
-  /** Turns a figure of the column into the shown unit, by its year. */
-  scale(value: number, year: number): number;
+  /** Turns a figure of a record into the shown unit. */
+  scale: Scale;
 }
 
 /**
- * The figures of a number, money, keyed or growth field. Money, which columns keep in euros, is in `currency` at the
- * rate of each value's year; years that a field counts from `now` are turned into years passed.
+ * The figures of a number, money, keyed or growth field. Money is in `currency` at the rate of each value's year; years that a field counts from `now` are turned into years passed.
  */
 export function figuresOf(
   universe: Universe,
@@ -33,20 +32,10 @@ export function figuresOf(
       scale: (value) => value,
     };
   }
-  const scale = scaleOf(field, currency, now);
+  const scale: Scale = field.yearsSince ? (value) => now - value : scaleTo(column, currency);
   const values = new Float64Array(universe.size).fill(NaN);
-  const { basis, low, year } = column;
+  const { basis, low } = column;
   for (let r = 0; r < values.length; r++)
-    if (basis[r] === Basis.Reported || basis[r] === Basis.Estimate) values[r] = scale(low[r]!, year[r]!);
+    if (basis[r] === Basis.Reported || basis[r] === Basis.Estimate) values[r] = scale(low[r]!, r);
   return { values, column, scale };
-}
-
-function scaleOf(field: Field, currency: string, now: number): Figures['scale'] {
-  if (field.yearsSince) return (value) => now - value;
-  if (field.kind !== 'money' || currency === 'EUR') return (value) => value;
-  const rates = Float64Array.from(
-    { length: RATE_YEARS.to - RATE_YEARS.from + 1 },
-    (_, i) => ratePerEuro(currency, RATE_YEARS.from + i) ?? NaN,
-  );
-  return (value, year) => value * (rates[year - RATE_YEARS.from] ?? NaN);
 }

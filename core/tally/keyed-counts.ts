@@ -1,5 +1,7 @@
 import { countBits, countBoth, type Bits } from './bits.ts';
+import type { NumberTest } from '../tape/nodes.ts';
 import type { Histogram } from './counts.ts';
+import { barOf, eachKeyedInBar, withoutKey } from './in-bars.ts';
 import type { KeyedColumn, ListColumn } from './columns.ts';
 import { countRecords, firstAtLeast } from './sorted.ts';
 
@@ -17,39 +19,33 @@ export function countKeys(
   );
 }
 
-/** The figures under one key as a histogram; the first bar holds all below the second edge, the last is open. */
+/** The figures under one key as a histogram; `absent` is what having none means for a record that has others. */
 export function keyedHistogram(
   column: KeyedColumn,
   key: string,
   absent: 0 | null,
   context: Bits,
-  edges: number[],
+  bars: readonly NumberTest[],
 ): Histogram {
-  const { keys, starts, records, values, known } = column;
-  const counts = new Uint32Array(edges.length);
-  const k = keys.indexOf(key);
-  const [start, end] = k < 0 ? [0, 0] : [starts[k]!, starts[k + 1]!];
-  let from = start;
-  for (let bar = 0; bar < edges.length; bar++) {
-    const to = bar + 1 < edges.length ? firstAtLeast(values, edges[bar + 1]!, from, end) : end;
-    counts[bar] = countRecords(context, records, from, to);
-    from = to;
+  const counts = bars.map(() => 0);
+  eachKeyedInBar(column, key, bars, (bar, records, start, end) => {
+    counts[bar]! += countRecords(context, records, start, end);
+  });
+  const k = column.keys.indexOf(key);
+  let known = k < 0 ? 0 : countRecords(context, column.records, column.starts[k]!, column.starts[k + 1]!);
+  if (absent !== null) {
+    const without = countBoth(withoutKey(column, key), context);
+    const bar = barOf(bars, absent);
+    if (bar >= 0) counts[bar]! += without;
+    known += without;
   }
-  const members = countRecords(context, records, start, end);
-  const total = countBits(context);
-  if (absent === null) return histogram(edges, counts, total - members);
-  const recorded = countBoth(known, context);
-  counts[
-    Math.max(
-      0,
-      edges.findLastIndex((edge) => edge <= absent),
-    )
-  ]! += recorded - members;
-  return histogram(edges, counts, total - recorded);
-}
-
-function histogram(edges: number[], counts: Uint32Array, unknown: number): Histogram {
-  return { edges, counts, estimated: new Uint32Array(edges.length), banded: 0, unknown, reasons: {} };
+  return {
+    counts,
+    estimated: bars.map(() => 0),
+    banded: known - counts.reduce((sum, count) => sum + count, 0),
+    unknown: countBits(context) - known,
+    reasons: {},
+  };
 }
 
 /** Members of each list, with verdict in, among the records of a context. */

@@ -1,3 +1,4 @@
+import { scaleTo } from './amounts.ts';
 import { hasBit, type Bits } from './bits.ts';
 import { Basis, NO_DAY, type CategoryColumn, type CodesColumn, type Column } from './columns.ts';
 import type { Scheme } from '../codes/tree.ts';
@@ -5,7 +6,7 @@ import type { Scheme } from '../codes/tree.ts';
 /** Sort keys of one field: a number per record, NaN where unknown. */
 export type Keys = Float64Array;
 
-/** The sort keys that a column gives by itself. Bands order by their lower end, codes by the main one of the first scheme that has one. */
+/** The sort keys that a column gives by itself. Money orders by what it is in euros, bands by their lower end, codes by the main one of the first scheme that has one. */
 export function keysOf(column: Column, size: number): Keys {
   const keys = new Float64Array(size).fill(NaN);
   if (column instanceof Map) {
@@ -19,9 +20,12 @@ export function keysOf(column: Column, size: number): Keys {
     case 'place':
       categoryKeys(column.town, keys);
       break;
-    case 'range':
-      for (let r = 0; r < size; r++) if (column.basis[r] !== Basis.Unknown) keys[r] = column.low[r]!;
+    case 'range': {
+      const scale = scaleTo(column, 'EUR');
+      for (let r = 0; r < size; r++)
+        if (column.basis[r] !== Basis.Unknown) keys[r] = scale(column.low[r]!, r);
       break;
+    }
     case 'date':
       for (let r = 0; r < size; r++) if (column.days[r] !== NO_DAY) keys[r] = column.days[r]!;
       break;

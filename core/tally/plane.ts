@@ -1,48 +1,34 @@
+import type { NumberTest } from '../tape/nodes.ts';
 import { recordsOf, type Bits } from './bits.ts';
-import { Basis, type RangeColumn } from './columns.ts';
-import { firstAbove } from './sorted.ts';
 
-/** Records by two figures at once: `counts[y * (xEdges.length) + x]`, the last bar of either open. */
+/** Records by two figures at once: `counts[y * xBars.length + x]`. Bars are ranges as lines ask them. */
 export interface Plane {
-  xEdges: number[];
-  yEdges: number[];
+  xBars: NumberTest[];
+  yBars: NumberTest[];
   counts: number[];
-  /** Records of the context with a single figure in both; the others are unknown or banded in one. */
+  /** Records of the context that lie in a bar of both; the others are unknown, in a wider band or between bars in one. */
   placed: number;
   total: number;
 }
 
-/**
- * Two figures of the records of a context as a grid, by their points where they are estimates. Figures below the
- * first edge count with it. `rates` turn a figure of `y` in the column's unit into the wanted one by its year.
- */
+/** The records of a context as a grid. `x` and `y` number the bar of each record from 1 on, as `barNumbers` does. */
 export function plane(
-  x: RangeColumn,
-  y: RangeColumn,
+  x: Uint8Array,
+  y: Uint8Array,
   context: Bits,
-  xEdges: number[],
-  yEdges: number[],
-  rateOf: (year: number) => number,
+  xBars: NumberTest[],
+  yBars: NumberTest[],
 ): Plane {
-  const counts = new Uint32Array(xEdges.length * yEdges.length);
+  const counts = new Uint32Array(xBars.length * yBars.length);
   let placed = 0;
   let total = 0;
-  const barOf = (edges: readonly number[], value: number) =>
-    Math.max(0, firstAbove(edges, value, 0, edges.length) - 1);
-  const rates = new Map<number, number>();
   for (const r of recordsOf(context)) {
     total++;
-    if (!isSingle(x, r) || !isSingle(y, r)) continue;
-    const year = y.year[r]!;
-    let rate = rates.get(year);
-    if (rate === undefined) rates.set(year, (rate = rateOf(year)));
-    if (Number.isNaN(rate)) continue;
+    const column = x[r]! - 1;
+    const row = y[r]! - 1;
+    if (column < 0 || row < 0 || column >= xBars.length || row >= yBars.length) continue;
     placed++;
-    counts[barOf(yEdges, y.low[r]! * rate) * xEdges.length + barOf(xEdges, x.low[r]!)]!++;
+    counts[row * xBars.length + column]!++;
   }
-  return { xEdges, yEdges, counts: [...counts], placed, total };
-}
-
-function isSingle(column: RangeColumn, r: number): boolean {
-  return column.basis[r] === Basis.Reported || column.basis[r] === Basis.Estimate;
+  return { xBars, yBars, counts: [...counts], placed, total };
 }

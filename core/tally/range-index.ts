@@ -11,9 +11,14 @@ export interface NewArrays {
 
 export type UnindexedRange = Omit<RangeColumn, 'index'>;
 
-/** Builds the index. `byYear` keeps the years of values apart, which money needs. */
-export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArrays): RangeIndex {
-  const { low, high, rangeLow, rangeHigh, basis, why, year } = column;
+/** One record in so many makes a run worth a set of its members. */
+const FEW = 16;
+
+/** Builds the index. The currencies and years of money are kept apart. */
+export function rangeIndex(column: UnindexedRange, make: NewArrays): RangeIndex {
+  const { low, high, rangeLow, rangeHigh, basis, why } = column;
+  const currencyOf = (r: number) => column.currency?.[r] ?? 0;
+  const yearOf = (r: number) => (column.currency ? column.year[r]! : 0);
   const size = basis.length;
   const words = noBits(size).length;
   const unknown = make.uint32(words);
@@ -21,7 +26,10 @@ export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArr
   const reasons: (Bits | null)[] = REASONS.map(() => null);
   const single = new Float64Array(size).fill(NaN);
   let singles = 0;
-  const bandOf = new Map<string, { year: number; low: number; high: number; records: number[] }>();
+  const bandOf = new Map<
+    string,
+    Omit<RangeIndex['bands'][number], 'start' | 'end'> & { records: number[] }
+  >();
   for (let r = 0; r < size; r++) {
     if (basis[r] === Basis.Unknown) {
       setBit(unknown, r);
@@ -34,15 +42,16 @@ export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArr
       singles++;
       continue;
     }
-    const of = byYear ? year[r]! : 0;
-    const key = `${of} ${low[r]} ${high[r]}`;
+    const [currency, year] = [currencyOf(r), yearOf(r)];
+    const key = `${currency} ${year} ${low[r]} ${high[r]}`;
     const band = bandOf.get(key);
     if (band) band.records.push(r);
-    else bandOf.set(key, { year: of, low: low[r]!, high: high[r]!, records: [r] });
+    else bandOf.set(key, { currency, year, low: low[r]!, high: high[r]!, records: [r] });
   }
 
   const order = orderBy([{ keys: single, descending: false }], size).subarray(0, singles);
-  const runOf = (r: number) => basis[r]! * 0x10000 + (byYear ? year[r]! : 0);
+  // The basis first, so that estimates come last.
+  const runOf = (r: number) => (basis[r]! << 24) | (currencyOf(r) << 16) | yearOf(r);
   const counts = new Map<number, number>();
   for (const r of order) counts.set(runOf(r), (counts.get(runOf(r)) ?? 0) + 1);
   const runs: RangeIndex['runs'] = [];
@@ -50,11 +59,12 @@ export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArr
   let start = 0;
   for (const [run, count] of [...counts].sort((a, b) => a[0] - b[0])) {
     runs.push({
-      basis: run >> 16,
+      basis: run >> 24,
+      currency: (run >> 16) & 0xff,
       year: run & 0xffff,
       start,
       end: start + count,
-      members: make.uint32(words),
+      members: count * FEW < size ? null : make.uint32(words),
     });
     next.set(run, start);
     start += count;
@@ -68,7 +78,7 @@ export function rangeIndex(column: UnindexedRange, byYear: boolean, make: NewArr
     records[at] = r;
   }
 
-  for (const { start, end, members } of runs) addRecords(members, records, start, end);
+  for (const { start, end, members } of runs) if (members) addRecords(members, records, start, end);
   const firstEstimate = runs.find((run) => run.basis === Basis.Estimate)?.start ?? singles;
   const lows = make.float64(singles - firstEstimate);
   const highs = make.float64(singles - firstEstimate);

@@ -36,6 +36,8 @@ function universe(): Universe {
     basis: Uint8Array.from(HEADCOUNTS, ([, , basis]) => basis),
     why: Uint8Array.from([0, 0, 0, 0, 0, 0, 2]),
     year: new Uint16Array(7),
+    currency: null,
+    currencies: [],
   };
   const values = Uint32Array.from([1, 1, 2, 1, 0, 1, 0]);
   const status = {
@@ -45,7 +47,7 @@ function universe(): Universe {
     postings: postingsOfOne(values, 3, ARRAYS.uint32),
   };
   const columns = new Map<string, Column>([
-    ['headcount', { ...headcount, index: rangeIndex(headcount, false, ARRAYS) }],
+    ['headcount', { ...headcount, index: rangeIndex(headcount, ARRAYS) }],
     ['status', status],
   ]);
   return { size: 7, columns };

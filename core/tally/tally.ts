@@ -1,6 +1,7 @@
 import { fieldOf } from '../fields/registry.ts';
 import type { Lookup } from '../tape/lookup.ts';
 import {
+  isAbsent,
   isBlock,
   isHas,
   isLive,
@@ -138,7 +139,8 @@ export class Tally {
         id: line.id,
         subtotal,
         cut: 0,
-        alone: this.setsOf(line).alone,
+        // A block of which every branch is parked is not there, and lets all through.
+        alone: isAbsent(line) ? this.universe.size : this.setsOf(line).alone,
         without: tally,
         unknown: 0,
       };
@@ -225,7 +227,11 @@ export class Tally {
   }
 
   /** Why a line does not know of those of the given records that it does not know of. */
-  private reasonsOf(line: FieldLine, { stale, coarse }: Verdict, among: Bits): LineFigures['reasons'] {
+  private reasonsOf(
+    line: FieldLine,
+    { stale, coarse, unrated }: Verdict,
+    among: Bits,
+  ): LineFigures['reasons'] {
     const reasons: Partial<Record<Reason, number>> = {};
     const add = (reason: Reason, records: Bits | null | undefined) => {
       const count = records ? countBoth(records, among) : 0;
@@ -236,6 +242,7 @@ export class Tally {
     if (column?.kind === 'range') column.index.reasons.forEach((records, i) => add(REASONS[i]!, records));
     add('too coarse', coarse);
     add('too old', stale);
+    add('no exchange rate', unrated);
     return reasons;
   }
 

@@ -1,13 +1,33 @@
-import { euroLimits, isMoney } from '../money/limits.ts';
+import { isMoney, limitsIn, type Limits } from '../money/limits.ts';
 import type { MoneyTest, NumberTest } from '../tape/nodes.ts';
-import { addBits, noBits, setBit, type Bits } from './bits.ts';
+import { addBits, dropBits, noBits, setBit, type Bits } from './bits.ts';
 import { Basis, type RangeColumn, type RangeIndex } from './columns.ts';
 import { addRecords, dropRecords, firstAbove, firstAtLeast } from './sorted.ts';
 import type { Verdict } from './verdict.ts';
 
+/** Both ends of a test for values of a currency and year, in the column's own unit; null where there is no rate. */
+export type LimitsOf = (currency: number, year: number) => Limits | null;
+
+/** The ends of a test for each currency and year of a column. */
+export function limitsOf(column: Pick<RangeColumn, 'currencies'>, test: NumberTest | MoneyTest): LimitsOf {
+  if (!isMoney(test)) {
+    const plain = { from: test.from ?? -Infinity, to: test.to ?? Infinity };
+    return () => plain;
+  }
+  const known = new Map<number, Limits | null>();
+  return (currency, year) => {
+    const key = currency * 0x10000 + year;
+    let limits = known.get(key);
+    if (limits === undefined)
+      known.set(key, (limits = limitsIn(test, column.currencies[currency]!, year || null)));
+    return limits;
+  };
+}
+
 /**
  * Yes where the whole value lies in the range, no where none of it does, unknown where it reaches
- * over a limit. An estimate decides by its point where estimates count, else it is unknown.
+ * over a limit or the limit cannot be had in its currency. An estimate decides by its point where
+ * estimates count, else it is unknown.
  */
 export function testRange(
   column: RangeColumn,
@@ -16,60 +36,67 @@ export function testRange(
   size: number,
 ): Verdict {
   const { index } = column;
-  const limits = limitsOf(test);
+  const limits = limitsOf(column, test);
   const yes = noBits(size);
   const unknown = index.unknown.slice();
-  for (const { basis, year, start, end, members } of index.runs) {
-    const { from, to } = limits(year);
+  let unrated: Bits | undefined;
+  const withoutRate = (records: Uint32Array, start: number, end: number) =>
+    addRecords((unrated ??= noBits(size)), records, start, end);
+  for (const { basis, currency, year, start, end, members } of index.runs) {
     if (basis === Basis.Estimate && !estimates) continue;
-    if (Number.isNaN(from) || Number.isNaN(to)) {
-      addBits(unknown, members);
+    const range = limits(currency, year);
+    if (!range) {
+      withoutRate(index.records, start, end);
       continue;
     }
-    const first = firstAtLeast(index.values, from, start, end);
-    const last = firstAbove(index.values, to, first, end);
-    if (2 * (last - first) <= end - start) addRecords(yes, index.records, first, last);
+    const [first, last] = within(index.values, range, start, end);
+    if (!members || 2 * (last - first) <= end - start) addRecords(yes, index.records, first, last);
     else {
       addBits(yes, members);
       dropRecords(yes, index.records, start, first);
       dropRecords(yes, index.records, last, end);
     }
   }
-  for (const { year, low, high, start, end } of index.bands) {
-    const { from, to } = limits(year);
-    if (low >= from && high <= to) addRecords(yes, index.bandRecords, start, end);
-    else if (!(high < from || low > to)) addRecords(unknown, index.bandRecords, start, end);
+  for (const { currency, year, low, high, start, end } of index.bands) {
+    const range = limits(currency, year);
+    if (!range) withoutRate(index.bandRecords, start, end);
+    else if (low >= range.from && high <= range.to) addRecords(yes, index.bandRecords, start, end);
+    else if (!(high < range.from || low > range.to)) addRecords(unknown, index.bandRecords, start, end);
   }
+  if (unrated) addBits(unknown, unrated);
   if (!estimates) {
     addBits(unknown, index.estimated);
-    return { yes, unknown };
+    return { yes, unknown, unrated };
   }
-  return { yes, unknown, estimated: index.estimated, straddling: straddlersOf(index, limits, size) };
+  let { estimated } = index;
+  if (unrated) dropBits((estimated = estimated.slice()), unrated);
+  return { yes, unknown, unrated, estimated, straddling: straddlersOf(index, limits, size) };
 }
 
-/** Records decided by an estimate whose range reaches over a limit. */
+/** The stretch of ascending values that lie within limits. */
+export function within(
+  values: Float64Array,
+  { from, to }: Limits,
+  start: number,
+  end: number,
+): [number, number] {
+  const first = firstAtLeast(values, from, start, end);
+  return [first, firstAbove(values, to, first, end)];
+}
+
+/** Records decided by an estimate of whose range a part lies within the limits and a part beyond one. */
 function straddlersOf(index: RangeIndex, limits: LimitsOf, size: number): Bits {
   const straddling = noBits(size);
-  for (const { basis, year, start, end } of index.runs) {
+  for (const { basis, currency, year, start, end } of index.runs) {
     if (basis !== Basis.Estimate) continue;
-    const { from, to } = limits(year);
+    const range = limits(currency, year);
+    if (!range) continue;
+    const { from, to } = range;
     for (let i = start; i < end; i++) {
       const least = index.rangeLow[i - index.firstEstimate]!;
       const most = index.rangeHigh[i - index.firstEstimate]!;
-      if ((least < from && most > from) || (least < to && most > to)) setBit(straddling, index.records[i]!);
+      if (most >= from && least <= to && (least < from || most > to)) setBit(straddling, index.records[i]!);
     }
   }
   return straddling;
-}
-
-/** Both ends of a test for values of a year, in the column's unit; NaN where the year has no rate. */
-type LimitsOf = (year: number) => { from: number; to: number };
-
-function limitsOf(test: NumberTest | MoneyTest): LimitsOf {
-  const times = isMoney(test) && test.per === 'month' ? 12 : 1;
-  const plain = { from: (test.from ?? -Infinity) * times, to: (test.to ?? Infinity) * times };
-  if (!isMoney(test) || test.currency === 'EUR') return () => plain;
-  const byYear = new Map(euroLimits(test).map(({ year, from, to }) => [year, { from, to }]));
-  const none = { from: NaN, to: NaN };
-  return (year) => byYear.get(year) ?? none;
 }

@@ -1,5 +1,6 @@
 import type { CodeTree, Scheme } from '../codes/tree.ts';
 import type { RankTest } from '../tape/nodes.ts';
+import { scaleTo } from './amounts.ts';
 import { hasBit, noBits, setBit } from './bits.ts';
 import { Basis, type CodesColumn, type PlaceColumn, type RangeColumn, type Universe } from './columns.ts';
 import { orderBy } from './order.ts';
@@ -42,13 +43,14 @@ function placesOf(
   const { size } = universe;
   const column = universe.columns.get(by) as RangeColumn;
   const groups = groupsOf(universe, among, trees);
+  const scale = scaleTo(column, 'EUR');
   const keys = new Float64Array(size).fill(NaN);
   for (let r = 0; r < size; r++)
     if (
       groups[r] !== 0 &&
       (column.basis[r] === Basis.Reported || (estimates && column.basis[r] === Basis.Estimate))
     )
-      keys[r] = column.low[r]!;
+      keys[r] = scale(column.low[r]!, r);
   const places = new Uint32Array(size);
   const seen: number[] = [];
   const last: { value: number; place: number }[] = [];

@@ -13,6 +13,8 @@ export interface Verdict {
   kin?: Bits;
   /** Of the unknown, records whose value is known and older than what was asked for. */
   stale?: Bits;
+  /** Of the unknown, records whose amount cannot be compared for want of a rate. */
+  unrated?: Bits;
 }
 
 /** Kleene not. */

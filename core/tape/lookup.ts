@@ -29,6 +29,8 @@ export interface Lookup {
   companyName(key: string): string | undefined;
   /** The companies that a line of peers keeps, surely and possibly, with the id of each record. */
   peers(test: PeersTest): { yes: Bits; unknown: Bits; ids: Uint32Array };
+  /** The currencies in which amounts of this universe stand. */
+  currencies: readonly string[];
   /** Day from which "past 12 months" counts back. */
   asOf: number;
 }

@@ -230,9 +230,14 @@ export function liveBranches(block: EitherBlock): readonly Leaf[] {
   return block.either.filter((branch) => !branch.parked);
 }
 
-/** Whether a line narrows at all: not parked and, for a block, not all branches parked. */
+/** Whether a line is a block of which every branch is parked, which is as if it were not there. */
+export function isAbsent(line: Line): boolean {
+  return isBlock(line) && liveBranches(line).length === 0;
+}
+
+/** Whether a line narrows at all: neither parked nor absent. */
 export function isLive(line: Line): boolean {
-  return !line.parked && (!isBlock(line) || liveBranches(line).length > 0);
+  return !line.parked && !isAbsent(line);
 }
 
 /** The column that counts the related records of a has-line. */

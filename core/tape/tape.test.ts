@@ -1,7 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
 import { dayOf, isoOf, monthsBefore } from '../dates.ts';
-import { convert } from '../exports/columns.ts';
-import { euroLimits } from '../money/limits.ts';
 import { fold } from '../text/fold.ts';
 import { daysOf } from './dates.ts';
 import { addLines, freeId, moveLine, removeLine, toggleMark, toggleUnknown } from './edit.ts';
@@ -77,13 +75,6 @@ describe('dates', () => {
     expect(isoOf(monthsBefore(dayOf('2026-05-31')!, 3))).toBe('2026-02-28');
     expect(dayOf('2026-02-30')).toBeNull();
   });
-});
-
-test('money is compared at the rate of the year of the value, a month twelve times', () => {
-  const limits = euroLimits({ from: 25_120, currency: 'CZK', per: 'month' });
-  expect(limits.find(({ year }) => year === 2024)).toEqual({ year: 2024, from: 12_000, to: Infinity });
-  expect(convert(2512, { currency: 'CZK', year: 2024 }, 'EUR')).toBeCloseTo(100);
-  expect(convert(1, { currency: 'CZK', year: 1990 }, 'EUR')).toBeNull();
 });
 
 test('edits leave the tape they are given as it was', () => {

@@ -20,6 +20,7 @@ const lookup: Lookup = {
   crosswalk: () => new Crosswalk(new Map(), []),
   countryGroups: READY_GROUPS,
   companyName: () => undefined,
+  currencies: ['EUR'],
   peers: () => ({ yes: new Uint32Array(1), unknown: new Uint32Array(1), ids: new Uint32Array() }),
   asOf: 20_000,
 };

@@ -1,4 +1,5 @@
 import { checkCharts } from '../charts/validate.ts';
+import type { Field } from '../fields/field.ts';
 import { fieldOf, relationsOf, rolesOf, SUBJECTS } from '../fields/registry.ts';
 import type { Lookup } from './lookup.ts';
 import {
@@ -229,13 +230,7 @@ function checkFieldLine(
       value: true,
       rule: 'only on figures that a source may have modelled',
     });
-  const fresh = raw.fresh === undefined ? undefined : spanAt(raw.fresh, `${at}.fresh`);
-  if (fresh !== undefined && !field.dated)
-    throw new Problem('no-freshness', `Nothing says how old a value of ${field.label} is.`, {
-      field: `${at}.fresh`,
-      value: fresh,
-      rule: 'only on fields whose values have a day or a year',
-    });
+  const fresh = raw.fresh === undefined ? undefined : checkFresh(field, raw.fresh, `${at}.fresh`);
   return {
     ...marks,
     field: id,
@@ -243,6 +238,18 @@ function checkFieldLine(
     ...(estimates ? { estimates: true as const } : {}),
     ...(fresh === undefined ? {} : { fresh }),
   };
+}
+
+/** Checks the span within which values of a field must be recorded. @throws Problem */
+export function checkFresh(field: Field, raw: unknown, at: string): string {
+  const fresh = spanAt(raw, at);
+  if (!field.dated)
+    throw new Problem('no-freshness', `Nothing says how old a value of ${field.label} is.`, {
+      field: at,
+      value: fresh,
+      rule: 'only on fields whose values have a day or a year',
+    });
+  return fresh;
 }
 
 function checkMarks(raw: Record<string, unknown>, at: string, context: Context) {

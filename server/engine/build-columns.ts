@@ -97,7 +97,7 @@ export function buildColumns(
         } else if (kind === 'number') {
           const column = copy.exactNumbers(before as RangeColumn | undefined);
           readers.push(readNumbers(store.column, column));
-          endings.push(() => columns.set(id, { ...column, index: rangeIndex(column, false, ARRAYS) }));
+          endings.push(() => columns.set(id, { ...column, index: rangeIndex(column, ARRAYS) }));
         } else {
           const column = copy.category(before as CategoryColumn | undefined);
           categories.push([
@@ -111,9 +111,11 @@ export function buildColumns(
         break;
       case 'range': {
         const money = kind === 'money';
-        const column = copy.range(before as RangeColumn | undefined);
-        readers.push(readRanges(store.stem, money, column));
-        endings.push(() => columns.set(id, { ...column, index: rangeIndex(column, money, ARRAYS) }));
+        const column = money
+          ? copy.money(before as RangeColumn | undefined)
+          : copy.range(before as RangeColumn | undefined);
+        readers.push(readRanges(store.stem, column));
+        endings.push(() => columns.set(id, { ...column, index: rangeIndex(column, ARRAYS) }));
         break;
       }
       case 'place': {

@@ -70,6 +70,14 @@ export class ColumnCopier {
     };
   }
 
+  money(before?: RangeColumn): UnindexedRange {
+    return {
+      ...this.range(before),
+      currency: this.filled(sharedUint8(this.size), before?.currency ?? undefined),
+      currencies: before ? [...before.currencies] : [],
+    };
+  }
+
   /** Without ranges of their own, which only estimates have. */
   exactNumbers(before?: RangeColumn): UnindexedRange {
     const low = this.float64(before?.low);
@@ -83,6 +91,8 @@ export class ColumnCopier {
       basis: this.filled(sharedUint8(this.size), before?.basis),
       why: this.filled(sharedUint8(this.size), before?.why),
       year: this.filled(sharedUint16(this.size), before?.year),
+      currency: null,
+      currencies: [],
     };
   }
 

@@ -121,20 +121,48 @@ export function readNumbers(expression: string, column: UnindexedRange): Company
   };
 }
 
-/** Reasons and bases packed into one number: below zero why it is unknown, else the basis and the year. */
+/**
+ * What a value is, packed into one number: below zero why it is unknown, else its basis, year and currency as digits of
+ * different weight. A currency is its three letters as a number.
+ */
 const BASES = 4;
+const YEARS = 10_000;
+const LETTERS = 128;
 
-/** Numbers that may be exact, banded or estimated; money in euros. A reported one comes as a number, others as a text of low, high and point. */
-export function readRanges(stem: string, money: boolean, column: UnindexedRange): CompanyReader {
-  const value = money ? `${stem}_eur` : stem;
+const currencySql = (stem: string) =>
+  ['1', '2', '3']
+    .map((at) => `unicode(substr(${stem}_currency, ${at}, 1))`)
+    .reduce((sum, one) => `(${sum} * ${LETTERS} + ${one})`);
+
+function currencyOf(packed: number): string {
+  return String.fromCharCode(
+    Math.floor(packed / LETTERS ** 2),
+    Math.floor(packed / LETTERS) % LETTERS,
+    packed % LETTERS,
+  );
+}
+
+/** Numbers that may be exact, banded or estimated, and money in its own currency. A reported one comes as a number, others as a text of low, high and point. */
+export function readRanges(stem: string, column: UnindexedRange): CompanyReader {
   const why = REASONS.map((reason, i) => `WHEN '${reason}' THEN ${-1 - i}`).join(' ');
   const basis = `CASE ${stem}_basis WHEN 'reported' THEN ${Basis.Reported} WHEN 'band' THEN ${Basis.Band} ELSE ${Basis.Estimate} END`;
+  const currency = column.currency ? ` + ${BASES * YEARS} * ${currencySql(stem)}` : '';
+  const numbers = new Map<number, number>();
+  const currencyNumber = (packed: number): number => {
+    let number = numbers.get(packed);
+    if (number === undefined) {
+      const code = currencyOf(packed);
+      const known = column.currencies.indexOf(code);
+      numbers.set(packed, (number = known < 0 ? column.currencies.push(code) - 1 : known));
+    }
+    return number;
+  };
   return {
     expressions: [
-      `CASE WHEN ${value}_low IS NULL THEN CASE ${stem}_why ${why} ELSE -1 END
-        ELSE ${basis} + ${BASES} * COALESCE(${stem}_year, 0) END`,
-      `CASE ${stem}_basis WHEN 'reported' THEN ${value}_low
-        ELSE ${value}_low || ' ' || ${value}_high || ' ' || COALESCE(${value}_point, '') END`,
+      `CASE WHEN ${stem}_low IS NULL THEN CASE ${stem}_why ${why} ELSE -1 END
+        ELSE ${basis} + ${BASES} * COALESCE(${stem}_year, 0)${currency} END`,
+      `CASE ${stem}_basis WHEN 'reported' THEN ${stem}_low
+        ELSE ${stem}_low || ' ' || ${stem}_high || ' ' || COALESCE(${stem}_point, '') END`,
     ],
     take(r, row, at) {
       const packed = row[at] as number;
@@ -147,7 +175,8 @@ export function readRanges(stem: string, money: boolean, column: UnindexedRange)
       }
       column.basis[r] = packed % BASES;
       column.why[r] = 0;
-      column.year[r] = Math.floor(packed / BASES);
+      column.year[r] = Math.floor(packed / BASES) % YEARS;
+      if (column.currency) column.currency[r] = currencyNumber(Math.floor(packed / (BASES * YEARS)));
       const figures = row[at + 1] as number | string;
       if (typeof figures === 'number') {
         column.low[r] = column.high[r] = column.rangeLow[r] = column.rangeHigh[r] = figures;

@@ -11,7 +11,16 @@ import type {
   WordedTally,
 } from '../../contract/responses.ts';
 import { fieldOf, relationsOf } from '../../core/fields/registry.ts';
-import { countBits, countBoth, noBits, recordsOf, setBit, type Bits } from '../../core/tally/bits.ts';
+import {
+  countBits,
+  countBoth,
+  keepBits,
+  noBits,
+  recordsOf,
+  setBit,
+  type Bits,
+} from '../../core/tally/bits.ts';
+import { freshRecords } from '../../core/tally/evaluate.ts';
 import { companiesOf } from '../../core/tally/links.ts';
 import type { CodesColumn, PlaceColumn, Universe } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
@@ -25,7 +34,7 @@ import { written } from '../../core/tape/sql/statement.ts';
 import { complete, type Completion } from '../../core/tape/typed/complete.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLine } from '../../core/tape/typed/spell.ts';
-import { validateSort, validateTape } from '../../core/tape/validate.ts';
+import { checkFresh, validateSort, validateTape } from '../../core/tape/validate.ts';
 import { readTape } from '../../core/tape/reading.ts';
 import { wordLine, wordTape, type Wording } from '../../core/tape/wording.ts';
 import { fold } from '../../core/text/fold.ts';
@@ -301,7 +310,13 @@ export class Engine {
         rule: 'a field that can be a line',
       });
     const context = inner?.kept ?? tally.kept(tape, request.at);
-    return countsOf(tally.universe, this.lookup, field, request, context);
+    if (request.fresh === undefined) return countsOf(tally.universe, this.lookup, field, request, context);
+    const fresh = checkFresh(field, request.fresh, 'fresh');
+    const recent = freshRecords(tally.universe, field, fresh, this.lookup.asOf);
+    keepBits(recent, context);
+    const counts = countsOf(tally.universe, this.lookup, field, request, recent);
+    const total = countBits(context);
+    return { ...counts, total, unknown: Number(counts.unknown ?? 0) + total - countBits(recent) };
   }
 
   /** What the tape would leave if one of its lines asked each of some tests instead; of a line within a has-line, how many related records. */

@@ -7,6 +7,7 @@ import type {
   SummaryAnswer,
 } from '../../contract/market.ts';
 import { bucketsOf, sourceColumn, type Buckets } from '../../core/charts/buckets.ts';
+import { barRanges } from '../../core/charts/bars.ts';
 import type { Axis, Chart } from '../../core/charts/chart.ts';
 import { chartFigures, scatterOf, spanOf } from '../../core/charts/figures.ts';
 import { testOfGroup } from '../../core/charts/line-of.ts';
@@ -16,12 +17,13 @@ import { checkChart } from '../../core/charts/validate.ts';
 import { yearOf } from '../../core/dates.ts';
 import type { Field } from '../../core/fields/field.ts';
 import { fieldOf, SUBJECTS } from '../../core/fields/registry.ts';
-import { ratePerEuro } from '../../core/money/rates.ts';
 import { Recent } from '../../core/recent.ts';
 import { quantilesOf } from '../../core/stats/quantiles.ts';
 import { recordsOf, type Bits } from '../../core/tally/bits.ts';
 import { Basis, type CategoryColumn, type Column, type RangeColumn } from '../../core/tally/columns.ts';
+import { barTest } from '../../core/tally/evaluate.ts';
 import { figuresOf, type Figures } from '../../core/tally/figures.ts';
+import { barNumbers } from '../../core/tally/in-bars.ts';
 import { plane, type Plane } from '../../core/tally/plane.ts';
 import { emptyTape, isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
 import { wordLine } from '../../core/tape/wording.ts';
@@ -167,14 +169,21 @@ export class Market {
     const others = tape.lines.filter(
       (line) => isBlock(line) || isHas(line) || (line.field !== 'headcount' && line.field !== 'revenue'),
     );
-    return plane(
-      this.engine.universeOf('companies').columns.get('headcount') as RangeColumn,
-      this.engine.universeOf('companies').columns.get('revenue') as RangeColumn,
-      this.engine.kept({ ...tape, lines: others }),
-      logEdges(0, 4),
-      logEdges(4, 9),
-      (year) => (currency === 'EUR' ? 1 : (ratePerEuro(currency, year) ?? NaN)),
-    );
+    const universe = this.engine.universeOf('companies');
+    const barsOf = (id: 'headcount' | 'revenue', edges: number[]) => {
+      const field = fieldOf('companies', id)!;
+      const bars = barRanges(field, edges);
+      const tests = bars.map((bar) => barTest(field, bar, currency, this.engine.lookup));
+      const own = tape.lines.find((line) => 'field' in line && line.field === id && !line.not);
+      // A line that is there keeps its policy on estimates; one that is to be made counts them.
+      const estimates = !own || ('estimates' in own && own.estimates === true);
+      return {
+        bars,
+        numbers: barNumbers(universe.columns.get(id) as RangeColumn, tests, universe.size, estimates),
+      };
+    };
+    const [x, y] = [barsOf('headcount', logEdges(0, 4)), barsOf('revenue', logEdges(4, 9))];
+    return plane(x.numbers, y.numbers, this.engine.kept({ ...tape, lines: others }), x.bars, y.bars);
   }
 
   /** Where a company stands among those of its industry group; null where there is none of this key. */

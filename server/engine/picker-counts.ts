@@ -1,7 +1,8 @@
 import type { CodeCount, ValueCount } from '../../contract/responses.ts';
 import { isScheme, SCHEMES, type CodeTree, type Scheme } from '../../core/codes/tree.ts';
-import { AGES, edgesOf, GROWTH_EDGES } from '../../core/charts/edges.ts';
-import { yearOf } from '../../core/dates.ts';
+import { barRanges } from '../../core/charts/bars.ts';
+import { edgesOf } from '../../core/charts/edges.ts';
+import { parseSpan, spanStart, yearOf } from '../../core/dates.ts';
 import type { Field, Store } from '../../core/fields/field.ts';
 import { countBits, countBoth, type Bits } from '../../core/tally/bits.ts';
 import type {
@@ -14,11 +15,16 @@ import type {
   RangeColumn,
   Universe,
 } from '../../core/tally/columns.ts';
-import { countCategory, countCodes, countMany, histogram, type Histogram } from '../../core/tally/counts.ts';
-import { columnOf, groupsOf } from '../../core/tally/evaluate.ts';
+import { countCodes, countCodesWithKin, type CodeCounts } from '../../core/tally/code-counts.ts';
+import { countCategory, countMany, histogram } from '../../core/tally/counts.ts';
+import { barTest, columnOf, groupsOf } from '../../core/tally/evaluate.ts';
 import { countKeys, countLists, keyedHistogram } from '../../core/tally/keyed-counts.ts';
+import type { Placed } from '../../core/tally/placed.ts';
 import { FLAG_WORDS } from '../../core/tally/test-category.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
+import type { NumberTest } from '../../core/tape/nodes.ts';
+import { spanAt } from '../../core/tape/tests.ts';
+
 import type { CountsRequest } from './counts-request.ts';
 import { placeCounts } from './place-counts.ts';
 
@@ -39,21 +45,18 @@ export function countsOf(
     case 'codes':
       return { total, ...codeCounts(lookup, column as Map<Scheme, CodesColumn>, request, context) };
     case 'place':
-      return { total, ...placeCounts(lookup, column as PlaceColumn, request, context) };
+      return { total, ...placeCounts(lookup, placedIn(universe, request), request, context) };
     case 'number':
     case 'money': {
       const currency = field.kind === 'money' ? (request.currency ?? 'EUR') : undefined;
-      const found = histogram(column as RangeColumn, context, edgesOf(field, yearOf(lookup.asOf)), currency);
-      return {
-        total,
-        ...plainHistogram(field.yearsSince ? backwards(found) : found),
-        currency,
-      };
+      const bars = barsOf(field, lookup);
+      const tests = bars.map((bar) => barTest(field, bar, currency ?? '', lookup));
+      return { total, bars, ...histogram(column as RangeColumn, context, tests), currency };
     }
     case 'category': {
       const found =
         (column as ManyColumn | CategoryColumn).kind === 'many'
-          ? countMany(column as ManyColumn, context, groupsOf(lookup, field))
+          ? countMany(column as ManyColumn, context, groupsOf(lookup, field), sinceOf(request, lookup))
           : countCategory(column as CategoryColumn, context);
       return { total, values: named(found.counts), unknown: found.unknown };
     }
@@ -76,15 +79,13 @@ export function countsOf(
       return {
         total,
         values,
-        ...keyedCounts(field, column as KeyedColumn, key, context, edgesOf(field, yearOf(lookup.asOf))),
+        ...keyedCounts(field, column as KeyedColumn, key, context, lookup),
       };
     }
     case 'growth':
       return {
         total,
-        ...keyedCounts(field, column as KeyedColumn, request.key ?? 'headcount 1y', context, [
-          ...GROWTH_EDGES,
-        ]),
+        ...keyedCounts(field, column as KeyedColumn, request.key ?? 'headcount 1y', context, lookup),
       };
     case 'list':
       return { total, values: named(countLists(column as ListColumn, context)), unknown: 0 };
@@ -95,6 +96,19 @@ export function countsOf(
     case 'label':
       return { total };
   }
+}
+
+/** The day from which values must have been seen first; null where that was not asked. */
+function sinceOf({ seen }: CountsRequest, { asOf }: Lookup): number | null {
+  return seen === undefined ? null : spanStart(asOf, parseSpan(spanAt(seen, 'seen'))!);
+}
+
+function placedIn({ columns, relations }: Universe, { site }: CountsRequest): Placed {
+  const own = columns.get('place') as PlaceColumn;
+  const sites = relations?.get('sites');
+  if (site !== 'any' || !sites) return { own, sites: null };
+  const place = sites.related.columns.get('place') as PlaceColumn;
+  return { own, sites: { place, hanging: sites.hanging.get('')! } };
 }
 
 function countContacts({ lists }: ListColumn, context: Bits, total: number) {
@@ -108,23 +122,14 @@ function countContacts({ lists }: ListColumn, context: Bits, total: number) {
   };
 }
 
-function keyedCounts(field: Field, column: KeyedColumn, key: string, context: Bits, edges: number[]) {
+function barsOf(field: Field, lookup: Lookup): NumberTest[] {
+  return barRanges(field, edgesOf(field, yearOf(lookup.asOf)));
+}
+
+function keyedCounts(field: Field, column: KeyedColumn, key: string, context: Bits, lookup: Lookup) {
   const { absent } = field.store as Extract<Store, { at: 'keyed' }>;
-  return plainHistogram(keyedHistogram(column, key, absent, context, edges));
-}
-
-function plainHistogram({ counts, estimated, ...rest }: Histogram) {
-  return { ...rest, counts: [...counts], estimated: [...estimated] };
-}
-
-/** A histogram of the calendar years that `edgesOf` made of AGES, as one of years passed. */
-function backwards(found: Histogram): Histogram {
-  return {
-    ...found,
-    edges: [...AGES],
-    counts: found.counts.toReversed(),
-    estimated: found.estimated.toReversed(),
-  };
+  const bars = barsOf(field, lookup);
+  return { bars, ...keyedHistogram(column, key, absent, context, bars) };
 }
 
 /** A code tree with the companies of a context at every level; where words are searched, only what they find. */
@@ -136,10 +141,7 @@ export function codeCounts(
 ) {
   const scheme = isScheme(request.scheme) ? request.scheme : 'nace-2.1';
   const tree = lookup.codes(scheme);
-  const column = columns.get(scheme);
-  const found = column
-    ? countCodes(column, tree, context, request.rank === 'main')
-    : { counts: new Uint32Array(tree.size), unknown: countBits(context) };
+  const found = countedCodes(lookup, columns, scheme, request, context);
   const hits = request.search ? lookup.findCodes(scheme, request.search, 60) : null;
   const nodes = hits
     ? withAncestors(
@@ -170,6 +172,29 @@ export function codeCounts(
     }),
     unknown: found.unknown,
   };
+}
+
+function countedCodes(
+  lookup: Lookup,
+  columns: Map<Scheme, CodesColumn>,
+  scheme: Scheme,
+  { rank, kin }: CountsRequest,
+  context: Bits,
+): CodeCounts {
+  const tree = lookup.codes(scheme);
+  const column = columns.get(scheme);
+  if (kin) {
+    const others = [...columns.values()]
+      .filter((one) => one.scheme !== scheme)
+      .map((one) => ({
+        column: one,
+        saying: lookup.crosswalk().sayingYes(one.scheme, scheme, kin === 'possible'),
+      }));
+    return countCodesWithKin(column ?? null, others, tree, context, rank === 'main');
+  }
+  return column
+    ? countCodes(column, tree, context, rank === 'main')
+    : { counts: new Uint32Array(tree.size), unknown: countBits(context) };
 }
 
 /** Nodes and all above them, in tree order. */

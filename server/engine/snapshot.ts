@@ -14,7 +14,7 @@ import type { StoredUniverse } from './stored-universe.ts';
  */
 
 const MAGIC = 0x4a544c59;
-const VERSION = 8;
+const VERSION = 9;
 const HEAD_BYTES = 16;
 /** Bytes read or written at a time. */
 const PIECE = 1 << 24;

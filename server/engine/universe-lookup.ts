@@ -71,8 +71,18 @@ export function universeLookup(
     choices: ({ subject, id }) => (id === 'list' ? workspace.lists : (choices.get(`${subject} ${id}`) ?? [])),
     companyName: (key) => nameOf.get(key),
     peers,
+    currencies: currenciesOf(stored),
     asOf,
   };
+}
+
+/** The currencies of all amounts, by name. */
+function currenciesOf({ columns, related }: Pick<StoredUniverse, 'columns' | 'related'>): string[] {
+  const found = new Set<string>();
+  for (const own of [columns, ...[...related.values()].map((one) => one.columns)])
+    for (const column of own.values())
+      if ('kind' in column && column.kind === 'range') for (const code of column.currencies) found.add(code);
+  return [...found].sort();
 }
 
 /** The values that any company has, the most frequent first. */

@@ -71,14 +71,18 @@ export async function writeParquet(
   );
 }
 
-/** Every code under itself and under each code above it. */
+/** Every code under itself, each code above it, and those below it that say the same because they stand alone there. */
 export function* codeBranches(
   trees: ReadonlyMap<Scheme, CodeTree>,
 ): Generator<[scheme: string, code: string, above: string]> {
   for (const [scheme, tree] of trees)
-    for (let node = 0; node < tree.size; node++)
+    for (let node = 0; node < tree.size; node++) {
+      const code = tree.codes[node]!;
       for (let above = node; above >= 0; above = tree.parents[above]!)
-        yield [scheme, tree.codes[node]!, tree.codes[above]!];
+        yield [scheme, code, tree.codes[above]!];
+      for (let below = node + 1; below < tree.size && tree.onlyChildOf(below) === below - 1; below++)
+        yield [scheme, code, tree.codes[below]!];
+    }
 }
 
 interface Column {

@@ -31,6 +31,9 @@ export function relate(db: Db, revision: number, subjects: readonly string[]): v
   }
 }
 
+/** A sum of decimals as a decimal: without what adding them in binary leaves in the last digits. */
+const added = (value: string) => `round(sum(${value}), 9)`;
+
 const OWNED = `FROM brand_party p JOIN brand b ON b.id = p.brand_id WHERE p.company_id = company.id AND p.role = 'owner'`;
 const RAISING = `FROM deal_party p JOIN deal d ON d.id = p.deal_id WHERE p.company_id = company.id AND p.role = 'target'`;
 const ROUNDS = `${RAISING} AND d.kind IN ('growth-loan', 'equity-round')`;
@@ -48,17 +51,17 @@ const DERIVED: Readonly<Record<string, string>> = {
         countries_known = (SELECT max(b.countries_known) FROM brand_party p JOIN brand b ON b.id = p.brand_id WHERE p.company_id = company.id)
       WHERE id IN (SELECT id FROM touched);
     UPDATE company SET own_share = CASE WHEN brands_owned + brands_resold > 0
-        THEN round(100.0 * brands_owned / (brands_owned + brands_resold), 1) END
+        THEN 100.0 * brands_owned / (brands_owned + brands_resold) END
       WHERE id IN (SELECT id FROM touched);
     DELETE FROM company_market WHERE company_id IN (SELECT id FROM touched);
     INSERT INTO company_market
-      SELECT p.company_id, m.measure, m.key, round(sum(m.value) / (
+      SELECT p.company_id, m.measure, m.key, ${added('m.value')} / (
           SELECT count(*) FROM brand_party o WHERE o.company_id = p.company_id AND o.role = 'owner'
-            AND EXISTS (SELECT 1 FROM brand_measure n WHERE n.brand_id = o.brand_id AND n.measure = m.measure)), 2)
+            AND EXISTS (SELECT 1 FROM brand_measure n WHERE n.brand_id = o.brand_id AND n.measure = m.measure))
       FROM brand_party p JOIN brand_measure m ON m.brand_id = p.brand_id
       WHERE p.role = 'owner' AND p.company_id IN (SELECT id FROM touched) GROUP BY 1, 2, 3;
     INSERT INTO company_market
-      SELECT p.company_id, 'category-share', b.category, round(sum(b.share), 3)
+      SELECT p.company_id, 'category-share', b.category, ${added('b.share')}
       FROM brand_party p JOIN brand b ON b.id = p.brand_id
       WHERE p.role = 'owner' AND b.category IS NOT NULL AND b.share IS NOT NULL AND p.company_id IN (SELECT id FROM touched) GROUP BY 1, 3;
     DELETE FROM company_country WHERE company_id IN (SELECT id FROM touched);
@@ -78,7 +81,9 @@ const DERIVED: Readonly<Record<string, string>> = {
         raised_basis = CASE WHEN raised_low IS NOT NULL THEN CASE WHEN raised_low = raised_high THEN 'reported' ELSE 'band' END END,
         raised_currency = CASE WHEN raised_low IS NOT NULL THEN 'EUR' END,
         raised_point = CASE WHEN raised_low = raised_high THEN raised_low END,
-        raised_why = CASE WHEN raised_low IS NULL AND deals_known = 1 AND last_round_on IS NULL THEN 'not applicable' END,
+        raised_why = CASE WHEN raised_low IS NOT NULL THEN NULL
+          WHEN deals_known = 1 AND last_round_on IS NULL THEN 'not applicable'
+          WHEN EXISTS (SELECT 1 ${ROUNDS} AND d.amount_low IS NOT NULL) THEN 'no exchange rate' END,
         raised_eur_low = raised_low, raised_eur_high = CASE WHEN raised_low IS NOT NULL THEN raised_high END,
         raised_eur_point = CASE WHEN raised_low = raised_high THEN raised_low END
       WHERE id IN (SELECT id FROM touched);`,

@@ -35,14 +35,14 @@ export function marketRoutes({ engine }: Services): Router {
     response.json(await engine.call('find', [tape, sort, text, from], goneSignal(response)));
   });
   routes.post('/clusters', async (request, response) => {
-    const { tape, ...view } = body(ClustersBody, request);
+    const { tape, seen, ...view } = body(ClustersBody, request);
     if (view.west >= view.east || view.south >= view.north)
       throw new HttpProblem(400, 'wrong-value', 'The view has no width or no height.', {
         field: view.west >= view.east ? 'east' : 'north',
         value: view.west >= view.east ? view.east : view.north,
         rule: 'east beyond west, north beyond south',
       });
-    response.json(await engine.call('clusters', [tape, view], goneSignal(response)));
+    response.json(await engine.call('clusters', [tape, view, seen], goneSignal(response)));
   });
   routes.get('/companies/:key/standing', async (request, response) => {
     const currency = queryText(request, 'currency') || 'EUR';

@@ -1,5 +1,5 @@
 import type { MoneyCell, QuantityCell } from '../../core/cells.ts';
-import { convert } from '../../core/exports/columns.ts';
+import { converted } from '../../core/money/rates.ts';
 import { useSettings } from './settings.ts';
 
 const LOCALES = { comma: 'en-GB', point: 'de-DE', space: 'fr-FR' } as const;
@@ -69,11 +69,12 @@ export function useFormat() {
     headcount: (cell: QuantityCell) => quantity(cell, (value) => number(value)),
     /** Money in thousands of the workspace's currency; null where there is no rate. */
     thousands: (cell: MoneyCell): ShownFigure | null => {
-      const factor = convert(1, cell, currency);
-      if (factor === null) return null;
-      const shown = quantity(cell, (value) =>
-        number((value * factor) / 1000, value * factor < 10_000 ? 1 : 0),
-      );
+      const inOurs = (value: number) => converted(value, cell.currency, currency, cell.year);
+      if (inOurs(1) === null) return null;
+      const shown = quantity(cell, (value) => {
+        const amount = inOurs(value)!;
+        return number(amount / 1000, Math.abs(amount) < 10_000 ? 1 : 0);
+      });
       return {
         ...shown,
         note: cell.currency === currency ? shown.note : `${shown.note}, converted from ${cell.currency}`,

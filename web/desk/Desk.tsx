@@ -12,6 +12,7 @@ import {
 import type { Line } from '../../core/tape/nodes.ts';
 import { useKey } from '../app/keys.ts';
 import { Trouble } from '../ui/controls.tsx';
+import { ViewBoundary } from '../ui/ViewBoundary.tsx';
 import { AddToListDialog } from './AddToListDialog.tsx';
 import { useDeskAddress } from './address.ts';
 import { EmptyUniverse } from './EmptyUniverse.tsx';
@@ -32,6 +33,7 @@ const ExportDialog = lazy(() =>
   import('./ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
 );
 
+const VIEW_NAMES = { sheet: 'The sheet', breakdown: 'Breakdown', map: 'The map' } as const;
 const NARROW = '(max-width: 1000px)';
 
 /** The Desk: the stage with the sheet, a picker or a profile, and the tape beside it. */
@@ -143,15 +145,21 @@ export function Desk() {
         {problem && <Trouble error={new Error(problem)} />}
         <Suspense fallback={<p className="p-6 text-soft">One moment …</p>}>
           {openLine !== null ? (
-            <Picker key={openLine} openLine={openLine} />
+            <ViewBoundary key={openLine} name="This line">
+              <Picker key={openLine} openLine={openLine} />
+            </ViewBoundary>
           ) : company !== null ? (
-            <Opened openKey={company} />
+            <ViewBoundary key={company} name="This page">
+              <Opened openKey={company} />
+            </ViewBoundary>
           ) : (
             <>
               <StageHeader />
-              {view === 'sheet' && <Sheet ref={sheet} />}
-              {view === 'breakdown' && <Breakdown />}
-              {view === 'map' && <MapView />}
+              <ViewBoundary key={`${view} ${tape.subject}`} name={VIEW_NAMES[view]}>
+                {view === 'sheet' && <Sheet ref={sheet} />}
+                {view === 'breakdown' && <Breakdown />}
+                {view === 'map' && <MapView />}
+              </ViewBoundary>
             </>
           )}
         </Suspense>

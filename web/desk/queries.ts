@@ -60,9 +60,14 @@ function useContextOf(at: string | undefined): { tape: Tape; at?: string } {
   return { tape: context, ...(holder === null ? {} : { at: holder }) };
 }
 
+/** The freshness that the line of a picker asks: what is older is among what its choices leave out. */
+export const FreshWithin = createContext<string | undefined>(undefined);
+
 /** Counts for a picker: in the context of all lines but its own. */
 export function useCounts<T>(wish: { field: string; at?: string } & Record<string, unknown>, enabled = true) {
-  const { at, ...rest } = wish;
+  const fresh = useContext(FreshWithin);
+  const { at, ...asked } = wish;
+  const rest = { ...asked, ...(fresh === undefined ? {} : { fresh }) };
   const context = useContextOf(at);
   return useQuery({
     queryKey: ['counts', context, rest],

@@ -21,7 +21,7 @@ export function PlaceSpot({ lat, lon, name }: { lat: number; lon: number; name: 
   useEffect(() => {
     const map = new MapCanvas(canvas.current!);
     map.view = { lat, lon, scale: SCALE };
-    map.clusters = { located: 1, inView: 1, clusters: [], singles: [{ key: '', name, lat, lon }] };
+    map.clusters = { clusters: [], singles: [{ key: '', name, lat, lon }] };
     map.setLand(land, cities?.cities ?? []);
     const observer = new ResizeObserver(() => map.renew());
     observer.observe(canvas.current!);

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { ProfileAnswer } from '../../contract/responses.ts';
 import type { HistoryPoint } from '../../core/records/record.ts';
 import { isoOf } from '../../core/dates.ts';
-import { convert } from '../../core/exports/columns.ts';
+import { converted } from '../../core/money/rates.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
 import { useFormat } from '../app/format.ts';
 import { EChart } from '../charts/EChart.tsx';
@@ -26,7 +26,7 @@ export function SizeHistory({ profile }: { profile: ProfileAnswer }) {
   const revenueRecord = profile.records.find(({ id }) => id === profile.from.revenueHistory)?.record;
   const monthRecord = profile.records.find(({ id }) => id === profile.from.revenueMonths)?.record;
   const inShown = (value: number, year: number, from: string) =>
-    convert(value, { currency: from, year }, format.currency);
+    converted(value, from, format.currency, year);
   const currency = revenueRecord?.revenue?.currency ?? homeCurrency(profile);
   const revenues = (revenueRecord?.revenueHistory ?? []).flatMap((point) => {
     const value = currency === null ? null : inShown(point.value, point.year, currency);
@@ -44,7 +44,7 @@ export function SizeHistory({ profile }: { profile: ProfileAnswer }) {
       return {
         year: own,
         month: at % 12,
-        value: convert(value, { currency: monthCurrency, year: own }, format.currency) ?? NaN,
+        value: converted(value, monthCurrency, format.currency, own) ?? NaN,
       };
     });
   }, [months, monthCurrency, format.currency]);

@@ -2,7 +2,8 @@ import { Pass, SCHEMES, type Scheme } from '../../codes/tree.ts';
 import { parseSpan, spanStart, yearOf } from '../../dates.ts';
 import type { Field, Store } from '../../fields/field.ts';
 import { fieldOf, subjectOf } from '../../fields/registry.ts';
-import { euroLimits, type EuroLimits } from '../../money/limits.ts';
+import { limitsIn, type Limits } from '../../money/limits.ts';
+import { RATE_YEARS } from '../../money/rates.ts';
 import { recordsOf, type Bits } from '../../tally/bits.ts';
 import { groupsOf, keyOf, ownTest } from '../../tally/evaluate.ts';
 import { atAnySite } from '../any-site.ts';
@@ -203,33 +204,45 @@ export abstract class TestCompiler {
     const [from, to] = [end(test.from), end(test.to)];
     if (field.store.at === 'column') return between(`${row}.${columnIn(field)}`, from, to);
     const stem = `${row}.${(field.store as { stem: string }).stem}`;
-    return decided(stem, stem, estimates, from, to);
+    return decided(stem, estimates, from, to);
   }
 
-  /** Limits in euros at the rate of the value's year. */
+  /** Limits carried into the currency of each value at the rate of its year; null where there is no rate. */
   private money(field: Field, test: MoneyTest, estimates: boolean, row: string): Sql {
     const stem = `${row}.${(field.store as { stem: string }).stem}`;
-    const limits = euroLimits(test);
-    const byYear = (open: boolean, of: (one: EuroLimits) => number): End => {
-      if (open) return null;
-      const [first] = limits;
-      if (first && limits.every((one) => of(one) === of(first)) && test.currency === 'EUR')
-        return sql('?', of(first));
-      return filled(
-        `CASE ${stem}_year @ END`,
-        joined(
-          limits.map((one) => sql('WHEN ? THEN ?', one.year, of(one))),
-          ' ',
-        ),
-      );
-    };
+    const { currencies } = this.lookup;
+    const limit = (open: boolean, end: keyof Limits): End =>
+      open
+        ? null
+        : currencies.length === 0
+          ? sql('NULL')
+          : filled(
+              `CASE ${stem}_currency @ END`,
+              joined(
+                currencies.map((currency) =>
+                  filled('WHEN @ THEN @', sql('?', currency), this.limitByYear(test, currency, end, stem)),
+                ),
+                ' ',
+              ),
+            );
     return decided(
-      `${stem}_eur`,
       stem,
       estimates,
-      byYear(test.from === undefined, (one) => one.from),
-      byYear(test.to === undefined, (one) => one.to),
+      limit(test.from === undefined, 'from'),
+      limit(test.to === undefined, 'to'),
     );
+  }
+
+  /** The limit for values of a currency: the same every year in the test's own, else by the rate of the year. */
+  private limitByYear(test: MoneyTest, currency: string, end: keyof Limits, stem: string): Sql {
+    const own = limitsIn(test, currency, null);
+    if (own) return sql('?', own[end]);
+    const years: Sql[] = [];
+    for (let year = RATE_YEARS.from; year <= RATE_YEARS.to; year++) {
+      const limits = limitsIn(test, currency, year);
+      if (limits) years.push(sql('WHEN ? THEN ?', year, limits[end]));
+    }
+    return years.length ? filled(`CASE ${stem}_year @ END`, joined(years, ' ')) : sql('NULL');
   }
 
   private category(field: Field, { any, all, seen }: CategoryTest, row: string): Sql {
@@ -301,11 +314,11 @@ function measure({ store, subject }: Field, key: string, test: NumberTest, row: 
 }
 
 /** True if the whole value lies within, false if none of it does, else null; an estimate decides by its point. */
-function decided(value: string, stem: string, estimates: boolean, from: End, to: End): Sql {
+function decided(stem: string, estimates: boolean, from: End, to: End): Sql {
   return filled(
     `CASE WHEN ${stem}_basis = 'estimate' THEN @ WHEN @ THEN TRUE WHEN @ THEN FALSE END`,
-    estimates ? between(`${value}_point`, from, to) : sql('NULL'),
-    either(' AND ', compared(`${value}_low`, '>=', from), compared(`${value}_high`, '<=', to)),
-    either(' OR ', compared(`${value}_high`, '<', from), compared(`${value}_low`, '>', to)),
+    estimates ? between(`${stem}_point`, from, to) : sql('NULL'),
+    either(' AND ', compared(`${stem}_low`, '>=', from), compared(`${stem}_high`, '<=', to)),
+    either(' OR ', compared(`${stem}_high`, '<', from), compared(`${stem}_low`, '>', to)),
   );
 }

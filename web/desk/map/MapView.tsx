@@ -1,26 +1,32 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Minus, Plus } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ClustersAnswer } from '../../../contract/market.ts';
 import type { CitiesAnswer } from '../../../contract/responses.ts';
 import { fieldOf, subjectOf } from '../../../core/fields/registry.ts';
-import { addLines, freeId } from '../../../core/tape/edit.ts';
-import type { Test } from '../../../core/tape/nodes.ts';
+import type { Extent } from '../../../core/geo/extent.ts';
+import { addLines } from '../../../core/tape/edit.ts';
+import type { PlaceTest, Tape } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { useChartTheme } from '../../charts/theme.ts';
-import { Button, Kbd, Segments, Trouble } from '../../ui/controls.tsx';
+import { Button, Trouble } from '../../ui/controls.tsx';
 import { openKeyOf } from '../open-key.ts';
 import { countedPart } from '../queries.ts';
 import { useDesk } from '../store.ts';
 import { useLand } from './land.ts';
 import { EUROPE, MapCanvas, type Box, type Corner, type Under, type View } from './map-canvas.ts';
+import { MapBar, type Shown } from './MapBar.tsx';
 import { partsOf } from './parts.ts';
-import { Legend, SHADE_MEASURES, useShading, type Per } from './shading.tsx';
+import { lineOfPlace } from './place-line.ts';
+import { Legend, useShading, type Per } from './shading.tsx';
 
-/** Where the map was left, so that it is there again after a company was opened. */
-let lastView: View = EUROPE;
+/** Where the map was left, so that it is there again after a company was opened, and whether a hand had moved it there. */
+const last: { view: View; byHand: boolean; fitted: string } = { view: EUROPE, byHand: false, fitted: '' };
 const IDLE_MS = 140;
+
+/** What is asked for: a stretch of the world, and the part of it that is on the screen. */
+type Stretch = Box & { seen: ReturnType<MapCanvas['seen']> };
 
 /** Who is left on the map: clustered far off, one by one close up, or countries and regions shaded by how much of them there is. */
 export function MapView() {
@@ -34,8 +40,8 @@ export function MapView() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const map = useRef<MapCanvas | null>(null);
   const hand = useRef<{ x: number; y: number; view: View; moved: boolean } | null>(null);
-  const [stretch, setStretch] = useState<Box | null>(null);
-  const [show, setShow] = useState<'points' | 'country' | 'region'>('points');
+  const [stretch, setStretch] = useState<Stretch | null>(null);
+  const [show, setShow] = useState<Shown>('points');
   const [measure, setMeasure] = useState('count');
   const [per, setPer] = useState<Per>('all');
   const [drawing, setDrawing] = useState(false);
@@ -47,41 +53,49 @@ export function MapView() {
     staleTime: Infinity,
     queryFn: ({ signal }) => call<CitiesAnswer>('GET', '/cities', undefined, signal),
   });
-  const { data, error } = useQuery({
-    queryKey: ['clusters', tape, stretch],
+  const shown = hasPlace ? show : 'points';
+  const { data, error, isPlaceholderData } = useQuery({
+    queryKey: ['clusters', tape, stretch] as const,
     queryFn: ({ signal }) => call<ClustersAnswer>('POST', '/clusters', { tape, ...stretch }, signal),
-    enabled: hasPlace && stretch !== null && show === 'points',
-    placeholderData: keepPreviousData,
+    enabled: stretch !== null && shown === 'points',
+    // What was drawn of another subject is none of this one's.
+    placeholderData: (before, query) =>
+      (query?.queryKey[1])?.subject === subject ? before : undefined,
     retry: false,
   });
-  const { shading, error: unshaded } = useShading(show === 'points' ? null : show, measure, per);
+  const { shading, error: unshaded } = useShading(shown === 'points' ? null : shown, measure, per);
 
   // The stretch is asked for once the hand rests; it reaches beyond the view, so that a move has something to show.
   const idle = useRef<ReturnType<typeof setTimeout>>(undefined);
   const moved = useCallback(() => {
     const now = map.current;
     if (!now) return;
-    lastView = now.view;
+    last.view = now.view;
     now.draw();
     clearTimeout(idle.current);
-    idle.current = setTimeout(() => setStretch(now.box()), IDLE_MS);
+    idle.current = setTimeout(() => setStretch({ ...now.box(), seen: now.seen() }), IDLE_MS);
   }, []);
   const go = useCallback(
-    (view: View) => {
+    (view: View, byHand = true) => {
       if (!map.current) return;
       map.current.view = view;
+      last.byHand = byHand;
       moved();
     },
     [moved],
   );
+  const fit = useCallback(
+    ({ west, south, east, north }: Extent) => go(map.current!.fit(west, south, east, north), false),
+    [go],
+  );
 
   useEffect(() => {
     const made = new MapCanvas(canvas.current!);
-    made.view = lastView;
+    made.view = last.view;
     map.current = made;
     const observer = new ResizeObserver(() => {
       made.renew();
-      setStretch(made.box());
+      setStretch({ ...made.box(), seen: made.seen() });
     });
     observer.observe(box.current!);
     // Wheels must be listened to by hand: React's listeners cannot keep the page from scrolling.
@@ -111,6 +125,14 @@ export function MapView() {
     map.current!.clusters = data ?? null;
     map.current!.draw();
   }, [data]);
+  // The map goes to what is kept whenever that changes, unless a hand has moved it to where some of it is.
+  const counted = JSON.stringify(tape);
+  useEffect(() => {
+    if (!data?.extent || isPlaceholderData || last.fitted === counted) return;
+    const leave = last.byHand && last.fitted !== '' && data.seen > 0;
+    last.fitted = counted;
+    if (!leave) fit(data.extent);
+  }, [data, isPlaceholderData, counted, fit]);
   useEffect(() => {
     map.current!.shades = shading ? { by: shading.by, of: shading.shades } : null;
     map.current!.renew();
@@ -120,9 +142,9 @@ export function MapView() {
     map.current!.draw();
   }, [corners]);
 
-  const addPlace = (test: Test) => {
+  const addPlace = (test: PlaceTest) => {
     const now = useDesk.getState().tape;
-    change(addLines(now, [{ id: freeId(now), field: 'place', test }]));
+    change(addLines(now, [lineOfPlace(now, test)]));
   };
   const closeArea = () => {
     if (corners.length >= 3)
@@ -164,7 +186,7 @@ export function MapView() {
     if (what?.kind === 'single') set({ company: openKeyOf(subject, what.key) });
     if (what?.kind === 'cluster') go(now.zoom({ ...now.view, lat: what.lat, lon: what.lon }, 2.6));
     if (what?.kind === 'region')
-      addPlace(show === 'country' ? { countries: [what.country] } : { regions: [what.key] });
+      addPlace(shown === 'country' ? { countries: [what.country] } : { regions: [what.key] });
   };
   const parts = useMemo(() => (land ? partsOf(land) : []), [land]);
   const seenSingles = data?.singles ?? [];
@@ -186,13 +208,6 @@ export function MapView() {
     act();
   };
 
-  if (!hasPlace)
-    return (
-      <p className="p-6 text-soft">
-        {subjectOf(subject).many.charAt(0).toUpperCase() + subjectOf(subject).many.slice(1)} have no place of
-        their own. Turn the tape to their companies or sites to see them on the map.
-      </p>
-    );
   return (
     <div
       className="flex min-h-0 flex-1 flex-col pb-3"
@@ -202,98 +217,26 @@ export function MapView() {
         leaveArea();
       }}
     >
-      <div className="flex flex-wrap items-center gap-2 py-2 text-[13px]">
-        <Segments
-          label="Show"
-          value={show}
-          onChange={setShow}
-          options={[
-            { key: 'points', label: 'Points' },
-            { key: 'country', label: 'Countries' },
-            { key: 'region', label: 'Regions' },
-          ]}
-        />
-        {show !== 'points' && (
-          <>
-            <select
-              aria-label="Shaded by"
-              className="field w-36 py-1"
-              value={measure}
-              onChange={(event) => setMeasure(event.target.value)}
-            >
-              {SHADE_MEASURES.filter(({ field }) => field === null || fieldOf(subject, field)).map(
-                ({ key, label }) => (
-                  <option key={key} value={key}>
-                    {label}
-                  </option>
-                ),
-              )}
-            </select>
-            {/* A median stands for itself. */}
-            {SHADE_MEASURES.find(({ key }) => key === measure)?.measure.of !== 'median' && (
-              <select
-                aria-label="In relation to"
-                className="field w-36 py-1"
-                value={per}
-                onChange={(event) => setPer(event.target.value as Per)}
-              >
-                <option value="all">in all</option>
-                <option value="record">
-                  {measure === 'count'
-                    ? `of 100 ${subjectOf(subject).many} there`
-                    : `a ${subjectOf(subject).one}`}
-                </option>
-                <option value="inhabitants">for 100,000 inhabitants</option>
-              </select>
-            )}
-          </>
-        )}
-        <select
-          aria-label="Part of the world"
-          className="field w-28 py-1"
-          value=""
-          onChange={(event) => {
-            const part = parts.find(({ code }) => code === event.target.value);
-            if (part) go(map.current!.fit(...part.bounds));
-            else if (event.target.value === 'europe') go(EUROPE);
-          }}
-        >
-          <option value="">go to …</option>
-          <option value="europe">Europe</option>
-          {parts.map(({ code, name }) => (
-            <option key={code} value={code}>
-              {name}
-            </option>
-          ))}
-        </select>
-        <span className="ml-auto flex gap-2">
-          {drawing ? (
-            <>
-              <span className="self-center text-soft">
-                {corners.length < 3 ? 'click the corners' : 'click the first corner again'}
-              </span>
-              <Button look="ink" disabled={corners.length < 3} onClick={closeArea}>
-                Keep this area
-              </Button>
-              <Button onClick={leaveArea}>
-                Leave <Kbd>Esc</Kbd>
-              </Button>
-            </>
-          ) : (
-            <>
-              <Button
-                onClick={() => {
-                  setDrawing(true);
-                  canvas.current!.focus();
-                }}
-              >
-                Draw an area
-              </Button>
-              <Button onClick={keepView}>Keep the view</Button>
-            </>
-          )}
-        </span>
-      </div>
+      <MapBar
+        subject={subject}
+        places={data?.places}
+        shown={shown}
+        onShow={setShow}
+        measure={measure}
+        onMeasure={setMeasure}
+        per={per}
+        onPer={setPer}
+        parts={parts}
+        onPart={(bounds) => go(bounds ? map.current!.fit(...bounds) : EUROPE)}
+        corners={drawing ? corners.length : null}
+        onDraw={() => {
+          setDrawing(true);
+          canvas.current!.focus();
+        }}
+        onClose={closeArea}
+        onLeave={leaveArea}
+        onKeepView={keepView}
+      />
       <Trouble error={error ?? unshaded} />
       <div ref={box} className="relative min-h-0 flex-1 overflow-hidden rounded-md border border-edge">
         <canvas
@@ -343,7 +286,7 @@ export function MapView() {
                 {subjectOf(subject).many}; click to go nearer
               </>
             ) : (
-              shading?.say(show === 'country' ? under.what.country : under.what.key)
+              shading?.say(shown === 'country' ? under.what.country : under.what.key)
             )}
           </p>
         )}
@@ -369,10 +312,21 @@ export function MapView() {
           data && (
             <p className="absolute bottom-2 left-2 rounded border border-edge bg-paper px-2 py-1 text-[12px]">
               <strong className="figure">{format.number(data.located)}</strong> with a place
+              {data.located > data.seen && (
+                <>
+                  , <span className="figure">{format.number(data.located - data.seen)}</span> outside this
+                  view
+                  {data.extent && (
+                    <Button look="quiet" className="ml-1" onClick={() => fit(data.extent!)}>
+                      Fit
+                    </Button>
+                  )}
+                </>
+              )}
             </p>
           )
         )}
-        {show === 'points' && seenSingles.length > 0 && (
+        {shown === 'points' && seenSingles.length > 0 && (
           <ul className="sr-only" aria-label="In view">
             {seenSingles.slice(0, 100).map(({ key, name }) => (
               <li key={key}>

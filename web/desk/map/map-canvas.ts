@@ -44,7 +44,7 @@ export type Under =
  */
 export class MapCanvas {
   view: View = EUROPE;
-  clusters: ClustersAnswer | null = null;
+  clusters: Pick<ClustersAnswer, 'clusters' | 'singles'> | null = null;
   corners: readonly Corner[] = [];
   /** By key of a region or, where whole countries are shaded, by country: from 0 to 1. Null where nothing is shaded. */
   shades: { by: 'country' | 'region'; of: ReadonlyMap<string, number> } | null = null;

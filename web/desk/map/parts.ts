@@ -1,7 +1,7 @@
 import { READY_GROUPS } from '../../../core/geo/country-groups.ts';
 import type { Land } from './land.ts';
 
-interface Part {
+export interface Part {
   code: string;
   name: string;
   bounds: [west: number, south: number, east: number, north: number];

@@ -15,7 +15,11 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
   const [search, setSearch] = useState('');
   const [mode, setMode] = useState<'any' | 'all'>(test?.all ? 'all' : 'any');
   const format = useFormat();
-  const { data, error } = useCounts<CategoryCounts>({ field: field.id, at });
+  const { data, error } = useCounts<CategoryCounts>({
+    field: field.id,
+    at,
+    ...(test?.seen ? { seen: test.seen } : {}),
+  });
   const many = field.store.at === 'many';
   const keys = test?.all ?? test?.any ?? [];
   const dated = field.store.at === 'many' && field.store.seen !== undefined;

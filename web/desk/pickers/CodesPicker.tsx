@@ -25,9 +25,10 @@ export function CodesPicker({ field, test, at, onTest }: PickerProps<CodesTest>)
   const { data: tally } = useTally();
   const figures = tally?.lines.find((line) => line.id === at);
   const rank = test?.rank ?? 'any';
-  const { data, error } = useCounts<CodesCounts>({ field: field.id, at, scheme, rank });
+  const kin = test?.scheme === scheme && test.kin ? { kin: test.kin } : {};
+  const { data, error } = useCounts<CodesCounts>({ field: field.id, at, scheme, rank, ...kin });
   const { data: hits } = useCounts<CodesCounts>(
-    { field: field.id, at, scheme, rank, search: search.trim() },
+    { field: field.id, at, scheme, rank, ...kin, search: search.trim() },
     search.trim() !== '',
   );
   const picked: CodesTest | null = test?.scheme === scheme ? test : null;

@@ -73,7 +73,7 @@ export function GrowthPicker({ field, test, at, onTest }: PickerProps<GrowthTest
         })}
       </div>
       <Trouble error={error} />
-      {data && <Histogram data={data} test={test} factor={1} whole={false} show={percent} onRange={build} />}
+      {data && <Histogram data={data} test={test} factor={1} estimates show={percent} onRange={build} />}
       {data && <Unknowns data={data} />}
       {test && at && (
         <StepCounts field={field.id} at={at} test={test} whole={false} show={percent} onTest={onTest} />

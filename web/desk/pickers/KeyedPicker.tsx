@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import { useState } from 'react';
 import type { KeyedCounts } from '../../../contract/responses.ts';
+import { isWhole } from '../../../core/fields/field.ts';
 import type { KeyedTest, NumberTest } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Trouble } from '../../ui/controls.tsx';
@@ -14,8 +15,8 @@ import { StepCounts } from './range/StepCounts.tsx';
 export function KeyedPicker({ field, test, at, onTest }: PickerProps<KeyedTest>) {
   const format = useFormat();
   const many = useMany();
-  const whole = field.unit !== '%';
-  const show = (n: number) => format.number(n, whole ? 0 : 2);
+  const whole = isWhole(field);
+  const show = (n: number) => format.number(n, whole ? 2 : 3);
   const [key, setKey] = useState(test?.key ?? field.values![0]!.key);
   const { data, error } = useCounts<KeyedCounts>({ field: field.id, at, key });
   const own = test?.key === key ? test : null;
@@ -53,7 +54,7 @@ export function KeyedPicker({ field, test, at, onTest }: PickerProps<KeyedTest>)
       <div className="flex min-w-0 flex-1 flex-col gap-4">
         <Ends key={key} test={own} onRange={build} />
         <Trouble error={error} />
-        {data && <Histogram data={data} test={own} factor={1} whole={whole} show={show} onRange={build} />}
+        {data && <Histogram data={data} test={own} factor={1} estimates show={show} onRange={build} />}
         {data && <Unknowns data={data} />}
         {own && at && (
           <StepCounts field={field.id} at={at} test={own} whole={whole} show={show} onTest={onTest} />

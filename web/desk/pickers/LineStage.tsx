@@ -14,7 +14,7 @@ import type { ReactNode } from 'react';
 import { subjectWithin } from '../../../core/tape/turn.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Kbd, Segments } from '../../ui/controls.tsx';
-import { useTally } from '../queries.ts';
+import { FreshWithin, useTally } from '../queries.ts';
 import { useDesk } from '../store.ts';
 import { wordedById } from '../worded.ts';
 import { CategoryPicker } from './CategoryPicker.tsx';
@@ -66,40 +66,42 @@ export function LineStage({
   };
   return (
     <Frame label={field.label} holder={holder} onBack={onBack}>
-      <div className="min-h-0 flex-1">
-        {field.kind === 'codes' && <CodesPicker {...props} />}
-        {field.kind === 'place' && <PlacePicker {...props} />}
-        {field.kind === 'number' && (
-          <RangePicker
-            {...(props as unknown as PickerProps<NumberTest>)}
-            estimates={line?.estimates === true}
-            onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
-          />
-        )}
-        {field.kind === 'money' && (
-          <RangePicker
-            {...(props as unknown as PickerProps<MoneyTest>)}
-            estimates={line?.estimates === true}
-            onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
-          />
-        )}
-        {field.kind === 'rank' && (
-          <RankPicker
-            {...props}
-            estimates={line?.estimates === true}
-            onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
-          />
-        )}
-        {field.kind === 'flag' && <FlagPicker {...props} />}
-        {field.kind === 'keyed' && <KeyedPicker {...props} />}
-        {field.kind === 'growth' && <GrowthPicker {...props} />}
-        {field.kind === 'list' && <ListPicker {...props} />}
-        {field.kind === 'record' && <RecordPicker {...props} />}
-        {field.kind === 'peers' && <PeersPicker {...props} />}
-        {field.kind === 'category' && <CategoryPicker {...props} />}
-        {field.kind === 'date' && <DatePicker {...props} />}
-        {field.kind === 'text' && <TextPicker {...props} />}
-      </div>
+      <FreshWithin.Provider value={line?.fresh}>
+        <div className="min-h-0 flex-1">
+          {field.kind === 'codes' && <CodesPicker {...props} />}
+          {field.kind === 'place' && <PlacePicker {...props} />}
+          {field.kind === 'number' && (
+            <RangePicker
+              {...(props as unknown as PickerProps<NumberTest>)}
+              estimates={line?.estimates === true}
+              onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
+            />
+          )}
+          {field.kind === 'money' && (
+            <RangePicker
+              {...(props as unknown as PickerProps<MoneyTest>)}
+              estimates={line?.estimates === true}
+              onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
+            />
+          )}
+          {field.kind === 'rank' && (
+            <RankPicker
+              {...props}
+              estimates={line?.estimates === true}
+              onEstimates={line ? (on) => onLine(withEstimates(line, on)) : undefined}
+            />
+          )}
+          {field.kind === 'flag' && <FlagPicker {...props} />}
+          {field.kind === 'keyed' && <KeyedPicker {...props} />}
+          {field.kind === 'growth' && <GrowthPicker {...props} />}
+          {field.kind === 'list' && <ListPicker {...props} />}
+          {field.kind === 'record' && <RecordPicker {...props} />}
+          {field.kind === 'peers' && <PeersPicker {...props} />}
+          {field.kind === 'category' && <CategoryPicker {...props} />}
+          {field.kind === 'date' && <DatePicker {...props} />}
+          {field.kind === 'text' && <TextPicker {...props} />}
+        </div>
+      </FreshWithin.Provider>
       <Foot<FieldLine>
         line={line}
         at={at}

@@ -18,11 +18,14 @@ export function NearPicker({
   field,
   at,
   near,
+  site,
   onNear,
 }: {
   field: Field;
   at: string | undefined;
   near: NearTest | null;
+  /** Of which site, as the line has it. */
+  site: 'head' | 'any' | undefined;
   onNear(near: NearTest | null): void;
 }) {
   const [search, setSearch] = useState('');
@@ -38,7 +41,12 @@ export function NearPicker({
     placeholderData: keepPreviousData,
   });
   const { data: counts } = useCounts<NearCounts>(
-    { field: field.id, at, near: { lat: near?.lat ?? 0, lon: near?.lon ?? 0 } },
+    {
+      field: field.id,
+      at,
+      near: { lat: near?.lat ?? 0, lon: near?.lon ?? 0, unit },
+      ...(site === 'any' ? { site } : {}),
+    },
     near !== null,
   );
   const { data: points } = usePoints(at);
@@ -136,17 +144,17 @@ export function NearPicker({
         {near && counts && (
           <p className="absolute bottom-3 left-3 flex flex-wrap gap-x-3 rounded-md border border-edge bg-paper px-3 py-1.5 text-[13px]">
             {counts.radii
-              .filter(({ km }) => km >= 10 && km <= 200)
-              .map(({ km, count }) => (
+              .filter(({ radius }) => radius >= 10 && radius <= 200)
+              .map(({ radius: other, count }) => (
                 <button
-                  key={km}
+                  key={other}
                   type="button"
                   className="hover:underline"
-                  onClick={() =>
-                    onNear({ lat: near.lat, lon: near.lon, km, ...(near.label ? { label: near.label } : {}) })
-                  }
+                  onClick={() => set(near, other)}
                 >
-                  <span className="text-soft">{km} km</span>{' '}
+                  <span className="text-soft">
+                    {other} {unit}
+                  </span>{' '}
                   <span className="figure font-semibold">{format.number(count)}</span>
                 </button>
               ))}

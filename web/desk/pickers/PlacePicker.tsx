@@ -42,14 +42,15 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
   );
   const [search, setSearch] = useState('');
   const format = useFormat();
-  const { data, error } = useCounts<PlaceCounts>({ field: field.id, at });
+  const site = test?.site === 'any' ? { site: 'any' as const } : {};
+  const { data, error } = useCounts<PlaceCounts>({ field: field.id, at, ...site });
   const { data: towns } = useCounts<TownCounts>(
-    { field: field.id, at, level: mode, search: search.trim() },
+    { field: field.id, at, level: mode, search: search.trim(), ...site },
     mode === 'towns' || mode === 'metro',
   );
   const lastTown = test?.towns?.at(-1);
   const { data: neighbours } = useCounts<TownCounts>(
-    { field: field.id, at, level: 'neighbours', within: lastTown },
+    { field: field.id, at, level: 'neighbours', within: lastTown, ...site },
     mode === 'towns' && lastTown !== undefined,
   );
 
@@ -133,9 +134,6 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
             ]}
             onChange={(site) => set({ site: site === 'any' ? 'any' : undefined })}
           />
-          {test.site === 'any' && (
-            <span className="pl-3 text-[13px] text-soft">counts of single places are by head office</span>
-          )}
         </div>
       )}
       <Trouble error={error} />
@@ -176,6 +174,7 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
           field={field}
           at={at}
           countries={data?.countries ?? []}
+          site={test?.site}
           picked={test?.postcodes ?? []}
           onPostcodes={(postcodes) => set({ postcodes, near: undefined, within: undefined })}
         />
@@ -193,6 +192,7 @@ export function PlacePicker(props: PickerProps<PlaceTest>) {
             field={field}
             at={at}
             near={test?.near ?? null}
+            site={test?.site}
             onNear={(near) => set(near ? { near, within: undefined, ...NO_NAMES } : { near: undefined })}
           />
         </Suspense>

@@ -11,12 +11,15 @@ export function PostcodePicker({
   field,
   at,
   countries,
+  site,
   picked,
   onPostcodes,
 }: {
   field: Field;
   at: string | undefined;
   countries: readonly ValueCount[];
+  /** Of which site, as the line has it. */
+  site: 'head' | 'any' | undefined;
   picked: readonly string[];
   onPostcodes(postcodes: string[]): void;
 }) {
@@ -31,6 +34,7 @@ export function PostcodePicker({
     level: 'postcodes',
     within: country,
     search: begin.trim(),
+    ...(site === 'any' ? { site } : {}),
   });
   const values = data?.values ?? [];
   const most = Math.max(1, ...values.map((value) => value.count));

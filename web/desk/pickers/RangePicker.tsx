@@ -1,5 +1,6 @@
 import { useContext, useState } from 'react';
 import type { RangeCounts } from '../../../contract/responses.ts';
+import { isWhole } from '../../../core/fields/field.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
 import type { MoneyTest, NumberTest } from '../../../core/tape/nodes.ts';
 import { money } from '../../../core/tape/wording.ts';
@@ -87,7 +88,7 @@ export function RangePicker({
   const settings = useSettings();
   const format = useFormat();
   const isMoney = field.kind === 'money';
-  const whole = !isMoney && field.unit !== '%';
+  const whole = isWhole(field);
   // What is earned in a year may be asked by the month; what was paid once may not.
   const yearly = field.subject === 'companies' && field.id !== 'raised' && field.id !== 'assets';
   // Chosen before there is a line: kept for it, and no reason to make one.
@@ -122,7 +123,7 @@ export function RangePicker({
       ? money(value, currency)
       : field.id === 'founded'
         ? String(value)
-        : format.number(value, whole ? 0 : 2);
+        : format.number(value, whole ? 2 : 3);
 
   return (
     <div className="flex h-full min-h-0 flex-col gap-4 overflow-y-auto">
@@ -212,7 +213,7 @@ export function RangePicker({
           data={data}
           test={test}
           factor={per === 'month' ? 12 : 1}
-          whole={whole}
+          estimates={estimates}
           show={show}
           onRange={build}
         />

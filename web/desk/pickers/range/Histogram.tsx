@@ -11,19 +11,20 @@ import { UnknownMark } from '../../../ui/controls.tsx';
 const MOST_WIDE = 12;
 const LONG = 10_000;
 
-/** Counts as bars from their first figure on; dragging over them takes their range. `factor` turns the test's unit into the bars'. */
+/** Counts as bars from the first that has any; dragging over them takes their range. `factor` turns the test's unit into the bars'. */
 export function Histogram({
   data,
   test,
   factor,
-  whole,
+  estimates,
   show,
   onRange,
 }: {
   data: RangeCounts;
   test: NumberTest | null;
   factor: number;
-  whole: boolean;
+  /** Whether the line counts estimates; only then are they among what a bar leaves. */
+  estimates: boolean;
   show(value: number): string;
   onRange(range: NumberTest): void;
 }) {
@@ -31,27 +32,33 @@ export function Histogram({
   const many = useMany();
   /** The bar a drag began on. */
   const [start, setStart] = useState<number | null>(null);
-  const first = Math.max(
-    0,
-    data.counts.findIndex((count) => count > 0),
-  );
+  const first = data.counts.findIndex((count) => count > 0);
   const last = data.counts.findLastIndex((count) => count > 0);
   if (last < 0) return <p className="py-6 text-soft">None of these {many} has a figure.</p>;
-  const bars = data.edges.slice(first, last + 1).map((edge, i) => ({
-    edge,
-    next: data.edges[first + i + 1],
-    count: data.counts[first + i]!,
+  const bars = data.bars.slice(first, last + 1).map((range, i) => ({
+    range,
+    all: data.counts[first + i]!,
     estimated: data.estimated[first + i]!,
+    count: data.counts[first + i]! - (estimates ? 0 : data.estimated[first + i]!),
   }));
-  const most = Math.max(...bars.map((bar) => bar.count));
-  const upper = (bar: (typeof bars)[number]) =>
-    bar.next === undefined ? Infinity : whole ? bar.next - 1 : bar.next;
-  const [from, to] = [(test?.from ?? -Infinity) * factor, (test?.to ?? Infinity) * factor];
-  const inside = (bar: (typeof bars)[number]) => test !== null && upper(bar) >= from && bar.edge <= to;
+  type Bar = (typeof bars)[number];
+  const most = Math.max(...bars.map((bar) => bar.all));
+  const kept = (bar: Bar) => test !== null && overlap(bar.range, test, factor);
+  const named = ({ range: { from, to } }: Bar) =>
+    from === undefined
+      ? `up to ${show(to!)}`
+      : to === undefined
+        ? `${show(from)} or more`
+        : from === to
+          ? show(from)
+          : `${show(from)} to ${show(to)}`;
   const take = (one: number, other: number) => {
-    const [a, b] = [Math.min(one, other), Math.max(one, other)];
-    const top = upper(bars[b]!);
-    onRange({ from: bars[a]!.edge / factor, to: top === Infinity ? undefined : top / factor });
+    const { from } = bars[Math.min(one, other)]!.range;
+    const { to } = bars[Math.max(one, other)]!.range;
+    onRange({
+      from: from === undefined ? undefined : from / factor,
+      to: to === undefined ? undefined : to / factor,
+    });
   };
   const step = Math.ceil(bars.length / 12);
   return (
@@ -63,10 +70,10 @@ export function Histogram({
       >
         {bars.map((bar, i) => (
           <button
-            key={bar.edge}
+            key={i}
             type="button"
-            aria-label={`${show(bar.edge)}${bar.next === undefined ? ' or more' : ` to ${show(upper(bar))}`}: ${bar.count} ${many}`}
-            title={`${show(bar.edge)}${bar.next === undefined ? ' or more' : ` to ${show(upper(bar))}`}\n${format.number(bar.count)} ${many}${bar.estimated ? `, ${format.number(bar.estimated)} of them on an estimate` : ''}`}
+            aria-label={`${named(bar)}: ${bar.count} ${many}`}
+            title={`${named(bar)}\n${format.number(bar.count)} ${many}${bar.estimated ? `${estimates ? ', of them' : ', and'} ${format.number(bar.estimated)} on an estimate${estimates ? '' : ', which do not count'}` : ''}`}
             className="group flex h-full min-w-0 flex-1 flex-col justify-end"
             onMouseDown={(event) => {
               event.preventDefault();
@@ -76,7 +83,7 @@ export function Histogram({
             onMouseEnter={() => start !== null && take(start, i)}
             onKeyDown={(event) => event.key === 'Enter' && take(i, i)}
           >
-            {bar.count > 0 && (
+            {bar.all > 0 && (
               <span className="figure flex justify-center whitespace-nowrap text-[10px] text-soft group-hover:text-ink">
                 {bars.length > MOST_WIDE && bar.count >= LONG
                   ? shortCount(bar.count)
@@ -86,14 +93,18 @@ export function Histogram({
             <span
               className={clsx(
                 'relative block w-full',
-                inside(bar) ? 'bg-kept' : 'bg-bar group-hover:bg-edge',
+                kept(bar) === 'whole'
+                  ? 'bg-kept'
+                  : kept(bar) === 'part'
+                    ? 'bg-kept/45'
+                    : 'bg-bar group-hover:bg-edge',
               )}
-              style={{ height: `${(90 * bar.count) / most}%`, minHeight: bar.count > 0 ? 1 : 0 }}
+              style={{ height: `${(90 * bar.all) / most}%`, minHeight: bar.all > 0 ? 1 : 0 }}
             >
               <span
                 className="absolute inset-x-0 bottom-0 opacity-60"
                 style={{
-                  height: `${bar.count ? (100 * bar.estimated) / bar.count : 0}%`,
+                  height: `${bar.all ? (100 * bar.estimated) / bar.all : 0}%`,
                   backgroundImage:
                     'repeating-linear-gradient(115deg, var(--unsure) 0 2px, transparent 2px 5px)',
                 }}
@@ -104,17 +115,29 @@ export function Histogram({
       </div>
       <div className="mt-1 flex gap-[2px]" aria-hidden="true">
         {bars.map((bar, i) => (
-          <span key={bar.edge} className="figure min-w-0 flex-1 text-[11px] whitespace-nowrap text-soft">
-            {i % step === 0 ? show(bar.edge) : ''}
+          <span key={i} className="figure min-w-0 flex-1 text-[11px] whitespace-nowrap text-soft">
+            {i % step === 0
+              ? bar.range.from === undefined
+                ? `to ${show(bar.range.to!)}`
+                : show(bar.range.from)
+              : ''}
           </span>
         ))}
       </div>
       <figcaption className="mt-2 text-[13px] text-soft">
         Each bar starts at the figure under it; the steps widen as slide-rule steps do. Drag over bars to take
-        their range. Hatched: estimates.
+        their range. Hatched: estimates{estimates ? '' : ', which this line does not count'}.
       </figcaption>
     </figure>
   );
+}
+
+/** How much of a bar a test keeps. */
+function overlap(bar: NumberTest, test: NumberTest, factor: number): 'whole' | 'part' | 'none' {
+  const [from, to] = [(test.from ?? -Infinity) * factor, (test.to ?? Infinity) * factor];
+  const [low, high] = [bar.from ?? -Infinity, bar.to ?? Infinity];
+  if (low >= from && high <= to) return 'whole';
+  return high >= from && low <= to ? 'part' : 'none';
 }
 
 /** How many have no figure, and why. */
@@ -125,7 +148,8 @@ export function Unknowns({ data }: { data: RangeCounts }) {
     <p className="text-[13px]">
       {data.banded > 0 && (
         <span className="mr-4">
-          <span className="figure">{format.number(data.banded)}</span> known only as a band wider than a bar
+          <span className="figure">{format.number(data.banded)}</span> in no single bar: wider bands, or a
+          figure between two
         </span>
       )}
       {data.unknown > 0 && (

@@ -29,38 +29,32 @@ export function SizePlane({ currency }: { currency: string }) {
   const counted = countedPart(tape);
   const [start, setStart] = useState<Spot | null>(null);
   const [end, setEnd] = useState<Spot | null>(null);
-  const others = {
-    ...counted,
-    lines: counted.lines.filter(
-      (line) => isBlock(line) || isHas(line) || (line.field !== 'headcount' && line.field !== 'revenue'),
-    ),
-  };
   const { data } = useQuery({
-    queryKey: ['plane', others, currency],
-    queryFn: ({ signal }) => call<Plane>('POST', '/plane', { tape: others, currency }, signal),
+    queryKey: ['plane', counted, currency],
+    queryFn: ({ signal }) => call<Plane>('POST', '/plane', { tape: counted, currency }, signal),
     placeholderData: keepPreviousData,
   });
   if (!data) return <p className="text-soft">Counting …</p>;
-  const { xEdges, yEdges, counts } = data;
+  const { xBars, yBars, counts } = data;
   const used = (at: (i: number) => number, length: number) => {
     const filled = Array.from({ length }, (_, i) => i).filter((i) => at(i) > 0);
     return [filled[0] ?? 0, filled.at(-1) ?? 0] as const;
   };
-  const count = (x: number, y: number) => counts[y * xEdges.length + x]!;
-  const [left, right] = used((x) => yEdges.reduce((sum, _, y) => sum + count(x, y), 0), xEdges.length);
-  const [low, high] = used((y) => xEdges.reduce((sum, _, x) => sum + count(x, y), 0), yEdges.length);
+  const count = (x: number, y: number) => counts[y * xBars.length + x]!;
+  const [left, right] = used((x) => yBars.reduce((sum, _, y) => sum + count(x, y), 0), xBars.length);
+  const [low, high] = used((y) => xBars.reduce((sum, _, x) => sum + count(x, y), 0), yBars.length);
   const columns = Array.from({ length: right - left + 1 }, (_, i) => left + i);
   const rows = Array.from({ length: high - low + 1 }, (_, i) => high - i);
   const most = Math.max(1, ...counts);
   const chosen = lineTests(tape);
-  const rangeOf = (edges: readonly number[], a: number, b: number, whole: boolean): NumberTest => {
-    const [first, last] = [Math.min(a, b), Math.max(a, b)];
-    const next = edges[last + 1];
-    return { from: edges[first]!, ...(next === undefined ? {} : { to: whole ? next - 1 : next }) };
+  const rangeOf = (bars: readonly NumberTest[], a: number, b: number): NumberTest => {
+    const { from } = bars[Math.min(a, b)]!;
+    const { to } = bars[Math.max(a, b)]!;
+    return { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) };
   };
   const take = (from: Spot, to: Spot) => {
-    const headcount = rangeOf(xEdges, from.x, to.x, true);
-    const revenue = { ...rangeOf(yEdges, from.y, to.y, false), currency };
+    const headcount = rangeOf(xBars, from.x, to.x);
+    const revenue = { ...rangeOf(yBars, from.y, to.y), currency };
     const { tape: now, change } = useDesk.getState();
     change(withTest(withTest(now, 'headcount', headcount), 'revenue', revenue), 'plane');
   };
@@ -70,7 +64,7 @@ export function SizePlane({ currency }: { currency: string }) {
         x <= Math.max(start.x, end.x) &&
         y >= Math.min(start.y, end.y) &&
         y <= Math.max(start.y, end.y)
-      : overlaps(chosen.headcount, xEdges, x) && overlaps(chosen.revenue, yEdges, y);
+      : overlaps(chosen.headcount, xBars[x]!) && overlaps(chosen.revenue, yBars[y]!);
   const columnStep = Math.ceil(columns.length / 10);
 
   return (
@@ -87,7 +81,7 @@ export function SizePlane({ currency }: { currency: string }) {
         {rows.map((y) => (
           <div key={y} className="contents">
             <span className="figure pr-2 text-right text-[11px] leading-[15px] text-soft">
-              {(high - y) % 2 === 0 ? money(yEdges[y]!, currency) : ''}
+              {(high - y) % 2 === 0 ? money(startOf(yBars[y]!), currency) : ''}
             </span>
             {columns.map((x) => {
               const here = count(x, y);
@@ -96,8 +90,8 @@ export function SizePlane({ currency }: { currency: string }) {
                   key={x}
                   type="button"
                   tabIndex={here > 0 ? 0 : -1}
-                  aria-label={`headcount from ${xEdges[x]}, revenue from ${money(yEdges[y]!, currency)}: ${here} companies`}
-                  title={`headcount from ${format.number(xEdges[x]!)}, revenue from ${money(yEdges[y]!, currency)}\n${format.number(here)} companies`}
+                  aria-label={`headcount from ${startOf(xBars[x]!)}, revenue from ${money(startOf(yBars[y]!), currency)}: ${here} companies`}
+                  title={`headcount from ${format.number(startOf(xBars[x]!))}, revenue from ${money(startOf(yBars[y]!), currency)}\n${format.number(here)} companies`}
                   className={clsx(
                     'relative h-[15px] bg-rule/40',
                     within(x, y) && 'outline outline-1 -outline-offset-1 outline-kept',
@@ -122,7 +116,7 @@ export function SizePlane({ currency }: { currency: string }) {
         <span />
         {columns.map((x, i) => (
           <span key={x} className="figure text-[11px] whitespace-nowrap text-soft">
-            {i % columnStep === 0 ? format.number(xEdges[x]!) : ''}
+            {i % columnStep === 0 ? format.number(startOf(xBars[x]!)) : ''}
           </span>
         ))}
       </div>
@@ -147,13 +141,20 @@ function lineOn(tape: Tape, field: string): FieldLine | undefined {
   );
 }
 
+/** The line on a field with another range; a new one counts estimates, as the grid does. */
 function withTest(tape: Tape, field: string, test: NumberTest | MoneyTest): Tape {
   const line = lineOn(tape, field);
-  return line ? replaceLine(tape, { ...line, test }) : addLines(tape, [{ id: freeId(tape), field, test }]);
+  return line
+    ? replaceLine(tape, { ...line, test })
+    : addLines(tape, [{ id: freeId(tape), field, test, estimates: true }]);
 }
 
-function overlaps(test: NumberTest | undefined, edges: readonly number[], at: number): boolean {
+/** Where a bar starts; the first takes all that is less, and sizes are not below 0. */
+function startOf(bar: NumberTest): number {
+  return bar.from ?? 0;
+}
+
+function overlaps(test: NumberTest | undefined, bar: NumberTest): boolean {
   if (!test) return false;
-  const next = edges[at + 1] ?? Infinity;
-  return (test.from ?? -Infinity) < next && (test.to ?? Infinity) >= edges[at]!;
+  return (test.from ?? -Infinity) <= (bar.to ?? Infinity) && (test.to ?? Infinity) >= (bar.from ?? -Infinity);
 }
