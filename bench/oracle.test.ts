@@ -9,7 +9,7 @@ import { buildUniverse } from '../server/engine/build-universe.ts';
 import { universeLookup } from '../server/engine/universe-lookup.ts';
 import { openTallies, openUniverses, recordsOfAll } from '../server/engine/universes.ts';
 import { writeParquet } from '../server/exports/parquet.ts';
-import { AS_OF, RandomUniverse } from '../server/testing/random-universe.ts';
+import { RandomUniverse } from '../server/testing/random-universe.ts';
 import { Agreement } from './agreement.ts';
 import { DuckPeer, SqlitePeer } from './databases.ts';
 
@@ -48,7 +48,7 @@ describe('a tally of a random tape over a random universe', () => {
           await duckdb.load(join(random.dir, 'parquet'));
           await duckdb.loadFacts(random.members, random.contacts);
           const stored = buildUniverse(db, reference.trees);
-          const lookup = universeLookup(db, reference, AS_OF, stored, facts);
+          const lookup = universeLookup(db, reference, stored, facts);
           const byKey = recordsOfAll(stored, db);
           const tallies = openTallies(openUniverses(stored, db, byKey, facts), lookup);
           const agreement = new Agreement(tallies, lookup, byKey, [sqlite, duckdb]);

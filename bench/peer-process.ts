@@ -7,6 +7,7 @@ import type { Tape } from '../core/tape/nodes.ts';
 import { validateTape } from '../core/tape/validate.ts';
 import { openUniverse } from '../server/db/open.ts';
 import { Engine } from '../server/engine/engine.ts';
+import { NO_FACTS } from '../server/engine/workspace-facts.ts';
 import { openColumns } from '../server/engine/open-universe.ts';
 import { universeLookup, type ReferenceData } from '../server/engine/universe-lookup.ts';
 import { openTallies, openUniverses, recordsOfAll } from '../server/engine/universes.ts';
@@ -44,7 +45,7 @@ async function tallyAnswerer(dir: string, reference: ReferenceData): Promise<Ans
   const db = openUniverse(dir, { readonly: true });
   db.exec('BEGIN');
   const { universe } = await openColumns(dir, db, reference.trees);
-  const going = new Engine(db, reference, AS_OF, universe);
+  const going = new Engine(db, reference, universe, { ...NO_FACTS, asOf: AS_OF });
   const universes = openUniverses(universe, db, recordsOfAll(universe, db));
   const sort = [{ by: 'founded', descending: true }];
   going.rows({ format: 'just-tally.tape', version: 1, subject: 'companies', lines: [] }, [], sort, 0, 1);
@@ -126,7 +127,12 @@ async function answererOf(contender: Contender, dir: string): Promise<Answerer> 
   if (contender === 'tally') return tallyAnswerer(dir, reference);
   const db = openUniverse(dir, { readonly: true });
   db.exec('BEGIN');
-  const lookup = universeLookup(db, reference, AS_OF, { columns: new Map(), related: new Map() });
+  const lookup = universeLookup(
+    db,
+    reference,
+    { columns: new Map(), related: new Map() },
+    { ...NO_FACTS, asOf: AS_OF },
+  );
   if (contender === 'sqlite') {
     const indexed = new Database(join(dir, 'bench', 'indexed.sqlite'));
     indexed.pragma('cache_size = -1048576');

@@ -10,6 +10,7 @@ import type { Reason } from '../core/tally/columns.ts';
 import type { LineFigures, TallyAnswer } from '../core/tally/tally.ts';
 import type { Line, NumberTest, Tape } from '../core/tape/nodes.ts';
 import type { Dialect } from '../core/tape/sql/compile.ts';
+import type { Completion } from '../core/tape/typed/complete.ts';
 import type { Wording } from '../core/tape/wording.ts';
 
 /** Answers of the API, as both sides know them. */
@@ -35,7 +36,7 @@ export interface RowsAnswer {
 }
 
 export interface CompletionsAnswer {
-  completions: { typed: string; meaning: string; count: number }[];
+  completions: (Completion & { count: number })[];
 }
 
 export interface TypedAnswer {
@@ -168,8 +169,6 @@ export interface RecordAnswer {
 export interface JumpAnswer {
   related: { subject: string; key: string; name: string; about: string | null }[];
   companies: { key: string; name: string; town: string | null; country: string | null }[];
-  codes: { code: string; title: string; scheme: Scheme }[];
-  towns: { key: string; name: string; lat: number; lon: number }[];
   tapes: { id: string; kind: 'tape' | 'part'; name: string; tape: Tape }[];
   lists: { key: string; name: string; members: number }[];
 }

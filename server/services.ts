@@ -1,11 +1,8 @@
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { dayOf } from '../core/dates.ts';
-import type { SettingsBody } from '../contract/settings.ts';
 import { openUniverse, openWorkspace, type Db } from './db/open.ts';
 import { EngineHost } from './engine/host.ts';
 import { Jobs } from './jobs/jobs.ts';
-import { readSettings } from './tables/workspace.ts';
 
 /** What the routes work with: the two databases, the counting thread, and the jobs. */
 export interface Services {
@@ -28,7 +25,7 @@ export async function openServices(dir: string, uploadLimit = 150): Promise<Serv
     workspace,
     uploadLimit,
     universe: openUniverse(dir, { readonly: true }),
-    engine: new EngineHost(dir, asOfDay(readSettings(workspace))),
+    engine: new EngineHost(dir),
     jobs: new Jobs(workspace),
   };
   await services.engine.ready();
@@ -39,9 +36,4 @@ export async function closeServices(services: Services): Promise<void> {
   await services.engine.stop();
   services.universe.close();
   services.workspace.close();
-}
-
-/** The as-of date of the workspace as a day: the one set, else today. */
-export function asOfDay(settings: SettingsBody): number {
-  return dayOf(settings.asOf ?? new Date().toISOString().slice(0, 10))!;
 }

@@ -15,6 +15,12 @@ export interface CodeHit {
   title: string;
   level: number;
   by?: string;
+  /** Its title or one of its keywords is just the text. */
+  exact?: true;
+  /** Only its note has the words. */
+  inNote?: true;
+  /** Only spelled like the text, or with its words apart. */
+  alike?: true;
 }
 
 /** What is said instead of a keyword where only the note has the words. */
@@ -22,6 +28,8 @@ const IN_NOTE = 'in its note';
 
 /** Letters from which on a misspelling is forgiven; shorter texts meet too much by chance. */
 const FUZZY_FROM = 5;
+/** How much of a word may be misspelt: one letter in five. */
+const FUZZY = 0.2;
 
 /** The note of a code, or an empty text. */
 type NoteOf = (scheme: Scheme, code: string) => string;
@@ -68,16 +76,18 @@ export class CodeSearch {
       const found = this.tree.codes
         .map((_, node) => node)
         .filter((node) => this.tree.codes[node]!.startsWith(code));
-      return found.slice(0, limit).map((node) => this.hit(node, []));
+      return found.slice(0, limit).map((node) => this.hit(node, [], ''));
     }
     const words = foldedWords(text).map(stem);
     let results = this.index.search(text);
-    if (!results.length && text.trim().length >= FUZZY_FROM)
-      results = this.index.search(text, { fuzzy: 0.3 });
-    return results.slice(0, limit).map((result) => this.hit(Number(result.id), words));
+    const alike = results.length === 0 && text.trim().length >= FUZZY_FROM;
+    if (alike) results = this.index.search(text, { fuzzy: FUZZY });
+    return results
+      .slice(0, limit)
+      .map((result) => ({ ...this.hit(Number(result.id), words, text), ...(alike ? { alike } : {}) }));
   }
 
-  private hit(node: number, words: string[]): CodeHit {
+  private hit(node: number, words: string[], text: string): CodeHit {
     const code = this.tree.codes[node]!;
     const title = this.tree.titles[node]!;
     const hit: CodeHit = { code, title, level: this.tree.levels[node]! };
@@ -87,12 +97,22 @@ export class CodeSearch {
     };
     if (words.length && !holds(title))
       hit.by = (this.terms.get(code) ?? []).find(holds) ?? this.byNote(code, holds);
+    if (hit.by === IN_NOTE) hit.inNote = true;
+    // Its words are there, but in terms that have nothing to do with each other.
+    else if (words.length && hit.by === undefined && !holds(title)) hit.alike = true;
+    const whole = stemmed(text);
+    if (whole !== '' && [title, ...(this.terms.get(code) ?? [])].some((term) => stemmed(term) === whole))
+      hit.exact = true;
     return hit;
   }
 
   private byNote(code: string, holds: (text: string) => boolean): string | undefined {
     return holds(this.noteOf(this.tree.scheme, code)) ? IN_NOTE : undefined;
   }
+}
+
+function stemmed(text: string): string {
+  return foldedWords(text).map(stem).join(' ');
 }
 
 /** English plurals and the commonest endings cut, so that "joineries" meets "joinery" and "printers" meets "printing". */

@@ -110,7 +110,7 @@ export interface Field {
   /** Category fields whose values stand from the highest down, so that "director+" has a meaning. */
   ordered?: true;
   /** Category and keyed fields whose values or keys never change. */
-  values?: readonly { key: string; label: string }[];
+  values?: readonly { key: string; label: string; also?: readonly string[] }[];
 }
 
 /** Whether the figures of a field are whole: counts of people, years, things. */

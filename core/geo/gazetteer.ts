@@ -46,6 +46,7 @@ export class Gazetteer {
   private readonly regionByKey = new Map<string, Region>();
   private readonly regionsByName = new Map<string, Region[]>();
   private readonly townTable: string;
+  private countryNames: Map<string, string> | null = null;
   private townsRead: TownsRead | null = null;
   private spellingsSorted: Spellings | null = null;
 
@@ -94,15 +95,12 @@ export class Gazetteer {
     return this.read().byKey.get(key);
   }
 
-  /** A country by code or by English or local name, or undefined. */
+  /** A country by code or by its name in English or any language of the countries of Europe, or undefined. */
   countryNamed(text: string): Country | undefined {
     const code = this.countryByCode.get(text.trim().toUpperCase());
     if (code) return code;
-    const folded = fold(text.trim());
-    return this.countries.find(
-      (country) =>
-        fold(country.name) === folded || country.local.split(' | ').some((name) => fold(name) === folded),
-    );
+    this.countryNames ??= namesOfCountries(this.countries);
+    return this.countryByCode.get(this.countryNames.get(fold(text.trim())) ?? '');
   }
 
   /** A region by key or by local or English name, within a country if one is given. */
@@ -151,6 +149,27 @@ export class Gazetteer {
   private sorted(): Spellings {
     return (this.spellingsSorted ??= sortSpellings(this.read().namedAs));
   }
+}
+
+/** Languages in which countries are known by name. */
+const LANGUAGES =
+  'en bg cs da de el es et fi fr ga hr hu is it lb lt lv mt nb nl pl pt ro ru sk sl sq sr sv tr uk'.split(
+    ' ',
+  );
+
+/** Folded names of countries with their codes; where two share one, the first of the table has it. */
+function namesOfCountries(countries: readonly Country[]): Map<string, string> {
+  const names = new Map<string, string>();
+  const add = (name: string | undefined, code: string) => {
+    if (name && !names.has(fold(name))) names.set(fold(name), code);
+  };
+  for (const { code, name } of countries) add(name, code);
+  for (const { code, local } of countries) for (const name of local.split(' | ')) add(name, code);
+  for (const language of LANGUAGES) {
+    const named = new Intl.DisplayNames([language], { type: 'region' });
+    for (const { code } of countries) add(/^[A-Z]{2}$/.test(code) ? named.of(code) : undefined, code);
+  }
+  return names;
 }
 
 interface TownsRead {

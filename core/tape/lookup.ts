@@ -12,6 +12,8 @@ export interface Choice {
   key: string;
   label: string;
   group?: string;
+  /** Other names that it is typed by. */
+  also?: readonly string[];
 }
 
 /** What the universe at hand has: needed to check, word and type a tape. */
@@ -29,6 +31,8 @@ export interface Lookup {
   companyName(key: string): string | undefined;
   /** The companies that a line of peers keeps, surely and possibly, with the id of each record. */
   peers(test: PeersTest): { yes: Bits; unknown: Bits; ids: Uint32Array };
+  /** The workspace's own currency, which amounts typed without one are in. */
+  currency: string;
   /** The currencies in which amounts of this universe stand. */
   currencies: readonly string[];
   /** Day from which "past 12 months" counts back. */

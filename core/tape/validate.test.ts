@@ -21,6 +21,7 @@ const lookup: Lookup = {
   countryGroups: READY_GROUPS,
   companyName: () => undefined,
   currencies: ['EUR'],
+  currency: 'EUR',
   peers: () => ({ yes: new Uint32Array(1), unknown: new Uint32Array(1), ids: new Uint32Array() }),
   asOf: 20_000,
 };

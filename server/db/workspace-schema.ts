@@ -102,4 +102,9 @@ export const workspaceMigrations: readonly string[] = [
     UNIQUE (subject, name)
   ) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- Grow when the members of a list or the address book change, so that the others need not be read again.
+  ALTER TABLE list ADD COLUMN revision INTEGER NOT NULL DEFAULT 0;
+  ALTER TABLE facts ADD COLUMN contacts INTEGER NOT NULL DEFAULT 0;
+  `,
 ];

@@ -1,5 +1,4 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { ChartAnswer } from '../../contract/market.ts';
 import type {
   CategoryCounts,
   CodesCounts,
@@ -193,12 +192,7 @@ test('every bar of every chart is what a click on it leaves', () => {
     const market = new Market(engine);
     for (const tape of tapesOf(given))
       for (const currency of ['EUR', 'CZK'])
-        for (const { chart, slots } of market.charts(
-          tape,
-          chartsOf(tape.subject),
-          currency,
-          undefined,
-        ))
+        for (const { chart, slots } of market.charts(tape, chartsOf(tape.subject), currency, undefined))
           for (const slot of slots) {
             if (!slot.test) continue;
             const field = fieldOf(tape.subject, chart.by.field)!;

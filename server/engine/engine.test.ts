@@ -6,6 +6,7 @@ import type {
   PlaceCounts,
   TownCounts,
 } from '../../contract/responses.ts';
+import { putLines } from '../../core/tape/also.ts';
 import { columnFields } from '../../core/fields/registry.ts';
 import { distanceKm } from '../../core/geo/distance.ts';
 import { overUniverses as overRandom } from '../testing/over-universes.ts';
@@ -197,9 +198,9 @@ describe('rows', () => {
 test('completions say what would be left with them', () => {
   overUniverses(6, (engine, tape) => {
     for (const text of ['oak', 'brno', 'joinery', '20-49', 'uses r', 'status ', 'not headcount 5', 'checked'])
-      for (const { typed, count } of engine.complete(text, tape)) {
+      for (const { typed, also, count } of engine.complete(text, tape)) {
         const lines = engine.typed(typed, 'c', 'companies');
-        expect(engine.tally({ ...tape, lines: [...tape.lines, ...lines] }).tally).toBe(count);
+        expect(engine.tally(putLines(tape, lines, also ? 'also' : 'and')).tally).toBe(count);
       }
   });
 });

@@ -2,7 +2,6 @@ import type { Scheme } from '../../core/codes/tree.ts';
 import type { Row } from '../../core/cells.ts';
 import type {
   FoundAnswer,
-  JumpAnswer,
   PositionAnswer,
   ProfileAnswer,
   RecordAnswer,
@@ -25,6 +24,7 @@ import { companiesOf } from '../../core/tally/links.ts';
 import type { CodesColumn, PlaceColumn, Universe } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
+import { putLines } from '../../core/tape/also.ts';
 import { lineOf } from '../../core/tape/edit.ts';
 import { isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
 import { ownColumnOf } from '../../core/tape/own-columns.ts';
@@ -37,48 +37,50 @@ import { spellLine } from '../../core/tape/typed/spell.ts';
 import { checkFresh, validateSort, validateTape } from '../../core/tape/validate.ts';
 import { readTape } from '../../core/tape/reading.ts';
 import { wordLine, wordTape, type Wording } from '../../core/tape/wording.ts';
-import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 import { codeAnswer } from './code-answer.ts';
+import { jumpTo, type UniverseHits } from './jump.ts';
 import type { CountsRequest } from './counts-request.ts';
 import { ownHeading } from './own-heading.ts';
 import { Peers } from './peers.ts';
 import { countsOf } from './picker-counts.ts';
 import { readProfile } from './profile.ts';
-import { findRelated, readRecord } from './record.ts';
+import { readRecord } from './record.ts';
 import type { StoredUniverse } from './stored-universe.ts';
 import { SubjectEngine, type OwnColumns, type Picks } from './subject-engine.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
 import { openTallies, openUniverses, recordsOfAll, type Records } from './universes.ts';
-import { NO_FACTS, type WorkspaceFacts } from './workspace-facts.ts';
+import type { WorkspaceFacts } from './workspace-facts.ts';
 
 /** One universe, opened: counts, rows and typed lines over it. Runs in a worker thread. */
 export class Engine {
   readonly db: Db;
   private readonly stored: StoredUniverse;
-  private readonly asOf: number;
   private readonly reference: ReferenceData;
   private readonly records: ReadonlyMap<string, Records>;
   private subjects: ReadonlyMap<string, SubjectEngine> | undefined;
   lookup: Lookup;
   private readonly peers: Peers;
 
-  /** `db` must go on showing the state that `stored` was built from. */
-  constructor(db: Db, reference: ReferenceData, asOf: number, stored: StoredUniverse) {
+  /** `db` must go on showing the state that `stored` was built from; `records` are those of `stored`. */
+  constructor(
+    db: Db,
+    reference: ReferenceData,
+    stored: StoredUniverse,
+    facts: WorkspaceFacts,
+    records = recordsOfAll(stored, db),
+  ) {
     this.db = db;
     this.reference = reference;
     this.stored = stored;
-    this.asOf = asOf;
-    this.records = recordsOfAll(stored, db);
+    this.records = records;
     this.peers = new Peers(db, reference, this.records.get('companies')!);
-    this.lookup = this.lookupWith(NO_FACTS);
-    this.subjects = this.open(NO_FACTS);
+    this.lookup = this.lookupWith(facts);
+    this.subjects = this.open(facts);
   }
 
   private lookupWith(facts: WorkspaceFacts): Lookup {
-    return universeLookup(this.db, this.reference, this.asOf, this.stored, facts, (test) =>
-      this.peers.sets(test),
-    );
+    return universeLookup(this.db, this.reference, this.stored, facts, (test) => this.peers.sets(test));
   }
 
   private open(facts: WorkspaceFacts): ReadonlyMap<string, SubjectEngine> {
@@ -100,7 +102,7 @@ export class Engine {
     );
   }
 
-  /** Takes over lists, contacts and groups of countries that changed; what was counted with the old ones is forgotten. */
+  /** Takes over settings, lists, contacts and groups of countries that changed; what was counted with the old ones is forgotten. */
   useFacts(facts: WorkspaceFacts): void {
     this.lookup = this.lookupWith(facts);
     this.subjects = this.open(facts);
@@ -121,11 +123,6 @@ export class Engine {
 
   private of(tape: Pick<Tape, 'subject'>): SubjectEngine {
     return this.subjects!.get(tape.subject)!;
-  }
-
-  /** The record of a company by key, if the universe has it. */
-  recordByKey(): (key: string) => number | undefined {
-    return this.records.get('companies')!.byKey;
   }
 
   get size(): number {
@@ -190,18 +187,19 @@ export class Engine {
     return parseTyped(text, subject, this.lookup, () => `${stem}${++n}`);
   }
 
-  /** Completions of the last typed line, each with what would be left with it. */
+  /** Completions of the last typed line, each with what would be left with it; those that leave nothing come after the others. */
   complete(text: string, input: unknown): (Completion & { count: number })[] {
     const tape = validateTape(input, this.lookup);
     const { tally } = this.of(tape);
     const context = tally.kept(tape);
-    const counted = complete(text, tape.subject, this.lookup).map((completion) => {
+    const counted = complete(text, tape, this.lookup).map((completion) => {
       const lines = parseTyped(completion.typed, tape.subject, this.lookup, counter());
-      const kept = tally.kept({ ...tape, lines });
-      for (let w = 0; w < kept.length; w++) kept[w]! &= context[w]!;
-      return { ...completion, count: countBits(kept) };
+      if (completion.also)
+        return { ...completion, count: countBits(tally.kept(putLines(tape, lines, 'also'))) };
+      return { ...completion, count: countBoth(tally.kept({ ...tape, lines }), context) };
     });
-    return [...counted.filter(({ count }) => count > 0), ...counted.filter(({ count }) => count === 0)];
+    const place = ({ alike, count }: { alike?: true; count: number }) => (alike ? 2 : count > 0 ? 0 : 1);
+    return counted.sort((a, b) => place(a) - place(b));
   }
 
   /** The tape as SQL: with placeholders and their values, and with the values written in. */
@@ -345,32 +343,9 @@ export class Engine {
     return codeAnswer(this.reference, this.universe, scheme, code);
   }
 
-  /** Companies, people, brands and deals whose name holds words that begin with those typed, codes and towns, for the jump box. */
-  jump(text: string): Omit<JumpAnswer, 'tapes' | 'lists'> {
-    const words = fold(text).match(/[a-z0-9]+/g) ?? [];
-    // One letter begins too many names to say anything, and would take longest to look for.
-    const query = words.some(({ length }) => length > 1)
-      ? words.map((word) => `"${word}"*`).join(' AND ')
-      : '';
-    const companies =
-      query === ''
-        ? []
-        : this.db
-            .prepare<[string], { key: string; name: string; town: string | null; country: string | null }>(
-              'SELECT c.key, c.name, c.town, c.country FROM company_words w JOIN company c ON c.id = w.rowid WHERE company_words MATCH ? LIMIT 8',
-            )
-            .all(`{name} : (${query})`);
-    const codes =
-      text.trim().length < 2
-        ? []
-        : this.reference.searches
-            .of('nace-2.1')
-            .find(text, 5)
-            .map((hit) => ({ code: hit.code, title: hit.title, scheme: 'nace-2.1' as const }));
-    const towns = this.lookup.places
-      .townsBeginning(text, 4)
-      .map(({ key, name, lat, lon }) => ({ key, name, lat, lon }));
-    return { companies, related: query === '' ? [] : findRelated(this.db, query), codes, towns };
+  /** What the jump box finds of a text in the universe. */
+  jump(text: string): UniverseHits {
+    return jumpTo(this.db, text);
   }
 
   profile(key: string): ProfileAnswer | null {

@@ -103,11 +103,11 @@ class EnginePair {
   private names: Worker | null = null;
   private ended = false;
 
-  constructor(dir: string, asOf: number) {
-    this.first = new EngineThread({ dir, asOf, stored: null });
+  constructor(dir: string) {
+    this.first = new EngineThread({ dir, stored: null });
     this.ready = this.first.ready.then((stored) => {
       if (this.ended) return;
-      const second = new EngineThread({ dir, asOf, stored });
+      const second = new EngineThread({ dir, stored });
       this.second = second;
       if (stored.size > NAMES_AHEAD.least && stored.size <= NAMES_AHEAD.most)
         void second.ready.then(() => this.sortNames(dir, stored, second)).catch(() => {});
@@ -179,26 +179,48 @@ const OF_SECOND: ReadonlySet<EngineMethod> = new Set<EngineMethod>([
 export class EngineHost {
   private pair: EnginePair;
   private readonly dir: string;
-  private asOf: number;
-  /** Grows with every change of the universe, so that clients know when to ask again. */
+  /** The last reload begun, and the one that waits for it: it will read all that has changed until it begins. */
+  private current: Promise<void> = Promise.resolve();
+  private waiting: Promise<void> | null = null;
+  /** Grows with every change of what is counted, so that clients know when to ask again. */
   generation = 1;
 
-  constructor(dir: string, asOf: number) {
+  constructor(dir: string) {
     this.dir = dir;
-    this.asOf = asOf;
-    this.pair = new EnginePair(dir, asOf);
+    this.pair = new EnginePair(dir);
   }
 
   ready(): Promise<void> {
     return this.pair.ready;
   }
 
-  async reload(asOf = this.asOf): Promise<void> {
-    this.asOf = asOf;
-    const fresh = new EnginePair(this.dir, asOf);
-    await fresh.ready;
+  /** Reads the universe anew. Reloads come one after the other, so that the columns last read are those in use. */
+  reload(): Promise<void> {
+    this.waiting ??= this.current
+      .catch(() => {})
+      .then(() => {
+        this.waiting = null;
+        this.current = this.swap();
+        return this.current;
+      });
+    return this.waiting;
+  }
+
+  private async swap(): Promise<void> {
+    const fresh = new EnginePair(this.dir);
+    try {
+      await fresh.ready;
+    } catch (error) {
+      void fresh.stop();
+      throw error;
+    }
     this.pair.retire();
     this.pair = fresh;
+    this.generation++;
+  }
+
+  /** Settings that counts rest on have changed; the threads read them by themselves. */
+  settingsChanged(): void {
     this.generation++;
   }
 

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { CERTIFICATES, GROUPS } from '../../core/testing/any-record.ts';
 import { anyLines } from '../../core/testing/any-tape.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
-import type { Line } from '../../core/tape/nodes.ts';
+import { emptyTape, type Line } from '../../core/tape/nodes.ts';
 import { complete } from '../../core/tape/typed/complete.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLines } from '../../core/tape/typed/spell.ts';
@@ -15,6 +15,7 @@ import { ROOT } from '../reference.ts';
 import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
 import { buildUniverse } from './build-universe.ts';
 import { universeLookup } from './universe-lookup.ts';
+import { NO_FACTS } from './workspace-facts.ts';
 
 let random: RandomUniverse;
 let lookup: Lookup;
@@ -42,13 +43,11 @@ beforeAll(() => {
   add(`INSERT INTO brand (source, name, countries_known) VALUES ('register', 'Vend', 1);
     INSERT INTO brand_country SELECT id, column1 FROM brand, (VALUES ('CZ'), ('PL'), ('AT'));
     INSERT INTO company_country SELECT id, column1 FROM company, (VALUES ('CZ'), ('PL'), ('AT')) WHERE key = 'x'`);
-  lookup = universeLookup(
-    random.db,
-    random.reference,
-    AS_OF,
-    buildUniverse(random.db, random.reference.trees),
-    { countryGroups: [], lists: ['our-customers', 'to-call'].map((key) => ({ key, label: key })) },
-  );
+  lookup = universeLookup(random.db, random.reference, buildUniverse(random.db, random.reference.trees), {
+    ...NO_FACTS,
+    asOf: AS_OF,
+    lists: ['our-customers', 'to-call'].map((key) => ({ key, label: key })),
+  });
 });
 afterAll(() => random.close());
 
@@ -166,14 +165,89 @@ test('a tape in words says all that a reader needs', () => {
   ]);
 });
 
+describe('what stands first', () => {
+  const found = (text: string, lines: Line[] = []) => complete(text, { ...emptyTape(), lines }, lookup);
+  const first = (text: string) => found(text)[0]!;
+
+  test('exact names of values, lists and conditions, and never a code that is only spelled alike', () => {
+    expect(first('listed')).toMatchObject({ typed: 'listing listed', exact: true });
+    expect(first('quoted')).toMatchObject({ typed: 'listing listed', exact: true });
+    expect(first('our-customers')).toMatchObject({ typed: 'on list our-customers', exact: true });
+    expect(first('not to-call')).toMatchObject({ typed: 'not on list to-call' });
+    expect(first('headcount').typed).toMatch(/^headcount /);
+    for (const text of ['new tape', 'Rivals', 'coating shops']) {
+      const alike = found(text).map((one) => one.alike === true);
+      // Once one is only alike, so are all after it.
+      expect(alike).toEqual([...alike].sort((a, b) => Number(a) - Number(b)));
+      expect(alike[0]).toBe(false);
+    }
+  });
+
+  test('all codes of a trade together, then one by one', () => {
+    const [together, ...single] = found('joinery').filter(({ typed }) => typed.startsWith('nace'));
+    expect(together!.what).toBe('all its codes');
+    const codes = together!.typed.replace('nace ', '').split(' ');
+    expect(codes.length).toBeGreaterThan(1);
+    expect(codes).toEqual(expect.arrayContaining(['16.23', '43.32']));
+    for (const { typed } of single) expect(codes).toContain(typed.replace('nace ', ''));
+  });
+
+  test('a place says what it is, in any of its languages', () => {
+    for (const name of ['Wien', 'Vienna', 'Vienne']) {
+      const kinds = found(`in ${name}`).map(({ what }) => what);
+      expect(kinds).toEqual(expect.arrayContaining(['town']));
+    }
+    expect(found('in Wien').map(({ what }) => what)).toEqual(
+      expect.arrayContaining(['region', 'town', 'metro area']),
+    );
+    expect(found('metro Wien')[0]!.meaning).toContain('metro Wien');
+    expect(found('in Tschechien')[0]).toMatchObject({ meaning: 'Place in Czechia', what: 'country' });
+    expect(found('Allemagne')[0]).toMatchObject({ typed: 'in Germany', exact: true });
+  });
+
+  test('further choices of a line that is there, beside a line of their own', () => {
+    const tape = read('nace 25.51; in Poland');
+    const codes = found('43.32', tape).filter(({ typed }) => typed === 'nace 43.32');
+    expect(codes.map(({ also }) => also ?? false)).toEqual([false, true]);
+    expect(found('in Czechia', tape).some(({ also }) => also)).toBe(true);
+    expect(found('in Poland', tape).some(({ also }) => also)).toBe(false);
+    expect(found('listed', tape).some(({ also }) => also)).toBe(false);
+  });
+
+  test('a slash before it is forgiven, and words alone among other lines are words', () => {
+    expect(spellLines(read('/ staircase; near Brno 30 km'), 'companies', lookup)).toBe(
+      'words: staircase; near Brno 30 km',
+    );
+    expect(spellLines(read('headcount 10+; not garden furniture'), 'companies', lookup)).toBe(
+      'headcount 10+; not words: garden furniture',
+    );
+    expect(() => read('staircase')).toThrow('Nothing understood');
+    expect(() => read('heacount 10+; near Brno 30 km')).toThrow('Nothing understood');
+  });
+
+  test('amounts without a currency are in that of the workspace', () => {
+    const inZloty = { ...lookup, currency: 'PLN' };
+    const typed = (text: string) =>
+      spellLines(
+        parseTyped(text, 'companies', inZloty, () => 'l'),
+        'companies',
+        inZloty,
+      );
+    expect(typed('revenue 2m+')).toBe('revenue 2m+ pln');
+    expect(typed('revenue 2m+ eur')).toBe('revenue 2m+ eur');
+    expect(typed('revenue £2m+')).toBe('revenue 2m+ gbp');
+    expect(complete('revenue 2', emptyTape(), inZloty)[0]!.typed).toBe('revenue 2');
+  });
+});
+
 describe('completions', () => {
-  const typed = (text: string) => complete(text, 'companies', lookup).map((completion) => completion.typed);
+  const typed = (text: string) => complete(text, emptyTape(), lookup).map((completion) => completion.typed);
   test('take words by meaning', () => {
     expect(typed('painters')).toContain('nace 43.34');
     expect(typed('joinery')).toEqual(expect.arrayContaining(['nace 16.23', 'nace 43.32', 'words joinery*']));
     expect(typed('brno')).toEqual(expect.arrayContaining(['in "Brno, CZ-64"', 'near Brno 40 km']));
     expect(typed('czech')).toContain('in Czechia');
-    expect(typed('rutav')).toContain('uses rutavel');
+    expect(typed('rutav')).toContain('technology rutavel');
     expect(typed('25.51')[0]).toBe('headcount 25.51');
     expect(typed('25.51')).toContain('nace 25.51');
   });

@@ -9,7 +9,7 @@ import type { CategoryColumn, ManyColumn } from '../../core/tally/columns.ts';
 import type { Db } from '../db/open.ts';
 
 import type { StoredUniverse } from './stored-universe.ts';
-import { NO_FACTS, type WorkspaceFacts } from './workspace-facts.ts';
+import type { WorkspaceFacts } from './workspace-facts.ts';
 
 /** What an office says a code covers, and of which edition it says it. */
 export interface CodeNote {
@@ -30,9 +30,8 @@ export interface ReferenceData {
 export function universeLookup(
   db: Db,
   reference: ReferenceData,
-  asOf: number,
   stored: Pick<StoredUniverse, 'columns' | 'related'>,
-  workspace: Pick<WorkspaceFacts, 'countryGroups' | 'lists'> = NO_FACTS,
+  workspace: Pick<WorkspaceFacts, 'asOf' | 'currency' | 'countryGroups' | 'lists'>,
   peers: Lookup['peers'] = () => {
     throw new Error('Likeness is measured where tapes are counted.');
   },
@@ -71,8 +70,9 @@ export function universeLookup(
     choices: ({ subject, id }) => (id === 'list' ? workspace.lists : (choices.get(`${subject} ${id}`) ?? [])),
     companyName: (key) => nameOf.get(key),
     peers,
+    currency: workspace.currency,
     currencies: currenciesOf(stored),
-    asOf,
+    asOf: workspace.asOf,
   };
 }
 

@@ -7,6 +7,7 @@ import { MapEngine } from './map-engine.ts';
 import { Market } from './market.ts';
 import { openColumns } from './open-universe.ts';
 import type { StoredUniverse } from './stored-universe.ts';
+import { recordsOfAll } from './universes.ts';
 import { FactsReader } from './workspace-facts.ts';
 
 /**
@@ -17,7 +18,6 @@ import { FactsReader } from './workspace-facts.ts';
 
 export interface EngineWorkerData {
   dir: string;
-  asOf: number;
   /** Columns that another thread has opened; null to open them here. */
   stored: StoredUniverse | null;
 }
@@ -43,22 +43,21 @@ export type EngineReply =
   | { id: number; problem: { code: string; message: string; field?: string; value?: unknown; rule?: string } }
   | { id: number; failure: string };
 
-const { dir, asOf, stored } = workerData as EngineWorkerData;
+const { dir, stored } = workerData as EngineWorkerData;
 const reference = loadReferenceData();
 const db = openUniverse(dir, { readonly: true });
 db.exec('BEGIN');
 const universe = stored ?? (await openColumns(dir, db, reference.trees)).universe;
-const engine = new Engine(db, reference, asOf, universe);
+const records = recordsOfAll(universe, db);
+const companies = records.get('companies')!;
+const facts = new FactsReader(openWorkspace(dir, { readonly: true }), universe.size, companies.byKey);
+const engine = new Engine(db, reference, universe, facts.changed()!, records);
 const market = new Market(engine);
 const answerers: readonly object[] = [engine, market, new MapEngine(engine)];
-
-const facts = new FactsReader(openWorkspace(dir, { readonly: true }));
-const recordOf = engine.recordByKey();
 const useChangedFacts = () => {
-  const changed = facts.changed(engine.size, recordOf);
+  const changed = facts.changed();
   if (changed) engine.useFacts(changed);
 };
-useChangedFacts();
 
 parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   let reply: EngineReply;

@@ -1,3 +1,4 @@
+import { NO_FACTS } from '../engine/workspace-facts.ts';
 import type { Row } from '../../core/cells.ts';
 import type { Db } from '../db/open.ts';
 import { RowSource } from '../engine/read-rows.ts';
@@ -19,7 +20,12 @@ export function exportRows(
   own: OwnColumns,
 ): (at: number) => Row[] {
   db.exec('BEGIN');
-  const lookup = universeLookup(db, loadReferenceData(), asOf, { columns: new Map(), related: new Map() });
+  const lookup = universeLookup(
+    db,
+    loadReferenceData(),
+    { columns: new Map(), related: new Map() },
+    { ...NO_FACTS, asOf },
+  );
   const source = new RowSource(db, lookup, subject);
   const stored = fields.filter((field) => own[field] === undefined);
   return (at) => {

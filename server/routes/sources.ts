@@ -12,7 +12,8 @@ import { body, HttpProblem } from '../http/check.ts';
 import { previewFile, type FilePreview, type FileReading } from '../load/read-file.ts';
 import { refusalsPath } from '../load/refusals.ts';
 import { loadCodeTrees } from '../reference.ts';
-import { asOfDay, type Services } from '../services.ts';
+import { asOfDay } from '../days.ts';
+import type { Services } from '../services.ts';
 import { sourceByKey, viewSources } from '../tables/source.ts';
 import { readSettings, writeSettings } from '../tables/workspace.ts';
 
@@ -210,7 +211,7 @@ export function sourceRoutes(services: Services): Router {
         const settings = readSettings(workspace);
         settings.asOf = result.asOf as string;
         writeSettings(workspace, settings);
-        await engine.reload(asOfDay(settings));
+        await engine.reload();
       },
     );
     response.status(202).json({ job });

@@ -9,7 +9,8 @@ import { subjectOf } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { openApiDocument } from '../http/openapi.ts';
 import { body, HttpProblem } from '../http/check.ts';
-import { asOfDay, type Services } from '../services.ts';
+import { asOfDay } from '../days.ts';
+import type { Services } from '../services.ts';
 import { viewSources } from '../tables/source.ts';
 import {
   addExport,
@@ -41,7 +42,7 @@ export function workspaceRoutes(services: Services): Router {
   routes.get('/settings', (_request, response) => {
     response.json(readSettings(workspace));
   });
-  routes.put('/settings', async (request, response) => {
+  routes.put('/settings', (request, response) => {
     const settings = body(SettingsBody, request);
     if (settings.asOf !== null && dayOf(settings.asOf) === null)
       throw new Problem('wrong-value', `asOf is no calendar date: ${settings.asOf}.`, {
@@ -51,7 +52,7 @@ export function workspaceRoutes(services: Services): Router {
       });
     const before = asOfDay(readSettings(workspace));
     writeSettings(workspace, settings);
-    if (asOfDay(settings) !== before) await engine.reload(asOfDay(settings));
+    if (asOfDay(settings) !== before) engine.settingsChanged();
     response.json(settings);
   });
 

@@ -1,5 +1,5 @@
 import type { Db } from '../db/open.ts';
-import { factsChanged } from './facts.ts';
+import { contactsChanged } from './facts.ts';
 
 /** The address book: people whom we know. */
 
@@ -23,14 +23,14 @@ export function writeContacts(db: Db, book: string, contacts: readonly Contact[]
     db.prepare('DELETE FROM contact WHERE book = ?').run(book);
     for (const { name, mail, phone, title, organisation, company } of contacts)
       add.run(name, mail, phone, title, organisation, company, book);
-    factsChanged(db);
+    contactsChanged(db);
   })();
 }
 
 export function removeBook(db: Db, book: string): boolean {
   return db.transaction(() => {
     const { changes } = db.prepare('DELETE FROM contact WHERE book = ?').run(book);
-    factsChanged(db);
+    contactsChanged(db);
     return changes > 0;
   })();
 }

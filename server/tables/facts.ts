@@ -1,7 +1,7 @@
 import type { CountryGroup } from '../../core/geo/country-groups.ts';
 import type { Db } from '../db/open.ts';
 
-/** What tapes may name of the user's own: lists and groups of countries. */
+/** What tapes rest on of the user's own: lists, the address book, groups of countries, settings. */
 
 /** How often they were changed. */
 export function factsRevision(db: Db): number {
@@ -10,6 +10,16 @@ export function factsRevision(db: Db): number {
 
 export function factsChanged(db: Db): void {
   db.prepare('UPDATE facts SET revision = revision + 1').run();
+}
+
+/** How often the address book was changed. */
+export function contactsRevision(db: Db): number {
+  return db.prepare<[], number>('SELECT contacts FROM facts').pluck().get()!;
+}
+
+export function contactsChanged(db: Db): void {
+  db.prepare('UPDATE facts SET contacts = contacts + 1').run();
+  factsChanged(db);
 }
 
 export function ownGroups(db: Db): CountryGroup[] {

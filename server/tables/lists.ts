@@ -62,6 +62,11 @@ export function removeList(db: Db, key: string): void {
   })();
 }
 
+function membersChanged(db: Db, key: string): void {
+  db.prepare('UPDATE list SET revision = revision + 1 WHERE key = ?').run(key);
+  factsChanged(db);
+}
+
 /** Adds companies that are not on the list yet. Returns how many those were. */
 export function addMembers(db: Db, key: string, companies: readonly string[], origin: string): number {
   const add = db.prepare(
@@ -71,7 +76,7 @@ export function addMembers(db: Db, key: string, companies: readonly string[], or
   return db.transaction(() => {
     let added = 0;
     for (const company of companies) added += add.run(key, company, origin, now).changes;
-    factsChanged(db);
+    membersChanged(db, key);
     return added;
   })();
 }
@@ -82,18 +87,25 @@ export function removeMembers(db: Db, key: string, companies: readonly string[])
   return db.transaction(() => {
     let removed = 0;
     for (const company of companies) removed += remove.run(key, company).changes;
-    factsChanged(db);
+    membersChanged(db, key);
     return removed;
   })();
 }
 
-/** All members of all lists, by list. */
-export function eachMember(
-  db: Db,
-): IterableIterator<{ list: string; company: string; verdict: ListVerdict }> {
+/** The members of one list. */
+export function membersOf(db: Db, key: string): IterableIterator<{ company: string; verdict: ListVerdict }> {
   return db
-    .prepare<[], { list: string; company: string; verdict: ListVerdict }>(
-      'SELECT list, company, verdict FROM list_member',
+    .prepare<[string], { company: string; verdict: ListVerdict }>(
+      'SELECT company, verdict FROM list_member WHERE list = ?',
     )
-    .iterate();
+    .iterate(key);
+}
+
+/** Every list with how often its members were changed. */
+export function listRevisions(db: Db): { key: string; name: string; revision: number }[] {
+  return db
+    .prepare<[], { key: string; name: string; revision: number }>(
+      'SELECT key, name, revision FROM list ORDER BY name',
+    )
+    .all();
 }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { SettingsBody } from '../../contract/settings.ts';
 import type { Db } from '../db/open.ts';
+import { factsChanged } from './facts.ts';
 
 /** Settings of the workspace; what was never set has its default. */
 export function readSettings(db: Db): SettingsBody {
@@ -18,6 +19,7 @@ export function writeSettings(db: Db, settings: SettingsBody): void {
   );
   db.transaction(() => {
     for (const [key, value] of Object.entries(settings)) write.run(key, JSON.stringify(value));
+    factsChanged(db);
   })();
 }
 

@@ -7,7 +7,7 @@ import type { Tape } from '../../core/tape/nodes.ts';
 import { validateTape } from '../../core/tape/validate.ts';
 import { buildUniverse } from '../engine/build-universe.ts';
 import { Engine } from '../engine/engine.ts';
-import { AS_OF, type RandomUniverse } from './random-universe.ts';
+import type { RandomUniverse } from './random-universe.ts';
 
 const anyRecords = fc.array(fc.tuple(anyRecord, fc.subarray([...SOURCES], { minLength: 1 })), {
   minLength: 1,
@@ -36,10 +36,9 @@ export function overUniverses(
         const engine = new Engine(
           random.db,
           random.reference,
-          AS_OF,
           buildUniverse(random.db, random.reference.trees),
+          random.facts(),
         );
-        engine.useFacts(random.facts());
         for (const raw of [{ ...tapes[0]!, lines: [] }, ...tapes]) {
           if (!names(() => validateTape(raw, engine.lookup))) continue;
           const tape = validateTape(raw, engine.lookup);

@@ -132,7 +132,14 @@ export class RandomUniverse {
       setBit(members.get(list)![verdict], Number(company.slice(1)));
     const known = noBits(size);
     for (const company of this.contacts) setBit(known, Number(company.slice(1)));
-    return { countryGroups: [], lists: LISTS.map((key) => ({ key, label: key })), members, known };
+    return {
+      asOf: AS_OF,
+      currency: 'EUR',
+      countryGroups: [],
+      lists: LISTS.map((key) => ({ key, label: key })),
+      members,
+      known,
+    };
   }
 
   close(): void {

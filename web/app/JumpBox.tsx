@@ -1,220 +1,255 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import type { JumpAnswer } from '../../contract/responses.ts';
-import { SUBJECTS, subjectOf } from '../../core/fields/registry.ts';
-import { emptyTape, type FieldLine, type SortKey, type Tape } from '../../core/tape/nodes.ts';
-import { putPart } from '../../core/tape/edit.ts';
+import type { CompletionsAnswer, JumpAnswer, TypedAnswer } from '../../contract/responses.ts';
+import { lineFields, SUBJECTS, subjectOf } from '../../core/fields/registry.ts';
+import { putLines } from '../../core/tape/also.ts';
+import { freeId, putPart, renamed } from '../../core/tape/edit.ts';
+import { emptyTape, type Line, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { fold } from '../../core/text/fold.ts';
 import { call } from '../api.ts';
-import { useDesk } from '../desk/store.ts';
 import { addressOf } from '../desk/address.ts';
+import { countedPart } from '../desk/queries.ts';
+import { useDesk } from '../desk/store.ts';
 import { turnTo } from '../desk/SubjectMenu.tsx';
+import { useFormat } from './format.ts';
+import { groupEntries, type Entry } from './jump-entries.ts';
 
 const MOST_COMMANDS = 8;
 
-/** A line on companies put on a tape of any subject. */
-function putLine(tape: Tape, line: FieldLine): Tape {
-  return putPart(tape, { subject: 'companies', lines: [line] });
-}
+type JumpEntry = Entry<() => void>;
 
-/** Finds companies, people, brands, deals, codes, towns, tapes, lists and places of the program by typing. */
+/** Finds companies, people, brands, deals, conditions, lines, tapes, lists and commands by typing; exact names first. */
 export function JumpBox({ onClose }: { onClose(): void }) {
   const [text, setText] = useState('');
+  const [selected, setSelected] = useState('');
+  /** Whether a hand has moved the selection since the text changed; until then what is only alike is not selected. */
+  const moved = useRef(false);
   const navigate = useNavigate();
-  const { data } = useQuery({
-    queryKey: ['jump', text],
+  const format = useFormat();
+  const tape = countedPart(useDesk((state) => state.tape));
+  const wanted = text.trim();
+  const { data: found } = useQuery({
+    queryKey: ['jump', wanted],
     queryFn: ({ signal }) =>
-      call<JumpAnswer>('GET', `/jump?text=${encodeURIComponent(text)}`, undefined, signal),
-    enabled: text.trim() !== '',
+      call<JumpAnswer>('GET', `/jump?text=${encodeURIComponent(wanted)}`, undefined, signal),
+    enabled: wanted !== '',
     placeholderData: keepPreviousData,
   });
-  const go = (act: () => void) => () => {
-    try {
-      act();
-    } catch (failure) {
-      toast.error((failure as Error).message);
-    }
-    onClose();
+  const { data: lines } = useQuery({
+    queryKey: ['complete', tape, wanted],
+    queryFn: ({ signal }) => call<CompletionsAnswer>('POST', '/complete', { tape, text: wanted }, signal),
+    enabled: wanted !== '',
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const show = (next: Tape, sort: readonly SortKey[]) =>
+    void navigate(addressOf({ tape: next, sort, company: null, openLine: null }));
+  const put = (change: (tape: Tape) => Tape) => {
+    const { tape: now, sort } = useDesk.getState();
+    show(change(now), sort);
   };
-  const show = (tape: Tape, sort: readonly SortKey[]) =>
-    void navigate(addressOf({ tape, sort, company: null, openLine: null }));
-  const item = 'flex cursor-pointer items-baseline gap-3 px-4 py-1.5 data-[selected=true]:bg-picked';
-  const found = text.trim() === '' ? undefined : data;
-  const places = (
-    [
-      ['Desk', () => navigate(addressOf(useDesk.getState()))],
-      ['Lists', () => navigate('/lists')],
-      ['Exports', () => navigate('/exports')],
-      ['Sources', () => navigate('/sources')],
-      ['Settings', () => navigate('/settings')],
-      ...[...SUBJECTS.values()].map(
-        ({ id, many }) =>
-          [
-            `Turn the tape round to ${many}`,
-            () => {
-              turnTo(id);
-              return navigate(addressOf(useDesk.getState()));
-            },
-          ] as const,
-      ),
-      ['New tape', () => navigate(addressOf({ tape: emptyTape(), sort: [], openLine: null, company: null }))],
-    ] as const
-  )
-    .filter(([name]) => name.toLowerCase().includes(text.trim().toLowerCase()))
-    .slice(0, MOST_COMMANDS);
+  const take = async (typed: string, also: boolean) => {
+    const { tape: now } = useDesk.getState();
+    const { lines: read } = await call<TypedAnswer>('POST', '/typed', {
+      text: typed,
+      subject: now.subject,
+      stem: `${freeId(now)}-`,
+    });
+    put((whole) => {
+      const named: Line[] = [];
+      for (const line of read)
+        named.push(renamed(line, freeId({ ...whole, lines: [...whole.lines, ...named] })));
+      return putLines(whole, named, also ? 'also' : 'and');
+    });
+  };
+  const entries: JumpEntry[] = [
+    ...commands(navigate)
+      .filter(({ name }) => fold(name).includes(fold(wanted)))
+      .slice(0, MOST_COMMANDS),
+    ...(wanted === '' ? [] : fieldsNamed(wanted, tape.subject, (field) => openPicker(navigate, field))),
+    ...(wanted === '' ? [] : (lines?.completions ?? [])).map(
+      ({ typed, meaning, what, alike, exact, also, count }): JumpEntry => ({
+        id: `line ${also ? 'also ' : ''}${typed}`,
+        kind: 'line',
+        name: meaning,
+        also: exact ? [wanted] : [],
+        note: what ? `${what} · ${typed}` : typed,
+        count,
+        alike: alike === true,
+        act: () =>
+          void take(typed, also === true).catch((failure: unknown) =>
+            toast.error((failure as Error).message),
+          ),
+      }),
+    ),
+    ...(wanted === '' || !found ? [] : foundEntries(found, { navigate, show, put })),
+  ];
+  const groups = groupEntries(entries, wanted);
+  const alike = new Set(entries.filter((entry) => entry.alike).map(({ id }) => id));
   return (
     <Command.Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      label="Find a company, code, tape or list"
+      label="Find a company, condition, tape, list or command"
       shouldFilter={false}
+      value={selected}
+      onValueChange={(value) => setSelected(alike.has(value) && !moved.current ? '' : value)}
+      onKeyDown={(event) => {
+        if (event.key === 'ArrowDown' || event.key === 'ArrowUp') moved.current = true;
+      }}
       overlayClassName="fixed inset-0 z-40 bg-shade"
       contentClassName="fixed top-20 left-1/2 z-50 w-[620px] max-w-[94vw] -translate-x-1/2 overflow-hidden rounded-lg border border-edge bg-paper shadow-xl"
     >
       <Command.Input
         value={text}
-        onValueChange={setText}
-        placeholder="A company, a trade, a code, a town, a tape, a list"
+        onValueChange={(value) => {
+          moved.current = false;
+          setText(value);
+        }}
+        placeholder="A company, a trade, a code, a place, a tape, a list, a command"
         className="w-full border-b border-rule bg-transparent px-4 py-3 text-base outline-none placeholder:text-soft"
       />
-      <Command.List className="max-h-[60vh] overflow-auto py-2 [&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-soft">
-        <Command.Empty className="px-4 py-3 text-soft">
-          {text.trim() === ''
-            ? 'Type a name, a trade, a code, a town, a tape or a list.'
-            : 'Nothing of that name.'}
-        </Command.Empty>
-        {found && found.companies.length > 0 && (
-          <Command.Group heading="Companies">
-            {found.companies.map((company) => (
+      <Command.List
+        className="max-h-[60vh] overflow-auto py-2 [&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-soft"
+        onPointerMove={() => (moved.current = true)}
+      >
+        <Command.Empty className="px-4 py-3 text-soft">Nothing of that name.</Command.Empty>
+        {groups.map(({ heading, entries: own }) => (
+          <Command.Group key={heading} heading={heading}>
+            {own.map(({ id, name, note, count, act }) => (
               <Command.Item
-                key={company.key}
-                value={company.key}
-                className={item}
-                onSelect={go(
-                  () =>
-                    void navigate(addressOf({ ...useDesk.getState(), company: company.key, openLine: null })),
+                key={id}
+                value={id}
+                className="flex cursor-pointer items-baseline gap-3 px-4 py-1.5 data-[selected=true]:bg-picked"
+                onSelect={() => {
+                  try {
+                    act();
+                  } catch (failure) {
+                    toast.error((failure as Error).message);
+                  }
+                  onClose();
+                }}
+              >
+                <span className="min-w-0 truncate font-semibold">{name}</span>
+                {note && <span className="min-w-0 flex-1 truncate text-[13px] text-soft">{note}</span>}
+                {count !== undefined && (
+                  <span className="figure ml-auto text-[13px]">{format.number(count)}</span>
                 )}
-              >
-                <span className="font-semibold">{company.name}</span>
-                <span className="text-[13px] text-soft">
-                  {[company.town, company.country].filter(Boolean).join(', ')}
-                </span>
               </Command.Item>
             ))}
           </Command.Group>
-        )}
-        {found && found.related.length > 0 && (
-          <Command.Group heading="People, brands and deals">
-            {found.related.map(({ subject, key, name, about }) => (
-              <Command.Item
-                key={key}
-                value={key}
-                className={item}
-                onSelect={go(
-                  () =>
-                    void navigate(
-                      addressOf({ ...useDesk.getState(), company: `${subject}/${key}`, openLine: null }),
-                    ),
-                )}
-              >
-                <span className="font-semibold">{name}</span>
-                <span className="text-[13px] text-soft">
-                  {[subjectOf(subject).one, about].filter(Boolean).join(', ')}
-                </span>
-              </Command.Item>
-            ))}
-          </Command.Group>
-        )}
-        {found && found.codes.length > 0 && (
-          <Command.Group heading="Industry codes, as a line">
-            {found.codes.map((code) => (
-              <Command.Item
-                key={code.code}
-                value={`code ${code.code}`}
-                className={item}
-                onSelect={go(() => {
-                  const { tape, sort } = useDesk.getState();
-                  const test = { scheme: code.scheme, any: [code.code] };
-                  show(putLine(tape, { id: '', field: 'industry', test }), sort);
-                })}
-              >
-                <span className="figure">{code.code}</span> {code.title}
-              </Command.Item>
-            ))}
-          </Command.Group>
-        )}
-        {found && found.towns.length > 0 && (
-          <Command.Group heading="Towns, as a line of 40 km around">
-            {found.towns.map((town) => (
-              <Command.Item
-                key={town.key}
-                value={`town ${town.key}`}
-                className={item}
-                onSelect={go(() => {
-                  const { tape, sort } = useDesk.getState();
-                  const near = { lat: town.lat, lon: town.lon, km: 40, label: town.name };
-                  show(putLine(tape, { id: '', field: 'place', test: { near } }), sort);
-                })}
-              >
-                <span className="font-semibold">{town.name}</span>
-                <span className="text-[13px] text-soft">{town.key.split(', ').at(-1)}</span>
-              </Command.Item>
-            ))}
-          </Command.Group>
-        )}
-        {found && found.tapes.length > 0 && (
-          <Command.Group heading="Saved tapes and parts">
-            {found.tapes.map((saved) => (
-              <Command.Item
-                key={saved.id}
-                value={`tape ${saved.id}`}
-                className={item}
-                onSelect={go(() => {
-                  const { sort, ...tape } = saved.tape;
-                  show(
-                    saved.kind === 'part' ? putPart(useDesk.getState().tape, saved.tape) : tape,
-                    sort ?? [],
-                  );
-                })}
-              >
-                <span className="font-semibold">{saved.name}</span>
-                <span className="text-[13px] text-soft">
-                  {saved.kind === 'part' ? 'a part: put on the tape' : 'a tape'}
-                </span>
-              </Command.Item>
-            ))}
-          </Command.Group>
-        )}
-        {found && found.lists.length > 0 && (
-          <Command.Group heading="Lists, as a line">
-            {found.lists.map((list) => (
-              <Command.Item
-                key={list.key}
-                value={`list ${list.key}`}
-                className={item}
-                onSelect={go(() => {
-                  const { tape, sort } = useDesk.getState();
-                  show(putLine(tape, { id: '', field: 'list', test: { any: [list.key] } }), sort);
-                })}
-              >
-                <span className="font-semibold">{list.name}</span>
-                <span className="text-[13px] text-soft">{list.members} companies</span>
-              </Command.Item>
-            ))}
-          </Command.Group>
-        )}
-        {places.length > 0 && (
-          <Command.Group heading="Go to">
-            {places.map(([name, act]) => (
-              <Command.Item key={name} value={`go ${name}`} className={item} onSelect={go(() => void act())}>
-                {name}
-              </Command.Item>
-            ))}
-          </Command.Group>
-        )}
+        ))}
       </Command.List>
     </Command.Dialog>
   );
+}
+
+type Navigate = ReturnType<typeof useNavigate>;
+
+function commands(navigate: Navigate): JumpEntry[] {
+  const command = (name: string, act: () => unknown, also: readonly string[] = []): JumpEntry => ({
+    id: `command ${name}`,
+    kind: 'command',
+    name,
+    also,
+    act: () => void act(),
+  });
+  return [
+    command('Desk', () => navigate(addressOf(useDesk.getState()))),
+    command('Lists', () => navigate('/lists')),
+    command('Exports', () => navigate('/exports')),
+    command('Sources', () => navigate('/sources')),
+    command('Settings', () => navigate('/settings')),
+    ...[...SUBJECTS.values()].map(({ id, many }) =>
+      command(`Turn the tape round to ${many}`, () => {
+        turnTo(id);
+        return navigate(addressOf(useDesk.getState()));
+      }),
+    ),
+    command(
+      'New tape',
+      () => navigate(addressOf({ tape: emptyTape(), sort: [], openLine: null, company: null })),
+      ['empty tape'],
+    ),
+  ];
+}
+
+/** Opens the picker of a condition that has no line yet. */
+function openPicker(navigate: Navigate, field: string): void {
+  void navigate(addressOf({ ...useDesk.getState(), company: null, openLine: `new:${field}` }));
+}
+
+/** Conditions of a subject with a name that begins with a text. */
+function fieldsNamed(text: string, subject: string, open: (field: string) => void): JumpEntry[] {
+  const wanted = fold(text);
+  return lineFields(subject)
+    .filter(({ label, openers }) => [label, ...openers].some((name) => fold(name).startsWith(wanted)))
+    .slice(0, 5)
+    .map(({ id, label, openers, meaning }) => ({
+      id: `field ${id}`,
+      kind: 'field',
+      name: label,
+      also: openers,
+      note: meaning,
+      act: () => open(id),
+    }));
+}
+
+/** What the universe and the workspace have of a name. */
+function foundEntries(
+  { companies, related, tapes, lists }: JumpAnswer,
+  {
+    navigate,
+    show,
+    put,
+  }: {
+    navigate: Navigate;
+    show(tape: Tape, sort: readonly SortKey[]): void;
+    put(change: (tape: Tape) => Tape): void;
+  },
+): JumpEntry[] {
+  const open = (key: string) =>
+    void navigate(addressOf({ ...useDesk.getState(), company: key, openLine: null }));
+  return [
+    ...companies.map(({ key, name, town, country }): JumpEntry => ({
+      id: `company ${key}`,
+      kind: 'company',
+      name,
+      note: [town, country].filter(Boolean).join(', '),
+      act: () => open(key),
+    })),
+    ...related.map(({ subject, key, name, about }): JumpEntry => ({
+      id: `related ${key}`,
+      kind: 'related',
+      name,
+      note: [subjectOf(subject).one, about].filter(Boolean).join(', '),
+      act: () => open(`${subject}/${key}`),
+    })),
+    ...tapes.map((saved): JumpEntry => ({
+      id: `tape ${saved.id}`,
+      kind: 'tape',
+      name: saved.name,
+      note: saved.kind === 'part' ? 'a part: put on the tape' : 'a tape',
+      act: () => {
+        const { sort, ...tape } = saved.tape;
+        show(saved.kind === 'part' ? putPart(useDesk.getState().tape, saved.tape) : tape, sort ?? []);
+      },
+    })),
+    ...lists.map((list): JumpEntry => ({
+      id: `list ${list.key}`,
+      kind: 'list',
+      name: list.name,
+      note: `a list of ${list.members} companies, as a line`,
+      act: () =>
+        put((tape) =>
+          putPart(tape, {
+            subject: 'companies',
+            lines: [{ id: '', field: 'list', test: { any: [list.key] } }],
+          }),
+        ),
+    })),
+  ];
 }

@@ -12,7 +12,7 @@ export const place: readonly Field[] = [
     label: 'Place',
     meaning: 'Head office: country, region, town and coordinates.',
     store: { at: 'place' },
-    openers: ['in', 'near', 'place'],
+    openers: ['in', 'near', 'metro', 'place'],
     column: { heading: 'Town', width: 168 },
     files: [
       {

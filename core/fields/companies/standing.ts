@@ -111,7 +111,7 @@ export const standing: readonly Field[] = [
   },
   category('listing', 'Listing', 'Listed on an exchange, private, or a public body.', {
     values: [
-      { key: 'listed', label: 'listed' },
+      { key: 'listed', label: 'listed', also: ['quoted', 'on an exchange'] },
       { key: 'private', label: 'private' },
       { key: 'public-body', label: 'public body' },
     ],

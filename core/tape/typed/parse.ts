@@ -11,19 +11,36 @@ import { readTest } from './tests.ts';
 /**
  * Reads typed lines, several at once separated by `;`. `newId` names each line.
  *
- *     text    = line { ";" [ "or" ] line }
+ *     text    = [ "/" ] line { ";" [ "or" ] line }
  *     line    = marks ( "either" branch { "|" branch } | body )
  *     marks   = { "parked" | "must" | "keep unknown" | "drop unknown" | "not" | "fresh" span }
  *     body    = opener test [ "with estimates" ] marks | has | value
  *     has     = "has" subject [ "as" role ] [ count ] [ "(" text ")" [ count ] ] marks
  *
- * "or" joins a line with the one before it into an either-block.
+ * "or" joins a line with the one before it into an either-block. Of several lines at once, one that opens none and is words alone
+ * is taken as words of the company.
  *
  * @throws Problem saying what was understood and what was expected.
  */
 export function parseTyped(text: string, subject: string, lookup: Lookup, newId: () => string): Line[] {
-  const lines = readLines(partsOf(text), subject, lookup, newId);
+  const parts = partsOf(text.replace(/^\s*\/+/, ''));
+  const lines = readLines(
+    parts.length > 1 && subject === 'companies' ? parts.map(asWords) : parts,
+    subject,
+    lookup,
+    newId,
+  );
   return [...validateTape({ format: 'just-tally.tape', version: 1, subject, lines }, lookup).lines];
+}
+
+/** Words without a figure, that open nothing. */
+const WORDS_ALONE = /^\p{L}[\p{L}' -]*$/u;
+
+/** A part typed among others that is words alone, as the line that searches them. */
+function asWords(part: string): string {
+  const [, marks, body] = /^((?:or\s+|not\s+|must\s+|parked\s+)*)(.*)$/i.exec(part)!;
+  const opened = opens(body!, 'companies') || /^(?:has|either)(?:\s|$)/i.test(body!) || MARK.test(body!);
+  return WORDS_ALONE.test(body!) && !opened ? `${marks}words ${body}` : part;
 }
 
 function readLines(parts: readonly string[], subject: string, lookup: Lookup, newId: () => string): Line[] {

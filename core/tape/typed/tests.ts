@@ -43,11 +43,11 @@ export function readTest(field: Field, opener: string, text: string, lookup: Loo
     case 'codes':
       return readCodes(opener, text, lookup);
     case 'place':
-      return readPlace(opener.toLowerCase() === 'near' ? `near ${text}` : text, lookup);
+      return readPlace(['near', 'metro'].includes(opener.toLowerCase()) ? `${opener} ${text}` : text, lookup);
     case 'number':
       return readNumber(field, text);
     case 'money':
-      return readMoney(field, text);
+      return readMoney(field, text, lookup.currency);
     case 'category':
       return readCategory(field, text, lookup);
     case 'flag':
@@ -118,13 +118,16 @@ function readNumber(field: Field, text: string): NumberTest {
   return found.test;
 }
 
-function readMoney(field: Field, text: string): MoneyTest {
+const SIGNS = { '€': 'EUR', '£': 'GBP', $: 'USD' } as const;
+
+/** An amount without a currency is in the `usual` one. */
+function readMoney(field: Field, text: string, usual: string): MoneyTest {
   const symbols = text.replace(/€/g, '').replace(/£/g, '').replace(/\$/g, '');
   const found = readRange(symbols);
   if (!found) throw problem(field.openers[0]!, text, 'a range such as 2m-40m eur', text);
   const tail = /^([a-z]{3})?\s*(?:(?:a|per|\/)\s*(year|month))?$/i.exec(found.rest);
   const currency =
-    tail?.[1]?.toUpperCase() ?? (text.includes('£') ? 'GBP' : text.includes('$') ? 'USD' : 'EUR');
+    tail?.[1]?.toUpperCase() ?? Object.entries(SIGNS).find(([sign]) => text.includes(sign))?.[1] ?? usual;
   if (!tail || !CURRENCIES.includes(currency))
     throw problem(
       `${field.openers[0]} ${symbols.slice(0, symbols.length - found.rest.length).trim()}`,
@@ -167,7 +170,8 @@ function readKeys(field: Field, text: string, lookup: Lookup): string[] {
         (one) =>
           fold(one.key) === folded ||
           fold(one.label) === folded ||
-          fold(one.label).replaceAll('-', ' ') === folded.replaceAll('-', ' '),
+          fold(one.label).replaceAll('-', ' ') === folded.replaceAll('-', ' ') ||
+          one.also?.some((name) => fold(name) === folded),
       );
     if (!choice)
       throw problem(

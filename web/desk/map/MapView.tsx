@@ -6,7 +6,7 @@ import type { CitiesAnswer } from '../../../contract/responses.ts';
 import { fieldOf, subjectOf } from '../../../core/fields/registry.ts';
 import type { Extent } from '../../../core/geo/extent.ts';
 import { addLines } from '../../../core/tape/edit.ts';
-import type { PlaceTest, Tape } from '../../../core/tape/nodes.ts';
+import type { PlaceTest } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { useChartTheme } from '../../charts/theme.ts';
@@ -59,8 +59,7 @@ export function MapView() {
     queryFn: ({ signal }) => call<ClustersAnswer>('POST', '/clusters', { tape, ...stretch }, signal),
     enabled: stretch !== null && shown === 'points',
     // What was drawn of another subject is none of this one's.
-    placeholderData: (before, query) =>
-      (query?.queryKey[1])?.subject === subject ? before : undefined,
+    placeholderData: (before, query) => (query?.queryKey[1]?.subject === subject ? before : undefined),
     retry: false,
   });
   const { shading, error: unshaded } = useShading(shown === 'points' ? null : shown, measure, per);

@@ -1,7 +1,8 @@
 import { Ban, Pause, Play, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { relationsOf, rolesOf } from '../../../core/fields/registry.ts';
-import { editLine, freeId, joinLines, renamed, toggleMark } from '../../../core/tape/edit.ts';
+import { putLines } from '../../../core/tape/also.ts';
+import { editLine, freeId, renamed, toggleMark } from '../../../core/tape/edit.ts';
 import {
   COUNT_COLUMN,
   emptyTape,
@@ -136,15 +137,12 @@ export function HasPicker({ line, subject }: { line: HasLine; subject: string })
             label={`Add a line on ${related.many}`}
             tape={{ ...emptyTape(related.id), lines: line.lines }}
             placeholder={PLACEHOLDERS[related.id] ?? ''}
-            onLines={(lines, joins) => {
-              const inner = { ...emptyTape(related.id), lines: line.lines };
+            onLines={(lines, joint) =>
               edit({
                 ...line,
-                lines: joins
-                  ? joinLines(inner, inner.lines.at(-1)!.id, lines).lines
-                  : [...line.lines, ...lines],
-              });
-            }}
+                lines: putLines({ ...emptyTape(related.id), lines: line.lines }, lines, joint).lines,
+              })
+            }
             onField={(field) => set({ openLine: `new:${line.id}/${field}`, company: null })}
             {...(top
               ? {

@@ -4,6 +4,7 @@ import { Plus } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useId, useRef, useState } from 'react';
 import type { CompletionsAnswer, TypedAnswer } from '../../../contract/responses.ts';
+import type { Joint } from '../../../core/tape/also.ts';
 import { SECTIONS } from '../../../core/fields/field.ts';
 import { lineFields, relationsOf } from '../../../core/fields/registry.ts';
 import { freeId, renamed } from '../../../core/tape/edit.ts';
@@ -29,11 +30,16 @@ function opensLine(text: string, subject: string): boolean {
   );
 }
 
+/** A completion as it is typed: “also” before what joins a line that is there. */
+function spelled({ typed, also }: { typed: string; also?: true }): string {
+  return also ? `also ${typed}` : typed;
+}
+
 interface EntryProps {
   /** What the lines are put on: the tape of the Desk, or the lines of a has-line as a tape of their own. */
   tape: Tape;
-  /** Puts lines there, under the ids they have; `joins` the last one by *or*. */
-  onLines(lines: readonly Line[], joins: boolean): void;
+  /** Puts lines there, under the ids they have. */
+  onLines(lines: readonly Line[], joint: Joint): void;
   /** Opens a picker for a field that has no line yet, or a has-line that looks through to something. */
   onField(field: string): void;
   onHas?(has: string): void;
@@ -62,9 +68,10 @@ export function Entry({
   const format = useFormat();
   const last = lastPart(text);
   // “or …” says how the line is put on the tape; what it may mean is asked of what follows.
-  const joint = /^or\s+/i.exec(last.part)?.[0] ?? '';
+  const begun = last.part.replace(/^\/+\s*/, '');
+  const joint = /^or\s+/i.exec(begun)?.[0] ?? '';
   const before = last.before + (joint ? `${last.before ? ' ' : ''}or` : '');
-  const part = last.part.slice(joint.length);
+  const part = begun.slice(joint.length);
   const asked = part !== '' && focused;
   const { data, isPlaceholderData } = useQuery({
     queryKey: ['complete', countedPart(tape), part],
@@ -80,16 +87,18 @@ export function Entry({
   // that is begun by how it may go on. A line begun and then misspelt is left to be mended.
   const proposes =
     first !== undefined &&
+    !first.alike &&
     first.typed !== part &&
     !/\d|:/.test(part) &&
     (!opensLine(part, tape.subject) || first.typed.startsWith(part));
   const proposed = isPlaceholderData ? null : (chosen ?? (proposes ? 0 : null));
 
   const enter = async (wish: string) => {
-    // “or …” joins what follows to the last line.
-    const above = tape.lines.at(-1);
-    const joins = above !== undefined && /^or\s/i.test(wish.trim());
-    const text = joins ? wish.trim().slice(3) : wish;
+    // “or …” joins what follows to the last line, “also …” to the last on the same field.
+    const wished = wish.trim().replace(/^\/+\s*/, '');
+    const word = tape.lines.length ? /^(or|also)\s+/i.exec(wished) : null;
+    const how = (word?.[1]!.toLowerCase() ?? 'and') as Joint;
+    const text = wished.slice(word?.[0].length ?? 0);
     try {
       const { lines } = await call<TypedAnswer>('POST', '/typed', {
         text,
@@ -100,7 +109,7 @@ export function Entry({
       const named: Line[] = [];
       for (const line of lines)
         named.push(renamed(line, freeId({ ...whole, lines: [...whole.lines, ...named] })));
-      onLines(named, joins === true);
+      onLines(named, how);
       setText('');
       setChosen(null);
       setProblem(null);
@@ -147,12 +156,12 @@ export function Entry({
               if (completions.length) setChosen((from + step + completions.length) % completions.length);
             } else if (event.key === 'Tab' && !event.shiftKey && completions.length && text.trim() !== '') {
               event.preventDefault();
-              setText(`${before}${before ? ' ' : ''}${completions[proposed ?? 0]!.typed}`);
+              setText(`${before}${before ? ' ' : ''}${spelled(completions[proposed ?? 0]!)}`);
               setChosen(null);
             } else if (event.key === 'Enter' && text.trim() !== '') {
               event.preventDefault();
               const taken = proposed === null ? undefined : completions[proposed];
-              void enter(taken ? `${before} ${taken.typed}` : text);
+              void enter(taken ? `${before} ${spelled(taken)}` : text);
             } else if (event.key === 'Escape') {
               event.stopPropagation();
               if (text === '' && problem === null) input.current?.blur();
@@ -177,7 +186,7 @@ export function Entry({
         >
           {completions.map((completion, i) => (
             <li
-              key={completion.typed}
+              key={spelled(completion)}
               id={`${list}-${i}`}
               role="option"
               aria-selected={proposed === i}
@@ -187,12 +196,18 @@ export function Entry({
               )}
               onMouseDown={(event) => {
                 event.preventDefault();
-                void enter(`${before} ${completion.typed}`);
+                void enter(`${before} ${spelled(completion)}`);
               }}
             >
               <span className="min-w-0 flex-1">
-                <span className="block truncate">{completion.meaning}</span>
-                <span className="figure block truncate text-[12px] text-soft">{completion.typed}</span>
+                <span className="block truncate">
+                  {completion.meaning}
+                  {completion.what && <span className="text-soft"> · {completion.what}</span>}
+                </span>
+                <span className="figure block truncate text-[12px] text-soft">
+                  {completion.alike && <span className="font-sans">spelled alike: </span>}
+                  {spelled(completion)}
+                </span>
               </span>
               <span className="figure font-semibold">{format.number(completion.count)}</span>
             </li>

@@ -13,6 +13,7 @@ import { PanelRightClose, PanelRightOpen } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { subjectOf } from '../../../core/fields/registry.ts';
+import { putLines } from '../../../core/tape/also.ts';
 import { addLines, freeId, joinLines, moveLine } from '../../../core/tape/edit.ts';
 import type { Line } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
@@ -118,10 +119,7 @@ export function TapePanel({
             ? '“50-249 staff”, “near Brno 60 km” …'
             : '“past 18 months”, “has company (in Czechia)” …'
         }
-        onLines={(lines, joins) => {
-          const now = useDesk.getState().tape;
-          change(joins ? joinLines(now, now.lines.at(-1)!.id, lines) : addLines(now, lines));
-        }}
+        onLines={(lines, joint) => change(putLines(useDesk.getState().tape, lines, joint))}
         onField={(field) => set({ openLine: `new:${field}`, company: null })}
         onHas={(has) => {
           const now = useDesk.getState().tape;
