@@ -7,20 +7,18 @@ import {
   CountryGroupBody,
   CountsBody,
   DemoBody,
-  ExportBody,
   ListBody,
   LoadBody,
-  PicksBody,
   PlaneBody,
   PointsBody,
   PositionBody,
   PreviewBody,
-  RowsBody,
   SavedTapeBody,
   SqlBody,
-  TapeBody,
   TypedBody,
 } from './requests.ts';
+import { ExportBody, PicksBody, RowsBody } from './row-requests.ts';
+import { TapeBody } from './tape-body.ts';
 import { SettingsBody } from './settings.ts';
 
 /** One call of the API. Parts of the path in braces are texts; bodies are checked by their class. */
@@ -58,11 +56,12 @@ export const ENDPOINTS: readonly Endpoint[] = [
   post('/plane', 'companies by headcount and revenue', { body: PlaneBody }),
   post('/rows', 'rows of what is left, in an order', { body: RowsBody }),
   post('/position', 'where a record stands in the order of a tape', { body: PositionBody }),
+  post('/picked', 'how many of the records picked pass the tape', { body: PicksBody }),
   post('/typed', 'the lines that a text says', { body: TypedBody }),
   post('/complete', 'what a text may become, with what each would leave', { body: CompleteBody }),
   post('/sql', 'the same count as SQL', { body: SqlBody }),
   get('/fields', 'the field registry'),
-  get('/jump', 'companies, people, codes, places, tapes and lists by name', { query: ['text'] }),
+  get('/jump', 'companies, people, brands, deals, tapes and lists by name', { query: ['text'] }),
   get('/codes/{scheme}/{code}', 'a code with its note, its kin and what it is often filed with'),
   get('/companies/{key}', 'a company and what each of its records says'),
   get('/companies/{key}/standing', 'percentiles of a company within its industry group', {
@@ -116,6 +115,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   remove('/lists/{key}', 'removes a list', GONE),
   post('/lists/{key}/members', 'puts companies of a tape on a list', { body: PicksBody }),
   remove('/lists/{key}/members', 'takes companies of a tape off a list', { body: PicksBody }),
+  remove('/lists/{key}/additions/{at}', 'takes off a list what one addition put there'),
   get('/country-groups', 'ready and own groups of countries'),
   put('/country-groups/{key}', 'keeps a group of countries', { body: CountryGroupBody }),
   remove('/country-groups/{key}', 'removes a group of countries', GONE),

@@ -18,7 +18,8 @@ import {
 } from 'class-validator';
 import { MOST_CHARTS } from '../core/charts/chart.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
-import { SortBody, TapeBody } from './requests.ts';
+import { SortBody } from './row-requests.ts';
+import { TapeBody } from './tape-body.ts';
 
 /** What charts are compared with: everybody, or another tape. */
 export class AgainstBody extends TapeBody {

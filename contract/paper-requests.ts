@@ -11,7 +11,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { CURRENCIES } from '../core/money/rates.ts';
-import { SortBody } from './requests.ts';
+import { SortBody } from './row-requests.ts';
 
 /** A page for paper: a tape as sheet, Breakdown or two-page summary, or one company's profile. */
 export class PaperBody {

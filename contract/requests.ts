@@ -24,13 +24,10 @@ import { READ_SUBJECTS } from '../core/records/read-related.ts';
 import { SUBJECTS } from '../core/fields/registry.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
 import { DIALECTS, type Dialect } from '../core/tape/sql/compile.ts';
+import { SortBody } from './row-requests.ts';
+import { TapeBody } from './tape-body.ts';
 
-/** Bodies of requests. A tape is checked by `validateTape`, which knows the universe; here it is only an object. */
-
-export class TapeBody {
-  @IsObject()
-  tape!: object;
-}
+/** Bodies of requests that count, name and load. */
 
 export class SqlBody extends TapeBody {
   @IsIn(DIALECTS)
@@ -156,22 +153,6 @@ export class PlaneBody extends TapeBody {
   currency = 'EUR';
 }
 
-/** Companies of a tape: all of them, only those picked, or all but some. */
-export class PicksBody extends TapeBody {
-  @IsOptional()
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(1_000_000)
-  @IsString({ each: true })
-  keys?: string[];
-
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(1_000_000)
-  @IsString({ each: true })
-  except?: string[];
-}
-
 const nameRule = { message: 'name must not be empty' };
 
 export class ListBody {
@@ -210,38 +191,6 @@ export class PointsBody extends TapeBody {
   at?: string;
 }
 
-export class SortBody {
-  @IsString()
-  by!: string;
-
-  @IsOptional()
-  @IsBoolean()
-  descending?: boolean;
-}
-
-export class RowsBody extends TapeBody {
-  @IsArray()
-  @ArrayMaxSize(60)
-  @IsString({ each: true })
-  columns!: string[];
-
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(8)
-  @ValidateNested({ each: true })
-  @Type(() => SortBody)
-  sort?: SortBody[];
-
-  @IsInt()
-  @Min(0)
-  offset = 0;
-
-  @IsInt()
-  @Min(1)
-  @Max(1000)
-  limit = 100;
-}
-
 export class PositionBody extends TapeBody {
   @IsOptional()
   @IsArray()
@@ -251,40 +200,6 @@ export class PositionBody extends TapeBody {
 
   @IsString()
   key!: string;
-}
-
-export class ExportBody extends PicksBody {
-  @IsString()
-  @IsNotEmpty()
-  @MaxLength(120)
-  name!: string;
-
-  @IsIn(['csv', 'xlsx'])
-  format!: 'csv' | 'xlsx';
-
-  @IsArray()
-  @ArrayMinSize(1, { message: 'columns must name at least one column' })
-  @ArrayMaxSize(60)
-  @IsString({ each: true })
-  columns!: string[];
-
-  @IsOptional()
-  @IsArray()
-  @ValidateNested({ each: true })
-  @Type(() => SortBody)
-  sort?: SortBody[];
-
-  /** CSV: what stands between cells. */
-  @IsIn([',', ';', '\t', '|'])
-  delimiter = ',';
-
-  /** CSV: whether the file begins with a byte order mark, which some spreadsheets need to see UTF-8. */
-  @IsBoolean()
-  bom = false;
-
-  /** Currency that revenue is converted to. */
-  @IsIn(CURRENCIES as string[])
-  currency = 'EUR';
 }
 
 export class PreviewBody {

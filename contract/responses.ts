@@ -166,6 +166,16 @@ export interface RecordAnswer {
   sources: { name: string; asOf: string }[];
 }
 
+/** What putting records on a list did. */
+export interface AddedAnswer {
+  /** How many were not on it yet, of how many. */
+  added: number;
+  of: number;
+  /** Names this addition, so that it can be taken back. */
+  at: string;
+  list: ListView;
+}
+
 export interface JumpAnswer {
   related: { subject: string; key: string; name: string; about: string | null }[];
   companies: { key: string; name: string; town: string | null; country: string | null }[];

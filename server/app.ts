@@ -60,7 +60,7 @@ export function createApp(services: Services): Express {
     }),
   );
   const api = express.Router();
-  api.use(express.json({ limit: '2mb' }));
+  api.use(express.json({ limit: '4mb' }));
   api.use((_request, response, next) => {
     response.set('cache-control', 'no-store');
     next();

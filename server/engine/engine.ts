@@ -215,11 +215,16 @@ export class Engine {
     sort: unknown,
     offset: number,
     limit: number,
+    picks: Picks = {},
   ): { total: number; rows: Row[] } {
     const tape = validateTape(input, this.lookup);
     const subject = this.of(tape);
     subject.checkColumns(tape, columns);
-    const records = subject.listed(tape, validateSort(sort ?? [], tape));
+    const order = validateSort(sort ?? [], tape);
+    const { first: _, ...whole } = tape;
+    const records = Object.keys(picks).length
+      ? subject.picked(whole, order, picks)
+      : subject.listed(tape, order);
     return {
       total: records.length,
       rows: subject.rows(tape, records.subarray(offset, offset + limit), columns),
@@ -232,6 +237,11 @@ export class Engine {
     const subject = this.of(tape);
     const records = subject.picked(tape, validateSort(sort ?? tape.sort ?? [], tape), picks);
     return records.map((r) => subject.records.ids[r]!);
+  }
+
+  /** How many of the records picked pass the tape. */
+  pickedCount(input: unknown, sort: unknown, picks: Picks): number {
+    return this.idsOf(input, sort, picks).length;
   }
 
   /** Values of columns that no table has, for some records of a tape by id. */
@@ -266,7 +276,7 @@ export class Engine {
     const own = this.of(tape);
     const { related, links } = this.universe.relations!.get(tape.subject)!;
     const picked = noBits(related.size);
-    for (const r of own.picked(tape, [], picks)) setBit(picked, r);
+    for (const r of own.picked(tape, validateSort(sort ?? tape.sort ?? [], tape), picks)) setBit(picked, r);
     return this.companies.keysOf(recordsOf(companiesOf(picked, links.get('')!, this.size)));
   }
 

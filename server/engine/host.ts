@@ -159,6 +159,7 @@ const OF_SECOND: ReadonlySet<EngineMethod> = new Set<EngineMethod>([
   'code',
   'keysOf',
   'companyKeysOf',
+  'pickedCount',
   'ownColumns',
   'record',
   'points',

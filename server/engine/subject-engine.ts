@@ -1,7 +1,7 @@
 import type { Cell, Row } from '../../core/cells.ts';
 import { columnFields, fieldOf } from '../../core/fields/registry.ts';
-import { hasBit, noBits, setBit, type Bits } from '../../core/tally/bits.ts';
-import { distanceKm } from '../../core/geo/distance.ts';
+import { dropBits, hasBit, keepBits, noBits, setBit, type Bits } from '../../core/tally/bits.ts';
+import { distanceKm, KM_A_MILE } from '../../core/geo/distance.ts';
 import { groupSums } from '../../core/tally/group-sums.ts';
 import type {
   CategoryColumn,
@@ -27,11 +27,11 @@ import { RowSource } from './read-rows.ts';
 import type { Records } from './universes.ts';
 
 const MOST_FOUND = 1000;
-const KM_A_MILE = 1.609344;
 
-/** Which records of a tape: all of them, only those picked, or all but some. */
+/** Which records of a tape: all of them, or those picked by key and as runs of the order, less those let go. */
 export interface Picks {
   keys?: readonly string[];
+  ranges?: readonly (readonly [from: number, to: number])[];
   except?: readonly string[];
 }
 
@@ -142,14 +142,20 @@ export class SubjectEngine {
     );
   }
 
-  /** Records of a tape in order, those picked alone. */
+  /** Records of a tape in order: those picked alone that pass it. */
   picked(tape: Tape, order: readonly SortKey[], picks: Picks): Uint32Array {
+    const { keys, ranges, except } = picks;
     let records = this.listed(tape, order);
-    if (picks.keys ?? picks.except) {
-      const kept = picks.keys ? this.bitsOf(picks.keys) : this.tally.kept(tape);
-      const left = this.bitsOf(picks.except ?? []);
-      for (let w = 0; w < kept.length; w++) kept[w]! &= ~left[w]!;
-      const name = `picked ${JSON.stringify([tape.lines, picks])}`;
+    if (keys ?? ranges ?? except) {
+      const kept = this.tally.kept(tape).slice();
+      if (keys ?? ranges) {
+        const wanted = this.bitsOf(keys ?? []);
+        for (const [from, to] of ranges ?? [])
+          for (let at = from; at <= to && at < records.length; at++) setBit(wanted, records[at]!);
+        keepBits(kept, wanted);
+      }
+      dropBits(kept, this.bitsOf(except ?? []));
+      const name = `picked ${JSON.stringify([tape.lines, order, picks])}`;
       records = this.orders.list(name, order, () => kept, this.ownKeys(tape));
     }
     return records.subarray(0, tape.first ?? records.length);

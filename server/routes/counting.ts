@@ -5,11 +5,11 @@ import {
   CountsBody,
   PlaneBody,
   PositionBody,
-  RowsBody,
   SqlBody,
-  TapeBody,
   TypedBody,
 } from '../../contract/requests.ts';
+import { PicksBody, RowsBody } from '../../contract/row-requests.ts';
+import { TapeBody } from '../../contract/tape-body.ts';
 import type { JumpAnswer } from '../../contract/responses.ts';
 import { isScheme, SCHEMES } from '../../core/codes/tree.ts';
 import { RELATED, SUBJECTS } from '../../core/fields/registry.ts';
@@ -52,12 +52,18 @@ export function countingRoutes({ engine, workspace }: Services): Router {
     response.json(found);
   });
   routes.post('/rows', async (request, response) => {
-    const { tape, columns, sort, offset, limit } = body(RowsBody, request);
-    response.json(await engine.call('rows', [tape, columns, sort, offset, limit], goneSignal(response)));
+    const { tape, columns, sort, offset, limit, ...picks } = body(RowsBody, request);
+    response.json(
+      await engine.call('rows', [tape, columns, sort, offset, limit, picks], goneSignal(response)),
+    );
   });
   routes.post('/position', async (request, response) => {
     const { tape, sort, key } = body(PositionBody, request);
     response.json({ position: await engine.call('position', [tape, sort, key], goneSignal(response)) });
+  });
+  routes.post('/picked', async (request, response) => {
+    const { tape, sort, ...picks } = body(PicksBody, request);
+    response.json({ count: await engine.call('pickedCount', [tape, sort, picks], goneSignal(response)) });
   });
   routes.post('/typed', async (request, response) => {
     const { text, stem, subject } = body(TypedBody, request);

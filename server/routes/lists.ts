@@ -1,5 +1,7 @@
 import { Router } from 'express';
-import { CountryGroupBody, ListBody, PicksBody } from '../../contract/requests.ts';
+import { CountryGroupBody, ListBody } from '../../contract/requests.ts';
+import { PicksBody } from '../../contract/row-requests.ts';
+import type { AddedAnswer } from '../../contract/responses.ts';
 import { READY_GROUPS } from '../../core/geo/country-groups.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
@@ -10,6 +12,7 @@ import {
   addMembers,
   allLists,
   listByKey,
+  removeAddition,
   removeList,
   removeMembers,
   renameList,
@@ -45,20 +48,21 @@ export function listRoutes({ workspace, engine }: Services): Router {
   });
   routes.post('/lists/:key/members', async (request, response) => {
     const { key } = found(request.params.key);
-    const { tape, keys, except } = body(PicksBody, request);
-    const companies = await engine.call('companyKeysOf', [tape, undefined, { keys, except }]);
+    const { tape, sort, ...picks } = body(PicksBody, request);
+    const companies = await engine.call('companyKeysOf', [tape, sort, picks]);
     const words = await engine.call('wordsOf', [tape]);
-    const origin = `${keys ? 'picked by hand from' : 'all of'} ${words.join('; ') || 'the universe'}`;
-    response.json({
-      added: addMembers(workspace, key, companies, origin),
-      of: companies.length,
-      list: found(key),
-    });
+    const origin = `${picks.keys || picks.ranges ? 'picked by hand from' : 'all of'} ${words.join('; ') || 'the universe'}`;
+    const { added, at } = addMembers(workspace, key, companies, origin);
+    response.json({ added, at, of: companies.length, list: found(key) } satisfies AddedAnswer);
+  });
+  routes.delete('/lists/:key/additions/:at', (request, response) => {
+    const { key } = found(request.params.key);
+    response.json({ removed: removeAddition(workspace, key, request.params.at), list: found(key) });
   });
   routes.delete('/lists/:key/members', async (request, response) => {
     const { key } = found(request.params.key);
-    const { tape, keys, except } = body(PicksBody, request);
-    const companies = await engine.call('companyKeysOf', [tape, undefined, { keys, except }]);
+    const { tape, sort, ...picks } = body(PicksBody, request);
+    const companies = await engine.call('companyKeysOf', [tape, sort, picks]);
     response.json({ removed: removeMembers(workspace, key, companies), list: found(key) });
   });
 

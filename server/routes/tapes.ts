@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import type { SavedTapeView } from '../../contract/responses.ts';
-import { SavedTapeBody, TapeBody } from '../../contract/requests.ts';
+import { SavedTapeBody } from '../../contract/requests.ts';
+import { TapeBody } from '../../contract/tape-body.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';

@@ -2,7 +2,7 @@ import { Router } from 'express';
 import { nanoid } from 'nanoid';
 import { createReadStream, existsSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { ExportBody } from '../../contract/requests.ts';
+import { ExportBody } from '../../contract/row-requests.ts';
 import { SettingsBody } from '../../contract/settings.ts';
 import { dayOf, isoOf } from '../../core/dates.ts';
 import { subjectOf } from '../../core/fields/registry.ts';
@@ -10,6 +10,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import { openApiDocument } from '../http/openapi.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import { asOfDay } from '../days.ts';
+import type { Picks } from '../engine/subject-engine.ts';
 import type { Services } from '../services.ts';
 import { viewSources } from '../tables/source.ts';
 import {
@@ -79,13 +80,13 @@ export function workspaceRoutes(services: Services): Router {
     const wish = body(ExportBody, request);
     const { subject, headings } = await engine.call('exportHeadings', [wish.tape, wish.columns]);
     const [ids, wording, tally] = await Promise.all([
-      engine.call('idsOf', [wish.tape, wish.sort, { keys: wish.keys, except: wish.except }]),
+      engine.call('idsOf', [wish.tape, wish.sort, picksOf(wish)]),
       engine.call('wordsOf', [wish.tape]),
       engine.call('tally', [wish.tape]),
     ]);
     const id = nanoid(12);
     const madeAt = new Date().toISOString();
-    const picked = wish.keys || wish.except?.length ? ids.length : null;
+    const picked = Object.keys(picksOf(wish)).length ? ids.length : null;
     const row: ExportRow = {
       id,
       job_id: '',
@@ -167,6 +168,11 @@ export function workspaceRoutes(services: Services): Router {
     response.status(204).end();
   });
   return routes;
+}
+
+/** What of an export's wish says which records are picked. */
+function picksOf({ keys, ranges, except }: ExportBody): Picks {
+  return { ...(keys ? { keys } : {}), ...(ranges ? { ranges } : {}), ...(except?.length ? { except } : {}) };
 }
 
 function capital(text: string): string {

@@ -67,17 +67,35 @@ function membersChanged(db: Db, key: string): void {
   factsChanged(db);
 }
 
-/** Adds companies that are not on the list yet. Returns how many those were. */
-export function addMembers(db: Db, key: string, companies: readonly string[], origin: string): number {
+/** When members were last added, so that no two additions have the same time. */
+let lastAdded = 0;
+
+/** Adds companies that are not on the list yet. Returns how many those were, and the time that names the addition. */
+export function addMembers(
+  db: Db,
+  key: string,
+  companies: readonly string[],
+  origin: string,
+): { added: number; at: string } {
   const add = db.prepare(
     "INSERT OR IGNORE INTO list_member (list, company, verdict, origin, added_at) VALUES (?, ?, 'in', ?, ?)",
   );
-  const now = new Date().toISOString();
+  lastAdded = Math.max(Date.now(), lastAdded + 1);
+  const at = new Date(lastAdded).toISOString();
   return db.transaction(() => {
     let added = 0;
-    for (const company of companies) added += add.run(key, company, origin, now).changes;
+    for (const company of companies) added += add.run(key, company, origin, at).changes;
     membersChanged(db, key);
-    return added;
+    return { added, at };
+  })();
+}
+
+/** Takes those off a list that one addition put there. Returns how many still were. */
+export function removeAddition(db: Db, key: string, at: string): number {
+  return db.transaction(() => {
+    const { changes } = db.prepare('DELETE FROM list_member WHERE list = ? AND added_at = ?').run(key, at);
+    membersChanged(db, key);
+    return changes;
   })();
 }
 

@@ -8,6 +8,7 @@ import { useDesk } from '../desk/store.ts';
 import { addressOf } from '../desk/address.ts';
 import { Kbd } from '../ui/controls.tsx';
 import { useFormat } from './format.ts';
+import { redo, undo } from './history.ts';
 import { JumpBox } from './JumpBox.tsx';
 import { useKey } from './keys.ts';
 import { KeysDialog } from './KeysDialog.tsx';
@@ -26,6 +27,8 @@ export function Frame() {
   const desk = location.pathname === '/desk' ? '/desk' : addressOf(state);
   useKey('ctrl+k', () => setJumping(true), { everywhere: true });
   useKey('?', () => setKeysShown(true));
+  useKey('ctrl+z', () => void undo());
+  useKey('ctrl+shift+z', () => void redo());
 
   return (
     <div className="flex h-full flex-col">

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import type { SettingsBody } from '../../contract/settings.ts';
 import { call } from '../api.ts';
+import { record } from './history.ts';
 
 export type Settings = { [key in keyof SettingsBody]: SettingsBody[key] };
 
@@ -26,17 +27,40 @@ export function useSettings(): Settings {
   return data ?? DEFAULTS;
 }
 
-/** Writes changed settings and shows them at once. */
+/** Writes changed settings and shows them at once, as a step that can be taken back. */
 export function useSaveSettings(): (change: Partial<Settings>) => Promise<void> {
   const client = useQueryClient();
   const now = useSettings();
   return async (change) => {
-    const saved = await call<Settings>('PUT', '/settings', { ...now, ...change });
-    client.setQueryData(['settings'], saved);
-    if (change.asOf !== undefined)
-      await client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'settings' });
+    const put = async (part: Partial<Settings>) => {
+      const current = client.getQueryData<Settings>(['settings']) ?? now;
+      const saved = await call<Settings>('PUT', '/settings', { ...current, ...part });
+      client.setQueryData(['settings'], saved);
+      if (part.asOf !== undefined || part.currency !== undefined)
+        await client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'settings' });
+    };
+    const before = Object.fromEntries(
+      (Object.keys(change) as (keyof Settings)[]).map((key) => [key, now[key]]),
+    ) as Partial<Settings>;
+    await put(change);
+    if (JSON.stringify(before) === JSON.stringify(change)) return;
+    const name = `the setting of ${Object.keys(change)
+      .map((key) => WORDS[key as keyof Settings])
+      .join(', ')}`;
+    record({ name, undo: () => put(before), redo: () => put(change) });
   };
 }
+
+const WORDS: Readonly<Record<keyof Settings, string>> = {
+  currency: 'the currency',
+  distance: 'distances',
+  numbers: 'numbers',
+  dates: 'dates',
+  theme: 'day or night',
+  paper: 'the paper',
+  keys: 'single keys',
+  asOf: 'the as-of date',
+};
 
 /** Puts the theme on the page and keeps it for the next start. */
 export function useTheme(): void {

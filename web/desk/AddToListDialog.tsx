@@ -1,45 +1,34 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
-import type { ListView } from '../../contract/responses.ts';
+import type { AddedAnswer, ListView } from '../../contract/responses.ts';
 import { subjectOf } from '../../core/fields/registry.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
+import { record, said } from '../app/history.ts';
 import { Button, Dialog, Trouble } from '../ui/controls.tsx';
-import { countedPart, useTally } from './queries.ts';
-import { pickedCount, useDesk } from './store.ts';
+import { wordActed, type Acted } from './acted.ts';
+import { picksBody } from './picks.ts';
+import { countedPart } from './queries.ts';
 
-/** Puts the picked companies, or all of the tape where none is picked, on a list. */
-export function AddToListDialog({ onClose }: { onClose(): void }) {
+/** Puts records, or the companies that they hang on, on a list. */
+export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): void }) {
   const format = useFormat();
   const client = useQueryClient();
-  const { tape, picks } = useDesk.getState();
-  const { data: tally } = useTally();
+  const { tape, sort, picks, one, gone } = acted;
   const [name, setName] = useState('');
   const [error, setError] = useState<Error | null>(null);
   const [busy, setBusy] = useState(false);
   const { data } = useLists();
-  const { one, many } = subjectOf(tape.subject);
-  const total = tally?.tally ?? 0;
-  const picked = pickedCount(picks, total);
-  const count = picked || total;
-  const wish = {
-    tape: countedPart(tape),
-    ...(picks.mode === 'some' && picks.keys.size ? { keys: [...picks.keys] } : {}),
-    ...(picks.mode === 'all' && picks.except.size ? { except: [...picks.except] } : {}),
-  };
-  const add = async (list: ListView) => {
+  const { many } = subjectOf(tape.subject);
+  const wish = { tape: countedPart(tape), sort, ...picksBody(picks) };
+  const picked = picks.mode === 'all' || picks.keys.size > 0 || picks.runs.length > 0;
+  const add = async (list: ListView, made: boolean) => {
     setBusy(true);
     setError(null);
     try {
-      const { added, of } = await call<{ added: number; of: number }>(
-        'POST',
-        `/lists/${encodeURIComponent(list.key)}/members`,
-        wish,
-      );
-      await client.invalidateQueries();
+      const { added, of } = await putOnList(client, list, wish, made);
       const known = of - added;
-      toast(
+      said(
         `${format.number(added)} put on ${list.name}${known ? `, ${format.number(known)} were on it already` : ''}`,
       );
       onClose();
@@ -51,20 +40,21 @@ export function AddToListDialog({ onClose }: { onClose(): void }) {
   const addToNew = async () => {
     try {
       const { list } = await call<{ list: ListView }>('POST', '/lists', { name: name.trim() });
-      await add(list);
+      await add(list, true);
     } catch (failure) {
       setError(failure as Error);
     }
   };
+  const what = wordActed(acted, format.number);
   return (
     <Dialog
       open
       title={
         tape.subject === 'companies'
-          ? `${format.number(count)} ${count === 1 ? 'company' : 'companies'} to a list`
-          : `The companies of ${format.number(count)} ${count === 1 ? one : many} to a list`
+          ? `${what.charAt(0).toUpperCase()}${what.slice(1)} to a list`
+          : `The companies of ${what} to a list`
       }
-      description={picked ? 'those picked' : 'all of the tape'}
+      description={one ? undefined : picked ? 'those picked' : 'all of the tape'}
       onClose={onClose}
       width={480}
     >
@@ -89,6 +79,11 @@ export function AddToListDialog({ onClose }: { onClose(): void }) {
           Put on it
         </Button>
       </form>
+      {gone > 0 && (
+        <p className="mt-2 text-[13px] text-unsure">
+          {format.number(gone)} of the {many} picked no longer pass the tape and stay off.
+        </p>
+      )}
       <Trouble error={error} />
       {data && data.lists.length > 0 && (
         <ul aria-label="Lists" className="mt-4">
@@ -98,7 +93,7 @@ export function AddToListDialog({ onClose }: { onClose(): void }) {
                 type="button"
                 disabled={busy}
                 className="flex w-full justify-between py-1.5 text-left hover:bg-picked"
-                onClick={() => void add(list)}
+                onClick={() => void add(list, false)}
               >
                 {list.name} <span className="text-soft">{format.number(list.members)} companies</span>
               </button>
@@ -108,6 +103,32 @@ export function AddToListDialog({ onClose }: { onClose(): void }) {
       )}
     </Dialog>
   );
+}
+
+/** Puts records on a list, as a step that can be taken back: those that were there before stay, and a list made for it goes again. */
+export async function putOnList(
+  client: QueryClient,
+  list: ListView,
+  wish: object,
+  made: boolean,
+): Promise<AddedAnswer> {
+  const path = `/lists/${encodeURIComponent(list.key)}`;
+  let answer = await call<AddedAnswer>('POST', `${path}/members`, wish);
+  await client.invalidateQueries();
+  record({
+    name: `putting ${answer.added} on ${list.name}`,
+    undo: async () => {
+      await call('DELETE', `${path}/additions/${encodeURIComponent(answer.at)}`);
+      if (made) await call('DELETE', path);
+      await client.invalidateQueries();
+    },
+    redo: async () => {
+      if (made) await call('POST', '/lists', { name: list.name });
+      answer = await call<AddedAnswer>('POST', `${path}/members`, wish);
+      await client.invalidateQueries();
+    },
+  });
+  return answer;
 }
 
 export function useLists() {

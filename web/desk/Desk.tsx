@@ -13,6 +13,7 @@ import type { Line } from '../../core/tape/nodes.ts';
 import { useKey } from '../app/keys.ts';
 import { Trouble } from '../ui/controls.tsx';
 import { ViewBoundary } from '../ui/ViewBoundary.tsx';
+import { useActed, type Acted } from './acted.ts';
 import { AddToListDialog } from './AddToListDialog.tsx';
 import { useDeskAddress } from './address.ts';
 import { EmptyUniverse } from './EmptyUniverse.tsx';
@@ -47,10 +48,11 @@ export function Desk() {
   const view = useDesk((state) => state.view);
   const folded = useDesk((state) => state.folded);
   const [current, setCurrent] = useState<string | null>(null);
-  const [exporting, setExporting] = useState(false);
-  const [listing, setListing] = useState(false);
+  const [exporting, setExporting] = useState<Acted | null>(null);
+  const [listing, setListing] = useState<Acted | null>(null);
+  const acted = useActed();
   const sheet = useRef<SheetActions | null>(null);
-  const { set, change, undo, redo } = useDesk.getState();
+  const { set, change } = useDesk.getState();
   const onStage = openLine === null && company === null;
   const onSheet = onStage && view === 'sheet';
   const line = lineOf(tape, openLine ?? current);
@@ -101,8 +103,8 @@ export function Desk() {
   useKey('enter', () => sheet.current?.open(false), { off: !onSheet });
   useKey('shift+enter', () => sheet.current?.open(true), { off: !onSheet });
   useKey('escape', () => set({ openLine: null, company: null }), { off: onStage, everywhere: true });
-  useKey('x', () => setExporting(true));
-  useKey('s', () => setListing(true));
+  useKey('x', () => setExporting(acted), { off: acted === null });
+  useKey('s', () => setListing(acted), { off: acted === null });
   useKey('r', () => {
     const above = tape.lines[tape.lines.findIndex((one) => one.id === line?.id) - 1];
     if (!line || !above) return;
@@ -135,8 +137,6 @@ export function Desk() {
   useKey('1', () => set({ openLine: null, company: null, view: 'sheet' }));
   useKey('2', () => set({ openLine: null, company: null, view: 'breakdown' }));
   useKey('3', () => set({ openLine: null, company: null, view: 'map' }));
-  useKey('ctrl+z', undo);
-  useKey('ctrl+shift+z', redo);
 
   if (health?.universe === 0) return <EmptyUniverse />;
   return (
@@ -167,13 +167,14 @@ export function Desk() {
       <TapePanel
         currentLine={openLine ?? current}
         onCurrentLine={setCurrent}
-        onExport={() => setExporting(true)}
-        onList={() => setListing(true)}
+        acted={acted}
+        onExport={() => setExporting(acted)}
+        onList={() => setListing(acted)}
       />
-      {listing && <AddToListDialog onClose={() => setListing(false)} />}
+      {listing && <AddToListDialog acted={listing} onClose={() => setListing(null)} />}
       {exporting && (
         <Suspense>
-          <ExportDialog onClose={() => setExporting(false)} />
+          <ExportDialog acted={exporting} onClose={() => setExporting(null)} />
         </Suspense>
       )}
     </div>

@@ -7,27 +7,30 @@ import { useFormat } from '../app/format.ts';
 import { useSettings } from '../app/settings.ts';
 import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
 import { JobProgress } from '../ui/JobProgress.tsx';
+import { isOwnColumn, ownColumnOf } from '../../core/tape/own-columns.ts';
+import { wordActed, type Acted } from './acted.ts';
+import { ExportPreview } from './ExportPreview.tsx';
+import { picksBody } from './picks.ts';
 import { countedPart, useTally } from './queries.ts';
+import { ColumnChoice } from './sheet/ColumnChoice.tsx';
 import { allColumns, columnOf } from './sheet/columns.ts';
-import { pickedCount, useColumns, useDesk } from './store.ts';
+import { useDesk } from './store.ts';
 
 const MAILING = ['name', 'street', 'postcode', 'place'];
 /** Of people, what a letter or a mail needs. */
 const REACH = ['name', 'mail', 'company'];
 
-/** An export of what is kept or picked: which companies, which columns, which file. */
-export function ExportDialog({ onClose }: { onClose(): void }) {
-  const tape = useDesk((state) => state.tape);
-  const sort = useDesk((state) => state.sort);
-  const shown = useColumns();
-  const picks = useDesk((state) => state.picks);
+/** An export of what is kept or picked, or of one record: which of them, which columns, which file, with its first rows. */
+export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void }) {
+  const { tape, sort, picks, one, gone, total } = acted;
+  const shownOf = useDesk((state) => state.columns[tape.subject]!);
+  const shown = shownOf.filter((id) => !isOwnColumn(id) || ownColumnOf(tape, id));
   const settings = useSettings();
   const format = useFormat();
   const client = useQueryClient();
   const { data: tally } = useTally();
-  const total = tally?.tally ?? 0;
-  const picked = pickedCount(picks, total);
-  const [which, setWhich] = useState<'all' | 'picked'>(picked > 0 ? 'picked' : 'all');
+  const anyPicked = one || picks.mode === 'all' || picks.keys.size > 0 || picks.runs.length > 0;
+  const [which, setWhich] = useState<'all' | 'picked'>(anyPicked ? 'picked' : 'all');
   const [choice, setChoice] = useState<'shown' | 'mailing' | 'own'>('shown');
   const [own, setOwn] = useState<readonly string[]>(shown);
   const [file, setFile] = useState<'csv' | 'xlsx'>('xlsx');
@@ -40,7 +43,7 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
   const mailing =
     tape.subject === 'people' ? REACH : MAILING.filter((id) => all.some((column) => column.id === id));
   const columns = choice === 'shown' ? shown : choice === 'mailing' ? mailing : own;
-  const count = which === 'all' ? Math.min(total, tape.first ?? Infinity) : picked;
+  const count = which === 'all' ? Math.min(total, tape.first ?? Infinity) : acted.count;
   const start = useMutation({
     mutationFn: () =>
       call<{ export: string; job: Job }>('POST', '/exports', {
@@ -52,15 +55,17 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
         delimiter,
         bom,
         currency: settings.currency,
-        ...(which === 'picked'
-          ? picks.mode === 'some'
-            ? { keys: [...picks.keys] }
-            : { except: [...picks.except] }
-          : {}),
+        ...(which === 'picked' ? picksBody(picks) : {}),
       }),
   });
   return (
-    <Dialog title="Export" description={`${format.number(count)} ${many}`} open onClose={onClose} width={620}>
+    <Dialog
+      title="Export"
+      description={wordActed({ ...acted, count }, format.number)}
+      open
+      onClose={onClose}
+      width={620}
+    >
       {start.data ? (
         <div className="space-y-4">
           <JobProgress
@@ -88,26 +93,36 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
             start.mutate();
           }}
         >
-          <Row label="Which">
-            <Segments
-              label={`Which ${many}`}
-              value={which}
-              onChange={setWhich}
-              options={[
-                {
-                  key: 'all',
-                  label: tape.first
-                    ? `the first ${format.number(Math.min(total, tape.first))} of ${format.number(total)}`
-                    : `all ${format.number(total)}`,
-                },
-                {
-                  key: 'picked',
-                  label: `the ${format.number(picked)} picked`,
-                  off: picked === 0 ? 'None is picked' : undefined,
-                },
-              ]}
-            />
-          </Row>
+          {!one && (
+            <Row label="Which">
+              <Segments
+                label={`Which ${many}`}
+                value={which}
+                onChange={setWhich}
+                options={[
+                  {
+                    key: 'all',
+                    label: tape.first
+                      ? `the first ${format.number(Math.min(total, tape.first))} of ${format.number(total)}`
+                      : `all ${format.number(total)}`,
+                  },
+                  {
+                    key: 'picked',
+                    label:
+                      anyPicked && acted.count !== null
+                        ? `the ${format.number(acted.count)} picked`
+                        : 'those picked',
+                    off: anyPicked ? undefined : 'None is picked',
+                  },
+                ]}
+              />
+              {gone > 0 && (
+                <p className="mt-1 text-[13px] text-unsure">
+                  {format.number(gone)} of those picked no longer pass the tape and stay off.
+                </p>
+              )}
+            </Row>
+          )}
           <Row label="Columns">
             <Segments
               label="Which columns"
@@ -127,27 +142,19 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
               ]}
             />
             {choice === 'own' ? (
-              <div className="mt-2 grid grid-cols-3 gap-x-3">
-                {all.map((field) => (
-                  <label key={field.id} className="flex items-center gap-2 py-0.5">
-                    <input
-                      type="checkbox"
-                      checked={own.includes(field.id)}
-                      onChange={() =>
-                        setOwn(
-                          own.includes(field.id) ? own.filter((id) => id !== field.id) : [...own, field.id],
-                        )
-                      }
-                    />
-                    {field.heading}
-                  </label>
-                ))}
+              <div className="mt-2 rounded-md border border-edge">
+                <ColumnChoice tape={tape} columns={own} tally={tally} onColumns={setOwn} />
               </div>
             ) : (
               <p className="mt-1 text-[13px] text-soft">
                 {columns.map((id) => columnOf(tape, id, tally)?.heading ?? id).join(', ')}
               </p>
             )}
+            <ExportPreview
+              wish={{ tape: countedPart(tape), sort, ...(which === 'picked' ? picksBody(picks) : {}) }}
+              columns={columns}
+              currency={settings.currency}
+            />
           </Row>
           <Row label="File">
             <div className="flex flex-wrap items-center gap-3">
@@ -205,10 +212,10 @@ export function ExportDialog({ onClose }: { onClose(): void }) {
               look="ink"
               type="submit"
               autoFocus
-              disabled={count === 0 || columns.length === 0 || name.trim() === '' || start.isPending}
+              disabled={!count || columns.length === 0 || name.trim() === '' || start.isPending}
               title={count === 0 ? 'Nobody is left to export' : undefined}
             >
-              Export {format.number(count)}
+              {count === null ? 'Counting …' : `Export ${format.number(count)}`}
             </Button>
           </div>
         </form>

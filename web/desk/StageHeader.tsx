@@ -1,5 +1,6 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
+import { redo, undo, useHistory } from '../app/history.ts';
 import { Button } from '../ui/controls.tsx';
 import { ColumnMenu } from './sheet/ColumnMenu.tsx';
 import { columnOf } from './sheet/columns.ts';
@@ -15,9 +16,9 @@ export function StageHeader() {
   const sort = useDesk((state) => state.sort);
   const columns = useColumns();
   const view = useDesk((state) => state.view);
-  const past = useDesk((state) => state.past);
-  const future = useDesk((state) => state.future);
-  const { change, undo, redo } = useDesk.getState();
+  const past = useHistory((state) => state.past);
+  const future = useHistory((state) => state.future);
+  const { change } = useDesk.getState();
   const { data: tally } = useTally();
   const [reading, setReading] = useState(false);
   const order = sort
@@ -64,18 +65,22 @@ export function StageHeader() {
           <Button
             look="quiet"
             aria-label="Undo"
-            title="Undo (Ctrl Z)"
+            title={past.length ? `Take back ${past.at(-1)!.name} (Ctrl Z)` : 'Nothing to take back (Ctrl Z)'}
             disabled={past.length === 0}
-            onClick={undo}
+            onClick={() => void undo()}
           >
             <Undo2 size={16} />
           </Button>
           <Button
             look="quiet"
             aria-label="Redo"
-            title="Redo (Ctrl Shift Z)"
+            title={
+              future.length
+                ? `Do ${future[0]!.name} again (Ctrl Shift Z)`
+                : 'Nothing to do again (Ctrl Shift Z)'
+            }
             disabled={future.length === 0}
-            onClick={redo}
+            onClick={() => void redo()}
           >
             <Redo2 size={16} />
           </Button>

@@ -1,78 +1,103 @@
+/** @jest-environment jsdom */
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { addLines, removeLine, replaceLine } from '../../core/tape/edit.ts';
 import { emptyTape, type FieldLine } from '../../core/tape/nodes.ts';
 import { addressOf, encodeTape } from './address.ts';
-import { isPicked, NO_PICKS, pickedCount, useDesk, withPicked, type Picks } from './store.ts';
+import { redo, undo, useHistory } from '../app/history.ts';
+import { NO_PICKS, pickedCount, withPicked, withRun } from './picks.ts';
+import { useDesk } from './store.ts';
 
 const line = (from: number): FieldLine => ({ id: 'l1', field: 'headcount', test: { from } });
 
-beforeEach(() =>
+beforeEach(() => {
+  useHistory.setState({ past: [], future: [] });
   useDesk.setState({
     tape: emptyTape(),
-    past: [],
-    future: [],
     lastTag: null,
     openLine: null,
     company: null,
     sort: [],
     picks: NO_PICKS,
-  }),
-);
+  });
+});
 
 describe('undo and redo', () => {
-  const { change, undo, redo } = useDesk.getState();
+  const { change, set, setColumns } = useDesk.getState();
   const now = () => useDesk.getState().tape.lines.map((one) => (one as FieldLine).test);
 
-  test('go back and forth through every change', () => {
+  test('go back and forth through every change', async () => {
     change(addLines(emptyTape(), [line(1)]));
     change(replaceLine(useDesk.getState().tape, line(2)));
     change(removeLine(useDesk.getState().tape, 'l1'));
     expect(now()).toEqual([]);
-    undo();
+    await undo();
     expect(now()).toEqual([{ from: 2 }]);
-    undo();
-    undo();
-    undo();
+    for (let n = 0; n < 3; n++) await undo();
     expect(now()).toEqual([]);
-    redo();
-    redo();
+    await redo();
+    await redo();
     expect(now()).toEqual([{ from: 2 }]);
     change(replaceLine(useDesk.getState().tape, line(9)));
-    redo();
+    await redo();
     expect(now()).toEqual([{ from: 9 }]);
   });
 
-  test('take what was typed or dragged in one picker as one step', () => {
+  test('take what was typed or dragged in one picker as one step', async () => {
     change(addLines(emptyTape(), [line(1)]));
     for (const from of [2, 20, 200]) change(replaceLine(useDesk.getState().tape, line(from)), 'line l1');
-    undo();
+    await undo();
     expect(now()).toEqual([{ from: 1 }]);
+    await redo();
+    expect(now()).toEqual([{ from: 200 }]);
   });
 
-  test('close a picker whose line is gone', () => {
+  test('close a picker whose line is gone', async () => {
     change(addLines(emptyTape(), [line(1)]));
-    useDesk.getState().set({ openLine: 'l1' });
-    undo();
+    set({ openLine: 'l1' });
+    await undo();
     expect(useDesk.getState().openLine).toBeNull();
+  });
+
+  test('take back columns, the order and the tape in the order they were done', async () => {
+    const before = useDesk.getState().columns.companies!;
+    change(addLines(emptyTape(), [line(1)]));
+    setColumns(['name', 'web']);
+    set({ sort: [{ by: 'name' }] });
+    await undo();
+    expect([useDesk.getState().sort, useDesk.getState().columns.companies]).toEqual([[], ['name', 'web']]);
+    await undo();
+    expect([now(), useDesk.getState().columns.companies]).toEqual([[{ from: 1 }], before]);
+    await undo();
+    expect(now()).toEqual([]);
+  });
+
+  test('of an edit that brings order and columns along are one step', async () => {
+    change(addLines(emptyTape(), [line(1)]), undefined, { sort: [{ by: 'name' }], columns: ['name'] });
+    expect(useHistory.getState().past).toHaveLength(1);
+    await undo();
+    expect([now(), useDesk.getState().sort]).toEqual([[], []]);
+  });
+
+  test('of another subject bring its rows and no picks', async () => {
+    set({ picks: withPicked(NO_PICKS, [{ key: 'a', at: 0 }], true), company: 'a' });
+    change(emptyTape('people'));
+    expect(useDesk.getState()).toMatchObject({ company: null, picks: NO_PICKS });
+    await undo();
+    expect(useDesk.getState().tape.subject).toBe('companies');
   });
 });
 
 describe('picks', () => {
-  test('some by key, or all but some', () => {
-    let picks: Picks = withPicked(NO_PICKS, ['a', 'b'], true);
-    picks = withPicked(picks, ['b'], false);
-    expect([isPicked(picks, 'a'), isPicked(picks, 'b'), pickedCount(picks, 10)]).toEqual([true, false, 1]);
-    picks = withPicked({ mode: 'all', except: new Set() }, ['a', 'b'], false);
-    expect([isPicked(picks, 'a'), isPicked(picks, 'c'), pickedCount(picks, 10)]).toEqual([false, true, 8]);
-    expect(pickedCount(withPicked(picks, ['a'], true), 10)).toBe(9);
-  });
-
-  test('of all end with the tape they were of; picks by hand stay', () => {
-    useDesk.getState().set({ picks: { mode: 'all', except: new Set() } });
-    useDesk.getState().change(addLines(emptyTape(), [line(1)]));
+  test('of all and of runs end with the tape they were of; picks by hand stay', () => {
+    const { set, change } = useDesk.getState();
+    set({ picks: { mode: 'all', except: new Set() } });
+    change(addLines(emptyTape(), [line(1)]));
     expect(useDesk.getState().picks).toEqual(NO_PICKS);
-    useDesk.getState().set({ picks: withPicked(NO_PICKS, ['a'], true) });
-    useDesk.getState().change(emptyTape());
+    set({ picks: withRun(NO_PICKS, [0, 999], true) });
+    set({ sort: [{ by: 'name' }] });
+    expect(useDesk.getState().picks).toEqual(NO_PICKS);
+    set({ picks: withPicked(NO_PICKS, [{ key: 'a', at: 3 }], true) });
+    change(emptyTape());
     expect(pickedCount(useDesk.getState().picks, 5)).toBe(1);
   });
 });

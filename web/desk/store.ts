@@ -1,16 +1,12 @@
 import { useMemo } from 'react';
 import { create } from 'zustand';
+import { record } from '../app/history.ts';
 import { READY_SETS } from '../../core/fields/column-sets.ts';
 import { columnFields, SUBJECTS } from '../../core/fields/registry.ts';
 import { lineOf } from '../../core/tape/edit.ts';
 import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
+import { endsWithOrder, NO_PICKS, type Picks } from './picks.ts';
 import { isOfAnyTape, isOwnColumn, ownColumnOf } from '../../core/tape/own-columns.ts';
-
-/** Which rows are picked: some by key, or all of the tape but some. */
-export type Picks =
-  { mode: 'some'; keys: ReadonlySet<string> } | { mode: 'all'; except: ReadonlySet<string> };
-
-export const NO_PICKS: Picks = { mode: 'some', keys: new Set() };
 
 /** Everything of the Desk that an address says. */
 export interface DeskAddress {
@@ -26,10 +22,14 @@ export interface DeskAddress {
 /** Ways to look at who is left. */
 export type View = 'sheet' | 'breakdown' | 'map';
 
+/** What comes with an edit of the tape, taken back together with it. */
+interface More {
+  sort?: readonly SortKey[];
+  columns?: readonly string[];
+}
+
 interface DeskState extends DeskAddress {
-  past: readonly Tape[];
-  future: readonly Tape[];
-  /** Edits with the same tag in a row are undone as one. */
+  /** Edits with the same tag in a row are one step, of the history and of the address. */
   lastTag: string | null;
   /** By subject. */
   columns: Readonly<Record<string, readonly string[]>>;
@@ -44,9 +44,8 @@ interface DeskState extends DeskAddress {
   frozen: number;
   /** Lines as one row each. */
   compact: boolean;
-  change(tape: Tape, tag?: string): void;
-  undo(): void;
-  redo(): void;
+  /** An edit, which the history keeps. */
+  change(tape: Tape, tag?: string, more?: More): void;
   show(address: DeskAddress): void;
   set(
     part: Partial<
@@ -61,7 +60,6 @@ interface DeskState extends DeskAddress {
   useUsual(subject: string, columns: readonly string[]): void;
 }
 
-const MOST_UNDONE = 200;
 function remembered<T>(key: string, fallback: T, right: (value: unknown) => value is T): T {
   try {
     const value: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
@@ -93,8 +91,6 @@ export const useDesk = create<DeskState>((set) => ({
   openLine: null,
   company: null,
   view: 'sheet',
-  past: [],
-  future: [],
   lastTag: null,
   columns: Object.fromEntries(
     [...SUBJECTS.keys()].map((subject) => [
@@ -113,91 +109,110 @@ export const useDesk = create<DeskState>((set) => ({
   against: null,
   frozen: remembered('frozen', 1, (value): value is number => typeof value === 'number'),
   compact: remembered('compact', false, (value): value is boolean => typeof value === 'boolean'),
-  change: (tape, tag) =>
-    set((state) => ({
-      ...sameSubject(state, tape),
-      // An order by the count of a has-line goes with the line.
-      ...(state.sort.some(({ by }) => isOwnColumn(by) && !ownColumnOf(tape, by))
-        ? { sort: state.sort.filter(({ by }) => !isOwnColumn(by) || ownColumnOf(tape, by)) }
-        : {}),
-      tape,
-      past:
-        tag !== undefined && tag === state.lastTag
-          ? state.past
-          : [...state.past, state.tape].slice(-MOST_UNDONE),
-      future: [],
-      lastTag: tag ?? null,
-      cursor: 0,
-      picks: state.picks.mode === 'all' || tape.subject !== state.tape.subject ? NO_PICKS : state.picks,
-    })),
-  undo: () =>
-    set((state) => {
-      const before = state.past.at(-1);
-      if (!before) return {};
-      return {
-        tape: before,
-        past: state.past.slice(0, -1),
-        future: [state.tape, ...state.future],
-        lastTag: null,
-        openLine: stillThere(before, state.openLine),
-        ...sameSubject(state, before),
+  change: (tape, tag, { sort, columns } = {}) =>
+    step('an edit of the tape', tag, () => {
+      set((state) => ({
+        ...sameSubject(state, tape),
+        // An order by the count of a has-line goes with the line.
+        ...(state.sort.some(({ by }) => isOwnColumn(by) && !ownColumnOf(tape, by))
+          ? { sort: state.sort.filter(({ by }) => !isOwnColumn(by) || ownColumnOf(tape, by)) }
+          : {}),
+        ...(sort ? { sort } : {}),
+        tape,
+        lastTag: tag ?? null,
         cursor: 0,
-      };
+        picks: endsWithTape(state.picks) || tape.subject !== state.tape.subject ? NO_PICKS : state.picks,
+      }));
+      if (columns) keepColumns(columns);
     }),
-  redo: () =>
-    set((state) => {
-      const [after, ...future] = state.future;
-      if (!after) return {};
-      return {
-        tape: after,
-        past: [...state.past, state.tape],
-        future,
-        lastTag: null,
-        openLine: stillThere(after, state.openLine),
-        ...sameSubject(state, after),
-        cursor: 0,
-      };
-    }),
-  show: (address) =>
-    set((state) =>
-      JSON.stringify(state.tape) === JSON.stringify(address.tape)
-        ? { ...address, tape: state.tape }
-        : {
-            ...address,
-            cursor: 0,
-            lastTag: null,
-            past: [...state.past, state.tape].slice(-MOST_UNDONE),
-            future: [],
-          },
-    ),
-  set: (part) => set(part),
+  show: (address) => {
+    const same = JSON.stringify(useDesk.getState().tape) === JSON.stringify(address.tape);
+    if (same) set((state) => ({ ...address, tape: state.tape }));
+    else step('opening another tape', undefined, () => set({ ...address, cursor: 0, lastTag: null }));
+  },
+  set: (part) => {
+    const { sort } = useDesk.getState();
+    if (part.sort === undefined || JSON.stringify(part.sort) === JSON.stringify(sort)) return set(part);
+    step('the order', undefined, () =>
+      set((state) => ({ ...part, ...(endsWithOrder(state.picks) ? { picks: NO_PICKS } : {}) })),
+    );
+  },
   setCompact: (compact) => {
     localStorage.setItem('compact', JSON.stringify(compact));
     set({ compact });
   },
-  setColumns: (columns) =>
-    set((state) => {
-      const { subject } = state.tape;
-      // Counts belong to a tape, so that they are not kept for the next.
-      const own = columns.filter(isOfAnyTape);
-      if (own.length) localStorage.setItem(columnsKey(subject), JSON.stringify(own));
-      return { columns: { ...state.columns, [subject]: columns } };
-    }),
-  setFrozen: (frozen) => {
-    localStorage.setItem('frozen', JSON.stringify(frozen));
-    set({ frozen });
-  },
+  setColumns: (columns) => step('the columns', undefined, () => keepColumns(columns)),
+  setFrozen: (frozen) => step('the columns that stay', 'frozen', () => keepFrozen(frozen)),
   useUsual: (subject, columns) =>
     set((state) =>
       localStorage.getItem(columnsKey(subject)) === null && isColumns(subject)(columns)
         ? { columns: { ...state.columns, [subject]: columns } }
         : {},
     ),
-  setWidths: (widths) => {
-    localStorage.setItem('widths', JSON.stringify(widths));
-    set({ widths });
-  },
+  setWidths: (widths) => step('the widths of columns', 'widths', () => keepWidths(widths)),
 }));
+
+function keepColumns(columns: readonly string[]): void {
+  const { tape, columns: all } = useDesk.getState();
+  // Counts belong to a tape, so that they are not kept for the next.
+  const own = columns.filter(isOfAnyTape);
+  if (own.length) localStorage.setItem(columnsKey(tape.subject), JSON.stringify(own));
+  useDesk.setState({ columns: { ...all, [tape.subject]: columns } });
+}
+
+function keepFrozen(frozen: number): void {
+  localStorage.setItem('frozen', JSON.stringify(frozen));
+  useDesk.setState({ frozen });
+}
+
+function keepWidths(widths: Readonly<Record<string, number>>): void {
+  localStorage.setItem('widths', JSON.stringify(widths));
+  useDesk.setState({ widths });
+}
+
+/** Does something that the history takes back by putting what it changed as it was before. */
+function step(name: string, tag: string | undefined, act: () => void): void {
+  const before = kept();
+  act();
+  const after = kept();
+  record({
+    name,
+    quiet: true,
+    ...(tag === undefined ? {} : { tag }),
+    undo: () => restore(before),
+    redo: () => restore(after),
+  });
+}
+
+type Kept = Pick<DeskState, 'tape' | 'sort' | 'columns' | 'frozen' | 'widths'>;
+
+function kept(): Kept {
+  const { tape, sort, columns, frozen, widths } = useDesk.getState();
+  return { tape, sort, columns, frozen, widths };
+}
+
+function restore({ tape, sort, columns, frozen, widths }: Kept): void {
+  const now = useDesk.getState();
+  const other = tape !== now.tape;
+  useDesk.setState({
+    tape,
+    lastTag: null,
+    ...(other ? { ...sameSubject(now, tape), cursor: 0, openLine: stillThere(tape, now.openLine) } : {}),
+    sort,
+    ...(other && endsWithTape(now.picks) ? { picks: NO_PICKS } : {}),
+  });
+  if (columns !== now.columns) {
+    useDesk.setState({ columns });
+    keepColumns(columns[tape.subject]!);
+  }
+  if (frozen !== now.frozen) keepFrozen(frozen);
+  if (widths !== now.widths) keepWidths(widths);
+}
+
+/** Picks of all, and runs of an order, mean the tape they were made on. */
+function endsWithTape(picks: Picks): boolean {
+  return picks.mode === 'all' || endsWithOrder(picks);
+}
 
 function stillThere(tape: Tape, open: string | null): string | null {
   return lineOf(tape, open) ? open : null;
@@ -214,22 +229,4 @@ export function useColumns(): readonly string[] {
   const tape = useDesk((state) => state.tape);
   const columns = useDesk((state) => state.columns[tape.subject]!);
   return useMemo(() => columns.filter((id) => !isOwnColumn(id) || ownColumnOf(tape, id)), [columns, tape]);
-}
-
-export function isPicked(picks: Picks, key: string): boolean {
-  return picks.mode === 'some' ? picks.keys.has(key) : !picks.except.has(key);
-}
-
-export function pickedCount(picks: Picks, total: number): number {
-  return picks.mode === 'some' ? picks.keys.size : total - picks.except.size;
-}
-
-/** The picks with some keys picked or let go. */
-export function withPicked(picks: Picks, keys: Iterable<string>, picked: boolean): Picks {
-  const listed = new Set(picks.mode === 'some' ? picks.keys : picks.except);
-  for (const key of keys) {
-    if ((picks.mode === 'some') === picked) listed.add(key);
-    else listed.delete(key);
-  }
-  return picks.mode === 'some' ? { mode: 'some', keys: listed } : { mode: 'all', except: listed };
 }

@@ -6,6 +6,7 @@ import type { ListView } from '../../contract/responses.ts';
 import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
+import { did } from '../app/history.ts';
 import { useLists } from '../desk/AddToListDialog.tsx';
 import { addressOf } from '../desk/address.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
@@ -59,17 +60,33 @@ function ListRow({ list }: { list: ListView }) {
   const [name, setName] = useState<string | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const [removing, setRemoving] = useState(false);
-  const act = async (method: 'PUT' | 'DELETE', body?: object) => {
+  const path = `/lists/${encodeURIComponent(list.key)}`;
+  const put = async (to: string) => {
+    await call('PUT', path, { name: to });
+    await client.invalidateQueries();
+  };
+  const act = async (work: () => Promise<unknown>) => {
     try {
-      await call(method, `/lists/${encodeURIComponent(list.key)}`, body);
-      await client.invalidateQueries();
+      await work();
       setName(null);
       setError(null);
-      if (method === 'DELETE') toast(`Removed the list ${list.name}`);
     } catch (failure) {
       setError(failure as Error);
     }
   };
+  const rename = (to: string) =>
+    act(async () => {
+      const before = list.name;
+      await put(to);
+      if (to !== before)
+        did(`${before} is now ${to}`, { name: 'a new name', undo: () => put(before), redo: () => put(to) });
+    });
+  const remove = () =>
+    act(async () => {
+      await call('DELETE', path);
+      await client.invalidateQueries();
+      toast(`Removed the list ${list.name}`);
+    });
   return (
     <tr className="border-b border-rule">
       <td className="py-1.5">
@@ -85,7 +102,7 @@ function ListRow({ list }: { list: ListView }) {
             className="flex gap-2"
             onSubmit={(event) => {
               event.preventDefault();
-              if (name.trim() !== '') void act('PUT', { name: name.trim() });
+              if (name.trim() !== '') void rename(name.trim());
             }}
           >
             <input
@@ -114,10 +131,11 @@ function ListRow({ list }: { list: ListView }) {
         <RemoveDialog
           name={removing ? list.name : null}
           onClose={() => setRemoving(false)}
-          onRemove={() => void act('DELETE')}
+          onRemove={() => void remove()}
         >
           Its <span className="figure">{format.number(list.members)}</span> members stay in the universe; that
-          they were put together is forgotten. Tapes with a line on this list will be refused by its name.
+          they were put together is forgotten and cannot be taken back. Tapes with a line on this list will be
+          refused by its name.
         </RemoveDialog>
       </td>
     </tr>

@@ -9,6 +9,8 @@ import { emptyTape } from '../../core/tape/nodes.ts';
 import { turnRound } from '../../core/tape/turn.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
+import { said } from '../app/history.ts';
+import { putOnList } from '../desk/AddToListDialog.tsx';
 import { shortFigure } from '../../core/charts/wording.ts';
 import { countedPart } from '../desk/queries.ts';
 import { CompanyLink, Figure } from '../desk/sheet/Cell.tsx';
@@ -63,9 +65,8 @@ export function GroupSection({ group, companyKey }: { group: string; companyKey:
       const { list } = await call<{ list: ListView }>('POST', '/lists', {
         name: `Group ${group}`.slice(0, 120),
       });
-      const { added } = await call<{ added: number }>('POST', `/lists/${list.key}/members`, { tape: asked });
-      await client.invalidateQueries({ queryKey: ['lists'] });
-      toast.success(`${format.number(added)} put on the list “${list.name}”`);
+      const { added } = await putOnList(client, list, { tape: asked }, true);
+      said(`${format.number(added)} put on the list “${list.name}”`);
     } catch (failure) {
       toast.error((failure as Error).message);
     }

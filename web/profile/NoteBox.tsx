@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import type { NoteAnswer } from '../../contract/responses.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
+import { record } from '../app/history.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
 
 const LONGEST = 4000;
@@ -32,7 +33,11 @@ export function NoteBox({
   const text = draft ?? data?.text ?? '';
   const save = async () => {
     try {
-      client.setQueryData(queryKey, await call<NoteAnswer>('PUT', path, { text: text.trim() }));
+      const [before, after] = [data?.text ?? '', text.trim()];
+      const put = async (note: string) =>
+        client.setQueryData(queryKey, await call<NoteAnswer>('PUT', path, { text: note }));
+      await put(after);
+      if (before !== after) record({ name: 'a note', undo: () => put(before), redo: () => put(after) });
       setDraft(null);
       onOpen(false);
     } catch (failure) {

@@ -100,11 +100,12 @@ export function Profile({ companyKey }: { companyKey: string }) {
                 name: `Peers of ${name}`.slice(0, 200),
                 lines: [{ id, field: 'peers', test: { like: [companyKey], from: 0.5 } }],
               };
-              change(peers);
-              const { columns, setColumns } = useDesk.getState();
-              const plain = columns.companies!.filter(isOfAnyTape);
-              setColumns([...plain.slice(0, 1), SCORE_COLUMN + id, WHY_COLUMN + id, ...plain.slice(1)]);
-              set({ company: null, view: 'sheet', sort: [{ by: SCORE_COLUMN + id, descending: true }] });
+              const plain = useDesk.getState().columns.companies!.filter(isOfAnyTape);
+              change(peers, undefined, {
+                sort: [{ by: SCORE_COLUMN + id, descending: true }],
+                columns: [...plain.slice(0, 1), SCORE_COLUMN + id, WHY_COLUMN + id, ...plain.slice(1)],
+              });
+              set({ company: null, view: 'sheet' });
             }}
           >
             Its peers

@@ -209,8 +209,10 @@ export function HasPicker({ line, subject }: { line: HasLine; subject: string })
               aria-pressed={sorted}
               look={sorted ? 'ink' : 'plain'}
               onClick={() => {
-                set({ sort: sorted ? [] : [{ by: column, descending: true }] });
-                if (!sorted && !columns.includes(column)) setColumns(withCounted(columns, column));
+                change(tape, undefined, {
+                  sort: sorted ? [] : [{ by: column, descending: true }],
+                  ...(sorted || columns.includes(column) ? {} : { columns: withCounted(columns, column) }),
+                });
               }}
             >
               {sorted ? 'sorted by it, most first' : 'sort by it, most first'}

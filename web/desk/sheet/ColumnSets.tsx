@@ -7,7 +7,8 @@ import { READY_SETS } from '../../../core/fields/column-sets.ts';
 import { isOwnColumn } from '../../../core/tape/own-columns.ts';
 import { call } from '../../api.ts';
 import { Button } from '../../ui/controls.tsx';
-import { useColumns, useDesk } from '../store.ts';
+import { record } from '../../app/history.ts';
+import { useDesk } from '../store.ts';
 
 function useColumnSets() {
   return useQuery({
@@ -25,20 +26,44 @@ export function useUsualColumns(): void {
   }, [data]);
 }
 
+/** A set as it is written. */
+type SetBody = Omit<ColumnSetView, 'id'>;
+
+function bodyOf({ subject, name, columns, usual }: ColumnSetView): SetBody {
+  return { subject, name, columns, usual };
+}
+
 /** Named choices of columns: ready ones and one's own, one of which the workspace opens with. */
-export function ColumnSets() {
-  const subject = useDesk((state) => state.tape.subject);
-  const columns = useColumns();
-  const { setColumns } = useDesk.getState();
+export function ColumnSets({
+  subject,
+  columns,
+  onColumns: setColumns,
+}: {
+  subject: string;
+  columns: readonly string[];
+  onColumns(columns: readonly string[]): void;
+}) {
   const client = useQueryClient();
   const { data } = useColumnSets();
   const [name, setName] = useState('');
   const own = (data?.sets ?? []).filter((set) => set.subject === subject);
   const ready = READY_SETS.filter((set) => set.subject === subject);
-  const change = async (work: () => Promise<unknown>) => {
-    try {
-      await work();
+  /** Writes a set as a step that can be taken back; `before` and `after` are null where there is none. */
+  const write = async (what: string, id: string | null, before: SetBody | null, after: SetBody | null) => {
+    let own = id;
+    const put = async (set: SetBody | null) => {
+      if (!set) await call('DELETE', `/column-sets/${own}`);
+      else if (own) await call('PUT', `/column-sets/${own}`, set);
+      else {
+        const { set: made } = await call<{ set: ColumnSetView }>('POST', '/column-sets', set);
+        own = made.id;
+      }
+      if (!set) own = null;
       await client.invalidateQueries({ queryKey: ['column-sets'] });
+    };
+    try {
+      await put(after);
+      record({ name: what, undo: () => put(before), redo: () => put(after) });
     } catch (failure) {
       toast.error((failure as Error).message);
     }
@@ -77,13 +102,11 @@ export function ColumnSets() {
               aria-pressed={set.usual}
               title={set.usual ? 'No longer open with it' : 'Open the workspace with it'}
               onClick={() =>
-                void change(() =>
-                  call('PUT', `/column-sets/${set.id}`, {
-                    subject,
-                    name: set.name,
-                    columns: set.columns,
-                    usual: !set.usual,
-                  }),
+                void write(
+                  set.usual ? `opening with ${set.name} no longer` : `opening with ${set.name}`,
+                  set.id,
+                  bodyOf(set),
+                  { ...bodyOf(set), usual: !set.usual },
                 )
               }
             >
@@ -92,7 +115,7 @@ export function ColumnSets() {
             <Button
               look="quiet"
               aria-label={`Remove ${set.name}`}
-              onClick={() => void change(() => call('DELETE', `/column-sets/${set.id}`))}
+              onClick={() => void write(`removing ${set.name}`, set.id, bodyOf(set), null)}
             >
               <Trash2 size={14} />
             </Button>
@@ -104,9 +127,8 @@ export function ColumnSets() {
         onSubmit={(event) => {
           event.preventDefault();
           const kept = columns.filter((id) => !isOwnColumn(id));
-          void change(() => call('POST', '/column-sets', { subject, name: name.trim(), columns: kept })).then(
-            () => setName(''),
-          );
+          const made = { subject, name: name.trim(), columns: kept, usual: false };
+          void write(`keeping ${made.name}`, null, null, made).then(() => setName(''));
         }}
       >
         <input

@@ -12,7 +12,8 @@ import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
 import { addressOf } from '../address.ts';
 import { openKeyOf } from '../open-key.ts';
 import { useTally } from '../queries.ts';
-import { isPicked, NO_PICKS, pickedCount, useColumns, useDesk, withPicked } from '../store.ts';
+import { isPicked, NO_PICKS, pickedCount, withPicked, withRun } from '../picks.ts';
+import { useColumns, useDesk } from '../store.ts';
 import { Cell } from './Cell.tsx';
 import { MOST_COPIED, rowsAsTable } from './copy-rows.ts';
 import { FindWithin } from './FindWithin.tsx';
@@ -25,6 +26,8 @@ import { useRows } from './use-rows.ts';
 import { ValueMenu, type PickedValue } from './ValueMenu.tsx';
 
 const ROW_HEIGHT = 38;
+/** Rows between two that are picked one by one; longer runs are kept as what they are. */
+const MOST_BY_KEY = 500;
 
 /** Where the sheet of a tape was left, so that a company can be opened and closed without losing the place. */
 let lastPlace: { tape: Tape; sort: readonly SortKey[]; top: number } | null = null;
@@ -84,13 +87,25 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
   const toggle = (at: number, range: boolean) => {
     const row = rows.row(at);
     if (!row) return;
-    const picked = !isPicked(picks, row.key);
+    const picked = !isPicked(picks, row.key, at);
     if (range && lastPicked.current !== at) {
       const [from, to] = [Math.min(at, lastPicked.current), Math.max(at, lastPicked.current)];
-      void rows
-        .keysBetween(from, to)
-        .then((keys) => set({ picks: withPicked(useDesk.getState().picks, keys, picked) }));
-    } else set({ picks: withPicked(picks, [row.key], picked) });
+      if (picks.mode === 'some' && to - from >= MOST_BY_KEY)
+        set({ picks: withRun(picks, [from, to], picked) });
+      else
+        void rows
+          .keysBetween(from, to)
+          .then((keys) =>
+            set({
+              picks: withPicked(
+                useDesk.getState().picks,
+                keys.map((key, i) => ({ key, at: from + i })),
+                picked,
+              ),
+            }),
+          )
+          .catch((failure: unknown) => toast.error((failure as Error).message));
+    } else set({ picks: withPicked(picks, [{ key: row.key, at }], picked) });
     lastPicked.current = at;
   };
   const openKey = (key: string) => openKeyOf(tape.subject, key);
@@ -152,7 +167,7 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
           {Array.from({ length: view.count }, (_, i) => {
             const at = rows.first + i;
             const row = rows.row(at);
-            const picked = row ? isPicked(picks, row.key) : false;
+            const picked = row ? isPicked(picks, row.key, at) : false;
             return (
               <div
                 key={at}

@@ -5,7 +5,8 @@ import { safeText } from '../../../core/exports/safe-text.ts';
 import { isOwnColumn } from '../../../core/tape/own-columns.ts';
 import { call } from '../../api.ts';
 import { countedPart } from '../queries.ts';
-import { isPicked, useDesk } from '../store.ts';
+import { isPicked, pickedCount } from '../picks.ts';
+import { useDesk } from '../store.ts';
 import type { ShownColumn } from './columns.ts';
 
 /** Rows that fit on a clipboard without holding up the page; longer ones are for an export. */
@@ -23,12 +24,12 @@ export async function rowsAsTable(
   const read = (offset: number, limit: number) =>
     call<RowsAnswer>('POST', '/rows', { tape: countedPart(tape), sort, columns: ids, offset, limit });
   const rows: Row[] = [];
-  const none = picks.mode === 'some' && picks.keys.size === 0;
+  const none = picks.mode === 'some' && pickedCount(picks, Infinity) === 0;
   if (none) rows.push(...(await read(cursor, 1)).rows);
   else
     for (let offset = 0; rows.length < wanted; offset += ROWS_A_CALL) {
       const page = await read(offset, ROWS_A_CALL);
-      rows.push(...page.rows.filter(({ key }) => isPicked(picks, key)));
+      rows.push(...page.rows.filter(({ key }, i) => isPicked(picks, key, offset + i)));
       if (offset + ROWS_A_CALL >= page.total) break;
     }
   const headings = Object.fromEntries(

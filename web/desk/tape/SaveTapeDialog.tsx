@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { SavedTapeView } from '../../../contract/responses.ts';
 import type { Tape } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
+import { did } from '../../app/history.ts';
 import { Button, Dialog, Segments, Trouble } from '../../ui/controls.tsx';
 import { useDesk } from '../store.ts';
 
@@ -29,17 +29,30 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
       ...(kind === 'tape' && sort.length ? { sort } : {}),
     };
     try {
-      await call(same ? 'PUT' : 'POST', same ? `/tapes/${same.id}` : '/tapes', {
-        tape: whole,
-        kind,
-        name: name.trim(),
-      });
-      await client.invalidateQueries({ queryKey: ['saved-tapes'] });
+      const wish = { tape: whole, kind, name: name.trim() };
+      const put = async (body: object, at?: string) => {
+        const { saved } = await call<{ saved: { id: string } }>(
+          at ? 'PUT' : 'POST',
+          `/tapes${at ? `/${at}` : ''}`,
+          body,
+        );
+        await client.invalidateQueries({ queryKey: ['saved-tapes'] });
+        return saved.id;
+      };
+      let id = await put(wish, same?.id);
       if (kind === 'tape') {
         const { sort: _sort, ...kept } = whole;
         change(kept, 'name');
       }
-      toast(`Saved ${name.trim()}`);
+      did(`Saved ${name.trim()}`, {
+        name: `saving ${name.trim()}`,
+        undo: async () => {
+          if (same) await put({ tape: same.tape, kind, name: same.name }, same.id);
+          else await call('DELETE', `/tapes/${id}`);
+          await client.invalidateQueries({ queryKey: ['saved-tapes'] });
+        },
+        redo: async () => (id = await put(wish, same?.id)),
+      });
       onClose();
     } catch (failure) {
       setError(failure as Error);

@@ -4,6 +4,7 @@ import type { SavedTapeView } from '../../../contract/responses.ts';
 import { putPart } from '../../../core/tape/edit.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
+import { did } from '../../app/history.ts';
 import { Button, Dialog, Trouble } from '../../ui/controls.tsx';
 import { addressOf } from '../address.ts';
 import { useDesk } from '../store.ts';
@@ -55,20 +56,37 @@ function Saved({ saved, onClose }: { saved: SavedTapeView; onClose(): void }) {
         return;
       }
     } else {
-      change(tape);
-      set({ sort: sort ?? [] });
+      change(tape, undefined, { sort: sort ?? [] });
     }
     set({ openLine: null, company: null });
     onClose();
   };
   const write = async (name: string) => {
-    await call('POST', '/tapes', { tape: saved.tape, kind: saved.kind, name });
+    const { saved: made } = await call<{ saved: { id: string } }>('POST', '/tapes', {
+      tape: saved.tape,
+      kind: saved.kind,
+      name,
+    });
+    await refresh();
+    return made.id;
+  };
+  const drop = async (id: string) => {
+    await call('DELETE', `/tapes/${id}`);
     await refresh();
   };
   const remove = async () => {
-    await call('DELETE', `/tapes/${saved.id}`);
-    await refresh();
-    toast(`Removed ${saved.name}`, { action: { label: 'Undo', onClick: () => void write(saved.name) } });
+    let { id } = saved;
+    try {
+      await drop(id);
+    } catch (failure) {
+      toast.error((failure as Error).message);
+      return;
+    }
+    did(`Removed ${saved.name}`, {
+      name: `removing ${saved.name}`,
+      undo: async () => (id = await write(saved.name)),
+      redo: () => drop(id),
+    });
   };
   const difference = saved.now !== null && saved.then !== null ? saved.now - saved.then : 0;
   return (

@@ -13,6 +13,7 @@ import { PanelRightClose, PanelRightOpen } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { subjectOf } from '../../../core/fields/registry.ts';
+import type { Acted } from '../acted.ts';
 import { putLines } from '../../../core/tape/also.ts';
 import { addLines, freeId, joinLines, moveLine } from '../../../core/tape/edit.ts';
 import type { Line } from '../../../core/tape/nodes.ts';
@@ -53,11 +54,14 @@ const EXAMPLES: Readonly<Record<string, string>> = {
 export function TapePanel({
   currentLine,
   onCurrentLine,
+  acted,
   onExport,
   onList,
 }: {
   currentLine: string | null;
   onCurrentLine(id: string | null): void;
+  /** What the acts at the foot are on; null where there is nothing. */
+  acted: Acted | null;
   onExport(): void;
   onList(): void;
 }) {
@@ -227,11 +231,11 @@ export function TapePanel({
           </output>
         </div>
         <div className="mt-3.5 flex items-center gap-2">
-          <Button look="ink" onClick={onExport}>
-            Export <Kbd>X</Kbd>
+          <Button look="ink" onClick={onExport} disabled={!acted}>
+            {acted?.one ? `Export this ${subjectOf(acted.tape.subject).one}` : 'Export'} <Kbd>X</Kbd>
           </Button>
-          <Button onClick={onList} disabled={!tally || tally.tally === 0}>
-            Add to list <Kbd>S</Kbd>
+          <Button onClick={onList} disabled={!acted || acted.count === 0}>
+            {acted?.one ? 'To a list' : 'Add to list'} <Kbd>S</Kbd>
           </Button>
           <TapeMenu />
           <Button

@@ -1,0 +1,131 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNotEmpty,
+  IsOptional,
+  IsString,
+  Max,
+  MaxLength,
+  Min,
+  ValidateBy,
+  ValidateNested,
+} from 'class-validator';
+import { CURRENCIES } from '../core/money/rates.ts';
+import { TapeBody } from './tape-body.ts';
+
+/** Bodies that ask for records of a tape: rows of a sheet, those picked, an export. */
+
+export class SortBody {
+  @IsString()
+  by!: string;
+
+  @IsOptional()
+  @IsBoolean()
+  descending?: boolean;
+}
+
+/** Columns of a sheet or export: all that a subject has, and those of a tape's own. */
+export const MOST_COLUMNS = 250;
+
+/** Whether a list is one of runs: two whole numbers each, the first not above the second. */
+function IsRuns() {
+  return ValidateBy({
+    name: 'isRuns',
+    validator: {
+      validate: (value: unknown) =>
+        Array.isArray(value) &&
+        value.every(
+          (run: unknown) =>
+            Array.isArray(run) &&
+            run.length === 2 &&
+            run.every((end) => Number.isInteger(end) && (end as number) >= 0) &&
+            (run[0] as number) <= (run[1] as number),
+        ),
+      defaultMessage: () => 'ranges must be pairs of positions, from and to, from 0 on',
+    },
+  });
+}
+
+/** Keys that a request may name one by one; more are named as runs of the order. */
+export const MOST_KEYS = 50_000;
+
+/**
+ * Records of a tape: all of them, or only those picked, by key and as runs of the order; `except` are let go again. Those
+ * picked that do not pass the tape are left out.
+ */
+export class PicksBody extends TapeBody {
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(MOST_KEYS)
+  @IsString({ each: true })
+  keys?: string[];
+
+  /** Positions in the tape's order, from and to, both included. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(1000)
+  @IsRuns()
+  ranges?: [from: number, to: number][];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(MOST_KEYS)
+  @IsString({ each: true })
+  except?: string[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(8)
+  @ValidateNested({ each: true })
+  @Type(() => SortBody)
+  sort?: SortBody[];
+}
+
+export class RowsBody extends PicksBody {
+  @IsArray()
+  @ArrayMaxSize(MOST_COLUMNS)
+  @IsString({ each: true })
+  columns!: string[];
+
+  @IsInt()
+  @Min(0)
+  offset = 0;
+
+  @IsInt()
+  @Min(1)
+  @Max(1000)
+  limit = 100;
+}
+
+export class ExportBody extends PicksBody {
+  @IsString()
+  @IsNotEmpty()
+  @MaxLength(120)
+  name!: string;
+
+  @IsIn(['csv', 'xlsx'])
+  format!: 'csv' | 'xlsx';
+
+  @IsArray()
+  @ArrayMinSize(1, { message: 'columns must name at least one column' })
+  @ArrayMaxSize(MOST_COLUMNS)
+  @IsString({ each: true })
+  columns!: string[];
+
+  /** CSV: what stands between cells. */
+  @IsIn([',', ';', '\t', '|'])
+  delimiter = ',';
+
+  /** CSV: whether the file begins with a byte order mark, which some spreadsheets need to see UTF-8. */
+  @IsBoolean()
+  bom = false;
+
+  /** Currency that revenue is converted to. */
+  @IsIn(CURRENCIES as string[])
+  currency = 'EUR';
+}
