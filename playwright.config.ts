@@ -1,8 +1,5 @@
 import { defineConfig } from '@playwright/test';
-
-const DEMO = 4711;
-const EMPTY = 4712;
-export const LARGE_PORT = 4713;
+import { baseOf, PORTS } from './e2e/ports.ts';
 
 /** Flows through the real interface: the built program, a small demo universe, a large one, and an empty workspace. */
 export default defineConfig({
@@ -16,7 +13,7 @@ export default defineConfig({
   retries: process.env.CI ? 1 : 0,
   reporter: process.env.CI ? 'line' : 'list',
   use: {
-    baseURL: `http://127.0.0.1:${DEMO}`,
+    baseURL: baseOf('demo'),
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] },
     // Recording every flow would slow all of them down.
@@ -24,9 +21,9 @@ export default defineConfig({
     acceptDownloads: true,
   },
   webServer: {
-    command: `node scripts/e2e-servers.mjs test-results/data-demo:12000:${DEMO} test-results/data-large:100000:${LARGE_PORT} test-results/data-empty:0:${EMPTY}`,
+    command: `node scripts/e2e-servers.mjs test-results/data-demo:12000:${PORTS.demo} test-results/data-large:100000:${PORTS.large} test-results/data-empty:0:${PORTS.empty}`,
     // The last one to answer; the others are ready long before.
-    url: `http://127.0.0.1:${LARGE_PORT}/api/health`,
+    url: `${baseOf('large')}/api/health`,
     timeout: 600_000,
   },
 });

@@ -1,6 +1,6 @@
 import Database from 'better-sqlite3';
 import { fork, type ChildProcess } from 'node:child_process';
-import { copyFileSync, existsSync, mkdirSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Tape } from '../core/tape/nodes.ts';
@@ -8,6 +8,7 @@ import { openUniverse } from '../server/db/open.ts';
 import { writeParquet } from '../server/exports/parquet.ts';
 import { loadCodeTrees } from '../server/reference.ts';
 import { geometricMean, median, megabytes, printTable, time, times } from './figures.ts';
+import { peerDir } from './peer-dir.ts';
 import { ASKS, type Ask, type AskMessage, type AskReply, type Contender } from './asks.ts';
 import { seededHasTapes, seededTapes } from './tapes.ts';
 
@@ -58,23 +59,22 @@ class ContenderProcess {
 
 /** Makes what DuckDB needs beside a universe, once: its Parquet files. */
 async function prepareParquet(dir: string): Promise<void> {
-  mkdirSync(join(dir, 'bench'), { recursive: true });
-  const parquet = join(dir, 'bench', 'parquet');
-  if (!existsSync(join(parquet, 'code_branch.parquet'))) {
-    console.log('Writing Parquet files for DuckDB …');
-    const db = openUniverse(dir, { readonly: true });
-    await writeParquet(db, loadCodeTrees(), parquet);
-    db.close();
-  }
+  const parquet = join(peerDir(dir), 'parquet');
+  if (existsSync(join(parquet, 'code_branch.parquet'))) return;
+  console.log('Writing Parquet files for DuckDB …');
+  const db = openUniverse(dir, { readonly: true });
+  await writeParquet(db, loadCodeTrees(), parquet);
+  db.close();
 }
 
 /** Makes what SQLite needs, once: a copy of the universe with an index on every column. */
 function prepareIndexed(dir: string): void {
-  const path = join(dir, 'bench', 'indexed.sqlite');
+  const path = join(peerDir(dir), 'indexed.sqlite');
   if (existsSync(path)) return;
   console.log('Indexing every column of a copy for SQLite …');
   const partial = `${path}.part`;
-  rmSync(partial, { force: true });
+  // Of a try that was broken off, the log would be taken for that of the new copy.
+  for (const rest of ['', '-wal', '-shm', '-journal']) rmSync(partial + rest, { force: true });
   const universe = openUniverse(dir);
   universe.pragma('wal_checkpoint(TRUNCATE)');
   universe.close();
@@ -89,14 +89,14 @@ function prepareIndexed(dir: string): void {
     )
     .pluck()
     .all();
-  for (const column of columns) db.exec(`CREATE INDEX company_${column} ON company (${column})`);
-  db.exec('CREATE INDEX code_of ON company_code (scheme, code, rank, company_id)');
-  db.exec('CREATE INDEX technology_of ON company_technology (technology, company_id)');
-  db.exec('CREATE INDEX source_of ON company_source (source, company_id)');
+  // Named so that no index has the name of a table.
+  for (const column of columns) db.exec(`CREATE INDEX bench_by_${column} ON company (${column})`);
+  db.exec('CREATE INDEX bench_code ON company_code (scheme, code, rank, company_id)');
+  db.exec('CREATE INDEX bench_technology ON company_technology (technology, company_id)');
+  db.exec('CREATE INDEX bench_source ON company_source (source, company_id)');
   db.exec('ANALYZE');
   db.close();
-  copyFileSync(partial, path);
-  rmSync(partial);
+  renameSync(partial, path);
 }
 
 interface Timing {

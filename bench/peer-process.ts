@@ -14,6 +14,8 @@ import { openTallies, openUniverses, recordsOfAll } from '../server/engine/unive
 import { loadReferenceData } from '../server/reference.ts';
 import type { AskMessage, AskReply, Contender } from './asks.ts';
 import { DuckPeer, SqlitePeer, type Peer } from './databases.ts';
+import { CURRENCIES } from '../core/money/rates.ts';
+import { peerDir } from './peer-dir.ts';
 
 /**
  * One contender of the bench in a process of its own, so that its memory can be told from the
@@ -127,20 +129,23 @@ async function answererOf(contender: Contender, dir: string): Promise<Answerer> 
   if (contender === 'tally') return tallyAnswerer(dir, reference);
   const db = openUniverse(dir, { readonly: true });
   db.exec('BEGIN');
-  const lookup = universeLookup(
-    db,
-    reference,
-    { columns: new Map(), related: new Map() },
-    { ...NO_FACTS, asOf: AS_OF },
-  );
+  const lookup = {
+    ...universeLookup(
+      db,
+      reference,
+      { columns: new Map(), related: new Map() },
+      { ...NO_FACTS, asOf: AS_OF },
+    ),
+    currencies: CURRENCIES,
+  };
   if (contender === 'sqlite') {
-    const indexed = new Database(join(dir, 'bench', 'indexed.sqlite'));
+    const indexed = new Database(join(peerDir(dir), 'indexed.sqlite'));
     indexed.pragma('cache_size = -1048576');
     indexed.pragma('mmap_size = 8589934592');
     return sqlAnswerer(new SqlitePeer(indexed, reference.trees), lookup);
   }
   const duckdb = await DuckPeer.open(2);
-  await duckdb.load(join(dir, 'bench', 'parquet'));
+  await duckdb.load(join(peerDir(dir), 'parquet'));
   return sqlAnswerer(duckdb, lookup);
 }
 

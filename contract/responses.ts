@@ -179,6 +179,8 @@ export interface AddedAnswer {
 export interface JumpAnswer {
   related: { subject: string; key: string; name: string; about: string | null }[];
   companies: { key: string; name: string; town: string | null; country: string | null }[];
+  /** Whether more companies have such a name. */
+  more: boolean;
   tapes: { id: string; kind: 'tape' | 'part'; name: string; tape: Tape }[];
   lists: { key: string; name: string; members: number }[];
 }

@@ -20,7 +20,9 @@ export interface MoneyCell extends QuantityCell {
 export interface PlaceCell {
   town: string | null;
   region: string | null;
+  /** ISO code, and the name in English. */
   country: string | null;
+  countryName: string | null;
   /** Key that a tape names the town by. */
   townKey: string | null;
   lat: number | null;

@@ -133,7 +133,9 @@ function band(headcount: number): string {
 /** A modelled figure with its range, off by some. */
 function estimate(chance: Chance, value: number, spread: number, figures: number): string {
   const point = value * Math.exp(spread * chance.normal() * 0.5);
-  const shown = (one: number) => String(Number(Math.max(figures > 2 ? 1000 : 1, one).toPrecision(figures)));
+  // Heads are whole; revenue is in thousands or more.
+  const shown = (one: number) =>
+    String(Math.round(Number(Math.max(figures > 2 ? 1000 : 1, one).toPrecision(figures))));
   return `≈${shown(point)} (${shown(point * Math.exp(-spread))}-${shown(point * Math.exp(spread))})`;
 }
 

@@ -5,6 +5,7 @@ import type { RowsAnswer } from '../contract/responses.ts';
 import type { PlaceCell } from '../core/cells.ts';
 import { distanceKm } from '../core/geo/distance.ts';
 import { ask, Hand, sheetText, WAYS } from './hand.ts';
+import { baseOf } from './ports.ts';
 
 const tape = (lines: object[]) => ({ format: 'just-tally.tape', version: 1, subject: 'companies', lines });
 
@@ -118,7 +119,7 @@ for (const by of WAYS)
 
 test('a messy file is loaded, counted and exported with the same values', async ({ page }) => {
   const hand = new Hand(page);
-  await page.goto('http://127.0.0.1:4712/');
+  await page.goto(`${baseOf('empty')}/`);
   await expect(page.getByRole('heading', { name: 'The universe is empty' })).toBeVisible();
   await page.getByRole('link', { name: 'Choose a file' }).click();
   const good = Array.from({ length: 40 }, (_, i) => [

@@ -2,9 +2,9 @@ import { expect, test } from '@playwright/test';
 import Database from 'better-sqlite3';
 import { parse } from 'csv-parse/sync';
 import { Hand } from './hand.ts';
-import { LARGE_PORT } from '../playwright.config.ts';
+import { baseOf } from './ports.ts';
 
-test.use({ baseURL: `http://127.0.0.1:${LARGE_PORT}` });
+test.use({ baseURL: baseOf('large') });
 test.setTimeout(180_000);
 
 test('100,000 companies: narrowed, looked through to the last, sorted and exported whole', async ({

@@ -7,6 +7,7 @@ import type { BreakdownAnswer, ChartAnswer } from '../contract/market.ts';
 import type { RowsAnswer } from '../contract/responses.ts';
 import { axeFindsNothing } from './axe.ts';
 import { ask, Hand } from './hand.ts';
+import { baseOf } from './ports.ts';
 
 /** The other half of the move: who is left, as sheet, page, market, map and paper. */
 
@@ -127,7 +128,10 @@ test('J5: profit where revenue is withheld, columns moved, a currency and a colu
   await expect(page.getByText('the workspace opens with it')).toBeVisible();
   // Another browser of the same workspace opens with it.
   const other = await (
-    await page.context().browser()!.newContext({ baseURL: 'http://127.0.0.1:4711' })
+    await page
+      .context()
+      .browser()!
+      .newContext({ baseURL: baseOf('demo') })
   ).newPage();
   await other.goto('/desk');
   await expect(other.getByRole('columnheader', { name: /^Total assets/ })).toBeVisible();

@@ -2,6 +2,7 @@ import { expect, test } from '@playwright/test';
 import { parse } from 'csv-parse/sync';
 import { ask, Hand } from './hand.ts';
 import type { RowsAnswer } from '../contract/responses.ts';
+import { baseOf } from './ports.ts';
 
 test('J1 again, by keys alone', async ({ page }) => {
   const hand = new Hand(page);
@@ -221,10 +222,10 @@ test('lines are dragged, and their unknowns kept by a click', async ({ page }) =
 test('a source is removed and what only it had leaves', async ({ page }, { retry }) => {
   const name = `Two firms ${retry}`;
   const universe = async () =>
-    ((await (await page.request.get('http://127.0.0.1:4712/api/health')).json()) as { universe: number })
+    ((await (await page.request.get(`${baseOf('empty')}/api/health`)).json()) as { universe: number })
       .universe;
   const before = await universe();
-  await page.goto('http://127.0.0.1:4712/sources?load');
+  await page.goto(`${baseOf('empty')}/sources?load`);
   await page.getByLabel('File of companies').setInputFiles({
     name: 'two.csv',
     mimeType: 'text/csv',
@@ -242,7 +243,7 @@ test('a source is removed and what only it had leaves', async ({ page }, { retry
 });
 
 test('a wrong file and a missing page say what to do', async ({ page }) => {
-  await page.goto('http://127.0.0.1:4712/sources?load');
+  await page.goto(`${baseOf('empty')}/sources?load`);
   await page.getByLabel('File of companies').setInputFiles({
     name: 'photo.csv',
     mimeType: 'text/csv',

@@ -1,5 +1,6 @@
 import { defineConfig } from '@playwright/test';
 import base from '../playwright.config.ts';
+import { baseOf, PORTS } from './ports.ts';
 
 /** `npm run screenshots`: one picture of each main view from the demo of 48,000 companies, into docs/screenshots/. */
 export default defineConfig({
@@ -8,16 +9,15 @@ export default defineConfig({
   testMatch: 'screenshots.ts',
   webServer: [
     {
-      command:
-        'node dist/demo/make.js data-demo/48000 48000 && node dist/server/main.js --data data-demo/48000 --port 4711',
+      command: `node dist/demo/make.js data-demo/48000 48000 && node dist/server/main.js --data data-demo/48000 --port ${PORTS.demo}`,
       cwd: '..',
-      url: 'http://127.0.0.1:4711/api/health',
+      url: `${baseOf('demo')}/api/health`,
       timeout: 180_000,
     },
     {
-      command: 'node scripts/e2e-servers.mjs test-results/data-empty:0:4712',
+      command: `node scripts/e2e-servers.mjs test-results/data-empty:0:${PORTS.empty}`,
       cwd: '..',
-      url: 'http://127.0.0.1:4712/api/health',
+      url: `${baseOf('empty')}/api/health`,
       timeout: 60_000,
     },
   ],

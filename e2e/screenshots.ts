@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { baseOf } from './ports.ts';
 
 const LINES = [
   'must nace 16.23 16.25 25.51',
@@ -145,7 +146,7 @@ test('what hangs on companies', async ({ page }) => {
 });
 
 test('empty workspace and loading a file', async ({ page }) => {
-  await page.goto('http://127.0.0.1:4712/');
+  await page.goto(`${baseOf('empty')}/`);
   await expect(page.getByRole('heading', { name: 'The universe is empty' })).toBeVisible();
   await shot(page, 'empty');
   await page.getByRole('link', { name: 'Choose a file' }).click();

@@ -39,6 +39,7 @@ const crosswalk = new Crosswalk(trees, [
   link('isic-4', '2592', 'naics-2022', '332812', 'exact'),
   link('naics-2022', '332812', 'isic-4', '2592', 'exact'),
   link('naics-2022', '332999', 'isic-4', '2599', 'exact'),
+  link('isic-4', '2599', 'naics-2022', '332999', 'covers'),
 ]);
 const said = (other: Scheme, scheme: Scheme, any: string[], possible: boolean) => {
   const pass = crosswalk.passIn(other, scheme, trees.get(scheme)!.passOf(any, []), possible);
@@ -58,6 +59,13 @@ describe('codes of another scheme', () => {
       '332999': Pass.No,
       '332000': Pass.Unknown,
     });
+  });
+  test('are not sure where their one link is of a kind that has others beside it', () => {
+    expect(said('isic-4', 'naics-2022', ['332999'], false)).toMatchObject({
+      '2599': Pass.Unknown,
+      '2592': Pass.No,
+    });
+    expect(said('isic-4', 'naics-2022', ['332999'], true)).toMatchObject({ '2599': Pass.Yes });
   });
   test('reached by a chain of tables are possible and never sure', () => {
     expect(said('naics-2022', 'nace-2.1', ['25'], false)).toMatchObject({ '332812': Pass.Unknown });

@@ -26,7 +26,7 @@ export interface Kin {
  */
 export class Crosswalk {
   private readonly links = new Map<string, CodeLink[]>();
-  private readonly leaves = new Map<string, { targets: number[][]; chained: boolean }>();
+  private readonly leaves = new Map<string, LeafTargets>();
   private readonly saying = new Map<string, number[][]>();
   private readonly joined = new Map<Scheme, Set<Scheme>>();
   private readonly trees: ReadonlyMap<Scheme, CodeTree>;
@@ -100,11 +100,11 @@ export class Crosswalk {
    */
   passIn(other: Scheme, scheme: Scheme, pass: Uint8Array, possible: boolean): Uint8Array {
     const others = this.trees.get(other)!;
-    const { targets, chained } = this.leafTargets(other, scheme);
+    const { targets, never } = this.leafTargets(other, scheme);
     const found = new Uint8Array(others.size);
     for (let node = others.size - 1; node >= 0; node--)
       found[node] = others.isLeaf(node)
-        ? leafPass(targets[node]!, chained, pass, possible)
+        ? leafPass(targets[node]!, never[node] === 1, pass, possible)
         : others.joinedPass(node, found);
     return found;
   }
@@ -128,24 +128,41 @@ export class Crosswalk {
   }
 
   /** By node of one scheme, the nodes of another that each of its lowest codes is linked with; worked out once. */
-  leafTargets(from: Scheme, to: Scheme): { targets: number[][]; chained: boolean } {
+  leafTargets(from: Scheme, to: Scheme): LeafTargets {
     const key = `${from} ${to}`;
     let found = this.leaves.get(key);
     if (!found) {
       const tree = this.trees.get(from)!;
       const aim = this.trees.get(to)!;
-      const targets = tree.codes.map((code, node) =>
-        tree.isLeaf(node) ? this.targets(from, code, to).codes.map(({ target }) => aim.nodeOf(target)) : [],
-      );
-      found = { targets, chained: (this.way(from, to)?.length ?? 0) > 2 };
+      const never = new Uint8Array(tree.size);
+      const targets = tree.codes.map((code, node) => {
+        if (!tree.isLeaf(node)) return [];
+        const { codes, chained } = this.targets(from, code, to);
+        never[node] = Number(chained || leavesOthersOut(codes));
+        return codes.map(({ target }) => aim.nodeOf(target));
+      });
+      found = { targets, chained: (this.way(from, to)?.length ?? 0) > 2, never };
       this.leaves.set(key, found);
     }
     return found;
   }
 }
 
-/** What a code says that is linked with some nodes. */
-function leafPass(targets: readonly number[], chained: boolean, pass: Uint8Array, possible: boolean): Pass {
+/** What the lowest codes of one scheme are linked with in another, by node. */
+export interface LeafTargets {
+  targets: number[][];
+  chained: boolean;
+  /** 1 where the links never say yes for sure: reached by a chain, or known not to be all there are. */
+  never: Uint8Array;
+}
+
+/** Whether the one link of a code is of a kind that has others beside it, which are then not in the tables. */
+function leavesOthersOut(links: readonly CodeLink[]): boolean {
+  return links.length === 1 && links[0]!.kind !== 'exact' && links[0]!.kind !== 'part-of';
+}
+
+/** What a code says that is linked with some nodes; `never` where that is never sure. */
+function leafPass(targets: readonly number[], never: boolean, pass: Uint8Array, possible: boolean): Pass {
   let yes = 0;
   let no = 0;
   for (const node of targets) {
@@ -154,7 +171,7 @@ function leafPass(targets: readonly number[], chained: boolean, pass: Uint8Array
   }
   if (targets.length === 0) return Pass.Unknown;
   if (no === targets.length) return Pass.No;
-  if (possible || (yes === targets.length && !chained)) return Pass.Yes;
+  if (possible || (yes === targets.length && !never)) return Pass.Yes;
   return Pass.Unknown;
 }
 

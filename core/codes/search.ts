@@ -28,8 +28,8 @@ const IN_NOTE = 'in its note';
 
 /** Letters from which on a misspelling is forgiven; shorter texts meet too much by chance. */
 const FUZZY_FROM = 5;
-/** How much of a word may be misspelt: one letter in five. */
-const FUZZY = 0.2;
+/** How much of a word may be misspelt: about one letter in four. */
+const FUZZY = 0.24;
 
 /** The note of a code, or an empty text. */
 type NoteOf = (scheme: Scheme, code: string) => string;

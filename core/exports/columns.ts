@@ -52,8 +52,8 @@ export function exportColumns(
           {
             heading: 'Country',
             kind: 'text',
-            width: 9,
-            value: (row) => cell<PlaceCell>(row)?.country ?? null,
+            width: 16,
+            value: (row) => cell<PlaceCell>(row)?.countryName ?? null,
           },
         ];
       case 'codes': {

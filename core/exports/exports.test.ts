@@ -51,7 +51,15 @@ test('money is converted at the rate of its year', () => {
 });
 
 test('a place and a list of codes make several columns', () => {
-  const place = { town: 'Brno', region: 'South Moravia', country: 'CZ', townKey: null, lat: null, lon: null };
+  const place = {
+    town: 'Brno',
+    region: 'South Moravia',
+    country: 'CZ',
+    countryName: 'Czechia',
+    townKey: null,
+    lat: null,
+    lon: null,
+  };
   const industry = [
     { scheme: 'nace-2.1', code: '25.51', title: 'Coating of metals', main: true },
     { scheme: 'nace-2.1', code: '25.53', title: 'Machining of metals', main: false },
@@ -59,7 +67,7 @@ test('a place and a list of codes make several columns', () => {
   expect(values(['place', 'industry'], row({ place, industry: [...industry] }))).toEqual({
     Town: 'Brno',
     Region: 'South Moravia',
-    Country: 'CZ',
+    Country: 'Czechia',
     'Main industry code': '25.51',
     'Main industry': 'Coating of metals',
     'All industry codes': '25.51; 25.53',

@@ -22,7 +22,7 @@ export const SECTIONS = {
   where: 'Where',
   size: 'Size',
   growth: 'Age and growth',
-  technology: 'Technology and site',
+  technology: 'Technology and website',
   market: 'Brands, channels and money raised',
   standing: 'Standing',
   people: 'Who runs what',

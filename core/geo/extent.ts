@@ -13,11 +13,11 @@ export interface Extent {
 /** Steps in which each side of the stretch of all records is cut to leave the farthest out. */
 const STEPS = 4096;
 /** One record in so many may be left out on each side. */
-const FARTHEST = 50;
+const FARTHEST = 200;
 /** Records from which the farthest are left out at all. */
 const LEAST = 10;
 /** Leaving them out must shrink the stretch to this share of it, or all are shown. */
-const WORTH = 0.6;
+const WORTH = 0.5;
 
 /**
  * The stretch that holds the records of a context that have a place; without the few farthest where they would make it much

@@ -146,7 +146,8 @@ export class Tally {
       };
     });
     let most: LineFigures | null = null;
-    for (const line of live) {
+    // Of one line there is nothing to say: it is all there is.
+    for (const line of live.length > 1 ? live : []) {
       const one = figures.get(line.id)!;
       if (!line.must && one.without > tally && (!most || one.without > most.without)) most = one;
     }

@@ -14,6 +14,7 @@ test('a value becomes the lines that people would type for it', () => {
       town: 'Brno',
       region: 'South Moravia',
       country: 'CZ',
+      countryName: 'Czechia',
       townKey: 'Brno, CZ-64',
       lat: 49,
       lon: 16,

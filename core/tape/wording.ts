@@ -2,6 +2,7 @@ import { SCHEMES } from '../codes/tree.ts';
 import type { Field } from '../fields/field.ts';
 import { fieldOf, oneOf, relationsOf, rolesOf, subjectOf } from '../fields/registry.ts';
 import { isCountryCode } from '../geo/country-groups.ts';
+import { parseWords, type WordsQuery } from './words-query.ts';
 import { metroKm } from '../geo/metro.ts';
 import { wordDays } from './dates.ts';
 import type { Lookup } from './lookup.ts';
@@ -101,7 +102,7 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
       return wordPlace(line.test as PlaceTest, lookup);
     case 'number':
       return (
-        wordRange(line.test as NumberTest, line.field === 'founded' ? String : plain) +
+        wordRange(line.test as NumberTest, line.field === 'founded' ? String : inUnit(field)) +
         (line.estimates ? ', estimates count' : '')
       );
     case 'money': {
@@ -125,11 +126,11 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
       return (line.test as FlagTest).is ? 'yes' : 'no';
     case 'keyed': {
       const test = line.test as KeyedTest;
-      return `${test.key} ${wordRange(test, plain)}`;
+      return `${test.key} ${wordRange(test, inUnit(field))}`;
     }
     case 'growth': {
       const test = line.test as GrowthTest;
-      const years = test.over === '1y' ? 'one year' : 'three years';
+      const years = test.over === '1y' ? '1 year' : '3 years';
       return `of ${test.of} over ${years} ${wordRange(test, (n) => `${n > 0 ? '+' : ''}${plain(n)} %`)}`;
     }
     case 'rank': {
@@ -138,7 +139,9 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
         test.from === undefined || test.from <= 1
           ? `the ${test.to === undefined ? 'ranked ones' : `largest ${plain(test.to)}`}`
           : `places ${wordRange(test, plain)}`;
-      const among = { country: ' of each country', industry: ' of each industry', all: '' }[test.among];
+      const among = { country: ' of each country', industry: ' of each industry', all: ' of the universe' }[
+        test.among
+      ];
       return `${places} by ${test.by}${among}${line.estimates ? ', estimates count' : ''}`;
     }
     case 'list': {
@@ -169,7 +172,7 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
     }
     default: {
       const test = line.test as TextTest;
-      return `${test.text}${test.in && test.in !== 'both' ? ` in the ${test.in}` : ''}`;
+      return `${wordQuery(parseWords(test.text))}${test.in && test.in !== 'both' ? ` in the ${test.in}` : ''}`;
     }
   }
 }
@@ -225,7 +228,12 @@ function wordRange(test: NumberTest, word: (n: number) => string): string {
 }
 
 function plain(n: number): string {
-  return n.toLocaleString('en-GB', { maximumFractionDigits: 6 });
+  return n.toLocaleString('en-GB', { maximumFractionDigits: 6 }).replace('-', '−');
+}
+
+/** How figures of a field are written: shares with their sign, counts as they are. */
+function inUnit({ unit }: Field): (n: number) => string {
+  return unit === '%' ? (n) => `${plain(n)} %` : plain;
 }
 
 const SYMBOLS: Record<string, string> = { EUR: '€', GBP: '£', USD: '$' };
@@ -256,4 +264,21 @@ function some(values: string[], joint: ',' | 'or' | 'and'): string {
 
 function times12(amount: number | undefined): number | undefined {
   return amount === undefined ? undefined : amount * 12;
+}
+
+/** A search in words as it was understood: with every *and* written out, and brackets where *and* and *or* meet. */
+function wordQuery(query: WordsQuery, within: 'and' | 'or' | 'not' | null = null): string {
+  switch (query.kind) {
+    case 'term': {
+      const words = `${query.words.join(' ')}${query.prefix ? '*' : ''}`;
+      return query.words.length > 1 ? `"${words}"` : words;
+    }
+    case 'not':
+      return `not ${wordQuery(query.part, 'not')}`;
+    case 'and':
+    case 'or': {
+      const words = query.parts.map((part) => wordQuery(part, query.kind)).join(` ${query.kind} `);
+      return within === null ? words : `(${words})`;
+    }
+  }
 }

@@ -251,4 +251,8 @@ export const universeMigrations: readonly string[] = [
     company_id INTEGER NOT NULL, country TEXT NOT NULL, PRIMARY KEY (company_id, country)
   ) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- Removing a source finds its companies by it.
+  CREATE INDEX company_source_source ON company_source (source);
+  `,
 ];

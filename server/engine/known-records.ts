@@ -1,7 +1,13 @@
 import type { Field } from '../../core/fields/field.ts';
 import { subjectOf } from '../../core/fields/registry.ts';
 import { addBits, countBoth, noBits, notBits, setBit, type Bits } from '../../core/tally/bits.ts';
-import { Basis, type CodesColumn, type Column, type RangeColumn } from '../../core/tally/columns.ts';
+import {
+  Basis,
+  type CodesColumn,
+  type Column,
+  type KeyedColumn,
+  type RangeColumn,
+} from '../../core/tally/columns.ts';
 import { addRecords } from '../../core/tally/sorted.ts';
 import type { Engine } from './engine.ts';
 
@@ -10,6 +16,7 @@ export class KnownRecords {
   private readonly engine: Engine;
   private readonly sets = new WeakMap<Column, Bits>();
   private readonly bands = new WeakMap<Column, Bits>();
+  private readonly keyed = new Map<string, { column: Column; known: Bits }>();
   private readonly labels = new Map<string, Labels>();
 
   constructor(engine: Engine) {
@@ -37,11 +44,19 @@ export class KnownRecords {
 
   private of(subject: string, field: Field): Bits | null {
     const { columns, size } = this.engine.universeOf(subject);
-    const column = columns.get(field.id);
+    const column = columns.get(field.yearsSince ?? field.id);
     if (!column)
       return field.kind === 'label' && field.store.at === 'column'
         ? this.ofLabel(subject, field.store.column, size)
         : null;
+    const key = field.column?.key;
+    if (key !== undefined && 'kind' in column && column.kind === 'keyed') {
+      const name = `${subject} ${field.id}`;
+      let own = this.keyed.get(name);
+      if (own?.column !== column)
+        this.keyed.set(name, (own = { column, known: knownUnder(column, key, field, size) }));
+      return own.known;
+    }
     let known = this.sets.get(column);
     if (!known) {
       const found = knownIn(column, size);
@@ -105,6 +120,15 @@ function labelColumns(subject: string): string[] {
 const AT_ONCE = 100_000;
 const CHUNK = 2000;
 const PAUSE_MS = 2;
+
+/** Records of which the figure under one key is known; none there means 0 for some fields. */
+function knownUnder(column: KeyedColumn, key: string, { store }: Field, size: number): Bits {
+  if ((store as { absent: 0 | null }).absent !== null) return column.known;
+  const known = noBits(size);
+  const k = column.keys.indexOf(key);
+  if (k >= 0) addRecords(known, column.records, column.starts[k]!, column.starts[k + 1]!);
+  return known;
+}
 
 function knownIn(column: Column, size: number): Bits | null {
   if (column instanceof Map) {

@@ -37,7 +37,8 @@ export function countsOf(
   context: Bits,
 ): Record<string, unknown> {
   const total = countBits(context);
-  if (field.kind === 'rank') return { total };
+  // Neither has a column of its own.
+  if (field.kind === 'rank' || field.kind === 'peers') return { total };
   const column = columnOf(universe, field);
   const named = (counts: ReadonlyMap<string, number>) =>
     lookup.choices(field).map((choice): ValueCount => ({ ...choice, count: counts.get(choice.key) ?? 0 }));
@@ -92,7 +93,6 @@ export function countsOf(
     case 'date':
     case 'text':
     case 'record':
-    case 'peers':
     case 'label':
       return { total };
   }

@@ -100,6 +100,7 @@ export class RowSource {
 
   private readerOf(field: Field): CellReader {
     const { store, kind, yearsSince, column } = field;
+    const sources = field.id === 'source' ? this.labelsOf(field) : new Map<string, string>();
     const { table, relation } = this.subject;
     switch (store.at) {
       case 'column':
@@ -112,7 +113,9 @@ export class RowSource {
                 ? (row, at) => (row[at] === null ? null : row[at] === 1 ? 'yes' : 'no')
                 : yearsSince
                   ? (row, at) => (row[at] === null ? null : yearOf(this.lookup.asOf) - (row[at] as number))
-                  : (row, at) => row[at]!,
+                  : field.id === 'source'
+                    ? (row, at) => sources.get(row[at] as string) ?? row[at]!
+                    : (row, at) => row[at]!,
         };
       case 'text':
         return { columns: [store.column], cell: (row, at) => row[at]! };
@@ -127,7 +130,10 @@ export class RowSource {
           cell: (row, at) => this.place(row, at),
         };
       case 'codes':
-        return { list: this.codes(), known: null };
+        return {
+          list: this.codes(),
+          known: `(SELECT 1 FROM company_code k WHERE k.company_id = ${table}.id LIMIT 1)`,
+        };
       case 'many':
         return { list: this.values(field, store), known: store.known };
       case 'keyed': {
@@ -173,6 +179,13 @@ export class RowSource {
       });
   }
 
+  /** What the values of a field are called; countries by name, whether any company has them or not. */
+  private labelsOf(field: Field): ReadonlyMap<string, string> {
+    if (field.id === 'sold-in')
+      return new Map(this.lookup.places.countries.map(({ code, name }) => [code, name]));
+    return new Map(this.lookup.choices(field).map(({ key, label }) => [key, label]));
+  }
+
   /** The values of a many-valued field by their labels, in alphabetical order. */
   private values(field: Field, store: Extract<Store, { at: 'many' }>): ListReader {
     const id = `${this.subject.table}_id`;
@@ -181,12 +194,9 @@ export class RowSource {
         `SELECT ${id}, ${store.value} FROM ${store.table} WHERE ${id} IN (SELECT value FROM json_each(?))`,
       )
       .raw();
-    const labels = new Map(this.lookup.choices(field).map(({ key, label }) => [key, label]));
+    const labels = this.labelsOf(field);
     return (ids) => {
-      const lists = gathered(
-        statement.all(ids),
-        ([, value]) => labels.get(value) ?? value.replaceAll('-', ' '),
-      );
+      const lists = gathered(statement.all(ids), ([, value]) => labels.get(value) ?? value);
       for (const list of lists.values()) list.sort((a, b) => (a < b ? -1 : 1));
       return lists;
     };
@@ -211,13 +221,17 @@ export class RowSource {
   /** Names of the companies in a role; as the source has them where the universe has not the company. */
   private parties({ table, record, ...relation }: Relation, role: string | undefined): ListReader {
     const statement = this.db
-      .prepare<[string], [number, string]>(
+      .prepare<[string], [number, string | null]>(
         `SELECT p.${record}, COALESCE(c.name, json_extract(p.reference, '$[2]'), json_extract(p.reference, '$[1]'), json_extract(p.reference, '$[0]'))
          FROM ${table} p LEFT JOIN company c ON c.id = p.company_id
          WHERE p.role IN (${storedRoles({ table, record, ...relation }, role)}) AND p.${record} IN (SELECT value FROM json_each(?)) ORDER BY p.rowid`,
       )
       .raw();
-    return (ids) => gathered(statement.all(ids), ([, name]) => name);
+    return (ids) =>
+      gathered(
+        statement.all(ids).filter(([, name]) => name !== null),
+        ([, name]) => name!,
+      );
   }
 
   private place(row: readonly Value[], at: number): PlaceCell | null {
@@ -226,6 +240,7 @@ export class RowSource {
     return {
       town,
       country,
+      countryName: country === null ? null : (this.lookup.places.country(country)?.name ?? country),
       lat: row[at + 3] as number | null,
       lon: row[at + 4] as number | null,
       region: region === null ? null : (this.lookup.places.region(region)?.english ?? region),

@@ -50,7 +50,7 @@ function productsByYear(db: Db, id: number): RecordAnswer['products'] {
   });
 }
 
-const MOST_FOUND = 6;
+const MOST_FOUND = 4;
 
 /** People, brands and deals by the words of their names, as a query of the full-text index. */
 export function findRelated(db: Db, query: string): JumpAnswer['related'] {

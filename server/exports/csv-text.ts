@@ -1,4 +1,5 @@
 import { stringify } from 'csv-stringify/sync';
+import { safeText } from '../../core/exports/safe-text.ts';
 
 /** Records as CSV. Cells that a spreadsheet would run as a formula begin with an apostrophe. */
 export function csvText(
@@ -8,7 +9,7 @@ export function csvText(
   return stringify(records as (string | number)[][], {
     delimiter,
     bom,
-    escape_formulas: true,
+    cast: { string: safeText },
     record_delimiter: 'windows',
   });
 }

@@ -81,6 +81,8 @@ export function Frame() {
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
       <Toaster
         position="bottom-left"
+        // Above the foot of the sheet and its acts.
+        offset={{ bottom: 96, left: 24 }}
         toastOptions={{
           style: { background: 'var(--ink)', color: 'var(--paper)', border: 'none', fontFamily: 'inherit' },
         }}

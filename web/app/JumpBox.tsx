@@ -8,7 +8,7 @@ import { lineFields, SUBJECTS, subjectOf } from '../../core/fields/registry.ts';
 import { putLines } from '../../core/tape/also.ts';
 import { freeId, putPart, renamed } from '../../core/tape/edit.ts';
 import { emptyTape, type Line, type SortKey, type Tape } from '../../core/tape/nodes.ts';
-import { fold } from '../../core/text/fold.ts';
+import { fold, foldedWords } from '../../core/text/fold.ts';
 import { call } from '../api.ts';
 import { addressOf } from '../desk/address.ts';
 import { countedPart } from '../desk/queries.ts';
@@ -85,7 +85,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
           ),
       }),
     ),
-    ...(wanted === '' || !found ? [] : foundEntries(found, { navigate, show, put })),
+    ...(wanted === '' || !found ? [] : foundEntries(found, { text: wanted, navigate, show, put })),
   ];
   const groups = groupEntries(entries, wanted);
   const alike = new Set(entries.filter((entry) => entry.alike).map(({ id }) => id));
@@ -200,12 +200,14 @@ function fieldsNamed(text: string, subject: string, open: (field: string) => voi
 
 /** What the universe and the workspace have of a name. */
 function foundEntries(
-  { companies, related, tapes, lists }: JumpAnswer,
+  { companies, more, related, tapes, lists }: JumpAnswer,
   {
+    text,
     navigate,
     show,
     put,
   }: {
+    text: string;
     navigate: Navigate;
     show(tape: Tape, sort: readonly SortKey[]): void;
     put(change: (tape: Tape) => Tape): void;
@@ -221,6 +223,23 @@ function foundEntries(
       note: [town, country].filter(Boolean).join(', '),
       act: () => open(key),
     })),
+    ...(more
+      ? [
+          {
+            id: 'company more',
+            kind: 'company',
+            name: 'More with such a name',
+            note: `a line on the words ${text} in the name`,
+            act: () =>
+              put((tape) =>
+                putPart(tape, {
+                  subject: 'companies',
+                  lines: [{ id: '', field: 'words', test: { text: wordsFor(text), in: 'name' } }],
+                }),
+              ),
+          } satisfies JumpEntry,
+        ]
+      : []),
     ...related.map(({ subject, key, name, about }): JumpEntry => ({
       id: `related ${key}`,
       kind: 'related',
@@ -252,4 +271,11 @@ function foundEntries(
         ),
     })),
   ];
+}
+
+/** The words of a text, each as the beginning of one, as the names were looked for. */
+function wordsFor(text: string): string {
+  return foldedWords(text)
+    .map((word) => `${word}*`)
+    .join(' ');
 }

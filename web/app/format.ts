@@ -29,7 +29,11 @@ export function useFormat() {
   const { currency, numbers, dates } = useSettings();
   const locale = LOCALES[numbers];
   const number = (value: number, decimals = 0) =>
-    numberFormat(locale, { maximumFractionDigits: decimals }).format(value).replaceAll('\u202f', '\u00a0');
+    numberFormat(locale, { maximumFractionDigits: decimals })
+      // Less than half of the last digit shown is nothing, not minus nothing.
+      .format(Math.abs(value) < 0.5 * 10 ** -decimals ? 0 : value)
+      .replaceAll('\u202f', '\u00a0')
+      .replace('-', '−');
   const date = (iso: string) => {
     const [year, month, day] = iso.split('-');
     if (dates === 'iso') return iso;

@@ -63,7 +63,11 @@ export function useKey(
       const within = target.closest('[role=dialog], [role=menu], [role=listbox]') !== null;
       if (within || (typing && !everywhere)) return;
       if (event.defaultPrevented || event.key.toLowerCase() !== (name === 'space' ? ' ' : name)) return;
-      if ((event.ctrlKey || event.metaKey) !== wants('ctrl') || event.altKey !== wants('alt')) return;
+      // Many keyboards have [, ] or / on a key with AltGr, which some systems say as Ctrl and Alt together.
+      const altGr =
+        !/^[a-z0-9]$/i.test(name) && (event.getModifierState('AltGraph') || (event.ctrlKey && event.altKey));
+      const [ctrl, alt] = altGr ? [false, false] : [event.ctrlKey || event.metaKey, event.altKey];
+      if (ctrl !== wants('ctrl') || alt !== wants('alt')) return;
       if (event.shiftKey !== wants('shift') && name.length > 1) return;
       if (name.length === 1 && wants('ctrl') && event.shiftKey !== wants('shift')) return;
       // Enter and Space on a button or a link press it.

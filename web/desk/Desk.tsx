@@ -52,7 +52,8 @@ export function Desk() {
   const [listing, setListing] = useState<Acted | null>(null);
   const acted = useActed();
   const sheet = useRef<SheetActions | null>(null);
-  const { set, change } = useDesk.getState();
+  const { set, change, leave } = useDesk.getState();
+  const stageKey = useStageKey(openLine);
   const onStage = openLine === null && company === null;
   const onSheet = onStage && view === 'sheet';
   const line = lineOf(tape, openLine ?? current);
@@ -102,7 +103,10 @@ export function Desk() {
   useKey('ctrl+a', () => sheet.current?.pickAll(), { off: !onSheet });
   useKey('enter', () => sheet.current?.open(false), { off: !onSheet });
   useKey('shift+enter', () => sheet.current?.open(true), { off: !onSheet });
-  useKey('escape', () => set({ openLine: null, company: null }), { off: onStage, everywhere: true });
+  useKey('escape', () => (openLine === null ? leave() : set({ openLine: null })), {
+    off: onStage,
+    everywhere: true,
+  });
   useKey('x', () => setExporting(acted), { off: acted === null });
   useKey('s', () => setListing(acted), { off: acted === null });
   useKey('r', () => {
@@ -145,8 +149,8 @@ export function Desk() {
         {problem && <Trouble error={new Error(problem)} />}
         <Suspense fallback={<p className="p-6 text-soft">One moment …</p>}>
           {openLine !== null ? (
-            <ViewBoundary key={openLine} name="This line">
-              <Picker key={openLine} openLine={openLine} />
+            <ViewBoundary key={stageKey} name="This line">
+              <Picker openLine={openLine} />
             </ViewBoundary>
           ) : company !== null ? (
             <ViewBoundary key={company} name="This page">
@@ -179,4 +183,16 @@ export function Desk() {
       )}
     </div>
   );
+}
+
+/** A key for the picker of an open line: that of a condition that had no line yet stays when its first choice makes one. */
+function useStageKey(openLine: string | null): string | null {
+  const [kept, setKept] = useState({ openLine, key: openLine });
+  if (kept.openLine === openLine) return kept.key;
+  const draft = /^new:(?:[^/]*\/)?(.+)$/.exec(kept.openLine ?? '')?.[1];
+  const line = lineOf(useDesk.getState().tape, openLine);
+  const same = draft !== undefined && line !== undefined && 'field' in line && line.field === draft;
+  const key = same ? kept.key : openLine;
+  setKept({ openLine, key });
+  return key;
 }

@@ -96,32 +96,38 @@ export function useDeskAddress(): string | null {
 
   useEffect(() => {
     let last = useDesk.getState();
-    return useDesk.subscribe((state) => {
-      const before = last;
-      last = state;
-      if (
-        !ready.current ||
-        (state.tape === before.tape &&
-          state.sort === before.sort &&
-          state.openLine === before.openLine &&
-          state.company === before.company &&
-          state.view === before.view)
-      )
-        return;
+    let before: typeof last | null = null;
+    /** Says the state at hand, once for all that was changed in one act. */
+    const write = async () => {
+      const state = useDesk.getState();
+      const from = before!;
+      before = null;
+      const same =
+        state.tape === from.tape &&
+        state.sort === from.sort &&
+        state.openLine === from.openLine &&
+        state.company === from.company &&
+        state.view === from.view;
+      if (!ready.current || same) return;
       const turned =
-        state.openLine !== before.openLine || state.company !== before.company || state.view !== before.view;
-      void (async () => {
-        let text = encodeTape(state.tape);
-        if (text.length > LONGEST)
-          text = `~${(await call<{ id: string }>('POST', '/addresses', { tape: state.tape })).id}`;
-        if (useDesk.getState() !== state && useDesk.getState().tape !== state.tape) return;
-        const address = addressOf(state, text);
-        const search = address.slice('/desk'.length);
-        if (search === shown.current) return;
-        shown.current = search;
-        written.current.add(search);
-        void navigate(address, { replace: !turned && state.lastTag !== null });
-      })();
+        state.openLine !== from.openLine || state.company !== from.company || state.view !== from.view;
+      let text = encodeTape(state.tape);
+      if (text.length > LONGEST)
+        text = `~${(await call<{ id: string }>('POST', '/addresses', { tape: state.tape })).id}`;
+      if (useDesk.getState() !== state && useDesk.getState().tape !== state.tape) return;
+      const address = addressOf(state, text);
+      const search = address.slice('/desk'.length);
+      if (search === shown.current) return;
+      shown.current = search;
+      written.current.add(search);
+      void navigate(address, { replace: !turned && state.lastTag !== null });
+    };
+    return useDesk.subscribe((state) => {
+      if (before === null) {
+        before = last;
+        queueMicrotask(() => void write());
+      }
+      last = state;
     });
   }, [navigate]);
 

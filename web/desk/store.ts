@@ -35,6 +35,8 @@ interface DeskState extends DeskAddress {
   columns: Readonly<Record<string, readonly string[]>>;
   widths: Readonly<Record<string, number>>;
   picks: Picks;
+  /** The company from whose page the open record was opened. */
+  cameFrom: string | null;
   /** Key of the row that the keyboard is on. */
   cursor: number;
   folded: boolean;
@@ -47,6 +49,8 @@ interface DeskState extends DeskAddress {
   /** An edit, which the history keeps. */
   change(tape: Tape, tag?: string, more?: More): void;
   show(address: DeskAddress): void;
+  /** Leaves the open record, for the company it was opened from if any. */
+  leave(): void;
   set(
     part: Partial<
       Pick<DeskState, 'sort' | 'openLine' | 'company' | 'view' | 'picks' | 'cursor' | 'folded' | 'against'>
@@ -104,6 +108,7 @@ export const useDesk = create<DeskState>((set) => ({
   ),
   widths: remembered('widths', {}, isWidths),
   picks: NO_PICKS,
+  cameFrom: null,
   cursor: 0,
   folded: false,
   against: null,
@@ -130,8 +135,13 @@ export const useDesk = create<DeskState>((set) => ({
     if (same) set((state) => ({ ...address, tape: state.tape }));
     else step('opening another tape', undefined, () => set({ ...address, cursor: 0, lastTag: null }));
   },
-  set: (part) => {
-    const { sort } = useDesk.getState();
+  leave: () => set(({ cameFrom }) => ({ company: cameFrom, cameFrom: null })),
+  set: (wish) => {
+    const { sort, company } = useDesk.getState();
+    // A company's page is left for one of its records, and found again after it.
+    const within =
+      typeof wish.company === 'string' && wish.company.includes('/') && company?.includes('/') === false;
+    const part = wish.company === undefined ? wish : { ...wish, cameFrom: within ? company : null };
     if (part.sort === undefined || JSON.stringify(part.sort) === JSON.stringify(sort)) return set(part);
     step('the order', undefined, () =>
       set((state) => ({ ...part, ...(endsWithOrder(state.picks) ? { picks: NO_PICKS } : {}) })),

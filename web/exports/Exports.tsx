@@ -35,7 +35,7 @@ export function Exports() {
     descending: true,
   });
   return (
-    <main className="min-h-0 flex-1 overflow-auto px-8 py-6">
+    <main className="min-h-0 flex-1 overflow-auto px-5 pt-4 pb-6">
       <h1 className="title text-[25px]">Exports</h1>
       <p className="mt-1 text-soft">
         Every file with the tape that made it. Opening the tape shows what it would give now.

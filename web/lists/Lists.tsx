@@ -16,7 +16,7 @@ import { RemoveDialog } from '../ui/RemoveDialog.tsx';
 export function Lists() {
   const { data, error } = useLists();
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-5 pt-4">
+    <main className="min-h-0 flex-1 overflow-auto px-5 pt-4 pb-6">
       <h1 className="title text-[21px]">Lists</h1>
       <Trouble error={error} />
       {data?.lists.length === 0 && (

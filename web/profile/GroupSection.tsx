@@ -152,7 +152,7 @@ export function GroupSection({ group, companyKey }: { group: string; companyKey:
                   <CompanyLink company={row.key} name={row.cells.name as string} />
                 )}{' '}
                 <span className="text-[12px] text-soft">
-                  {[place?.town, place?.country].filter(Boolean).join(', ')}
+                  {[place?.town, place?.countryName].filter(Boolean).join(', ')}
                 </span>
               </span>
               <span className="text-right text-[13px]" title="Headcount">

@@ -12,7 +12,7 @@ import { call } from '../api.ts';
 import { useFormat, type ShownFigure } from '../app/format.ts';
 import { Figure, Unknown } from '../desk/sheet/Cell.tsx';
 import { useDesk } from '../desk/store.ts';
-import { Button, Trouble } from '../ui/controls.tsx';
+import { Button, Segments, Trouble } from '../ui/controls.tsx';
 import { PrintButton } from '../ui/PrintButton.tsx';
 import { GroupSection } from './GroupSection.tsx';
 import { MarketSection } from './MarketSection.tsx';
@@ -34,6 +34,9 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const { set, change } = useDesk.getState();
   const format = useFormat();
   const [noting, setNoting] = useState(false);
+  const [where, setWhere] = useState<'here' | 'new'>(() =>
+    localStorage.getItem('acts of a company') === 'new' ? 'new' : 'here',
+  );
   const { counts, error: uncounted } = useRelatedCounts(companyKey);
   const { data, error } = useQuery({
     queryKey: ['company', companyKey],
@@ -43,8 +46,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
   });
   if (error) return <NotThere error={error} />;
   if (!data) return <p className="p-6 text-soft">Opening …</p>;
-  // Lines on companies go on the tape where it counts companies, else on a new one.
-  const own = tape.subject === 'companies' ? tape : emptyTape();
+  const own = where === 'here' && tape.subject === 'companies' ? tape : emptyTape();
   const { cells, why } = data.row;
   const codes = (cells.industry as CodeCell[] | null) ?? [];
   const home = cells.place as PlaceCell | null;
@@ -71,7 +73,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
       <div className="min-h-0 flex-1 overflow-y-auto pb-8">
         <h1 className="title text-[27px] break-words">{text('name')}</h1>
         <p className="mt-1 text-soft">
-          {[home?.town, home?.region, home?.country].filter(Boolean).join(', ') || 'place unknown'}
+          {[home?.town, home?.region, home?.countryName].filter(Boolean).join(', ') || 'place unknown'}
           {cells.founded !== null && (
             <>
               {' '}
@@ -91,7 +93,24 @@ export function Profile({ companyKey }: { companyKey: string }) {
           {text('description') ?? <span className="text-soft italic">No description recorded.</span>}
         </p>
         <NoteBox subject="companies" recordKey={companyKey} open={noting} onOpen={setNoting} />
-        <p className="mt-3 flex flex-wrap gap-2 text-[13px]">
+        <div className="mt-3 flex flex-wrap items-center gap-2 text-[13px]">
+          <Segments
+            label="Where lines go"
+            value={tape.subject === 'companies' ? where : 'new'}
+            onChange={(to) => {
+              localStorage.setItem('acts of a company', to);
+              setWhere(to);
+            }}
+            options={[
+              {
+                key: 'here',
+                label: 'on this tape',
+                off:
+                  tape.subject === 'companies' ? undefined : 'The tape counts other records than companies',
+              },
+              { key: 'new', label: 'on a new tape' },
+            ]}
+          />
           <Button
             onClick={() => {
               const id = freeId(emptyTape());
@@ -146,7 +165,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
               Companies within {NEAR_KM} km
             </Button>
           )}
-        </p>
+        </div>
 
         <div className="mt-5 grid grid-cols-2 items-start gap-x-7 gap-y-6 max-[820px]:grid-cols-1">
           <div className="min-w-0 space-y-6">

@@ -26,7 +26,7 @@ const PARTS: readonly { part: keyof CompanyRecord; label: string }[] = [
   { part: 'ticker', label: 'Ticker' },
   { part: 'certificates', label: 'Certificates' },
   { part: 'offers', label: 'Site offers' },
-  { part: 'siteAnswers', label: 'Site answers' },
+  { part: 'siteAnswers', label: 'Website answers' },
   { part: 'dwelling', label: 'Works from a dwelling' },
   { part: 'followers', label: 'Followers' },
   { part: 'checkedOn', label: 'Checked' },

@@ -9,11 +9,15 @@ import { countedPart } from '../desk/queries.ts';
 import { useDesk } from '../desk/store.ts';
 import { Button, Kbd } from '../ui/controls.tsx';
 
-/** The way back to the sheet, and to the records before and after in the order of the tape. */
+const VIEW_WORDS = { sheet: 'sheet', breakdown: 'Breakdown', map: 'map' } as const;
+
+/** The way back to the view, and to the records before and after in the order of the tape. */
 export function Steps({ subject, recordKey }: { subject: string; recordKey: string }) {
   const tape = useDesk((state) => state.tape);
   const sort = useDesk((state) => state.sort);
-  const { set } = useDesk.getState();
+  const { set, leave } = useDesk.getState();
+  const cameFrom = useDesk((state) => state.cameFrom);
+  const view = useDesk((state) => state.view);
   const format = useFormat();
   const own = tape.subject === subject;
   const { data } = useQuery({
@@ -39,8 +43,8 @@ export function Steps({ subject, recordKey }: { subject: string; recordKey: stri
   const { many } = subjectOf(tape.subject);
   return (
     <div className="flex items-center gap-3 pb-2 text-[13px] text-soft">
-      <Button look="quiet" onClick={() => set({ company: null })}>
-        <Kbd>Esc</Kbd> sheet
+      <Button look="quiet" onClick={leave}>
+        <Kbd>Esc</Kbd> {cameFrom === null ? VIEW_WORDS[view] : 'its company'}
       </Button>
       {position ? (
         <>

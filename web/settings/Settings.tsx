@@ -34,9 +34,9 @@ export function Settings() {
       setError('root', { message: (error as Error).message });
     }
   });
-  if (!data) return <main className="p-8 text-soft">Reading settings …</main>;
+  if (!data) return <main className="px-5 pt-4 text-soft">Reading settings …</main>;
   return (
-    <main className="min-h-0 flex-1 overflow-auto px-8 py-6">
+    <main className="min-h-0 flex-1 overflow-auto px-5 pt-4 pb-6">
       <h1 className="title text-[25px]">Settings</h1>
       <form className="mt-5 max-w-2xl space-y-1" onSubmit={(event) => void onSubmit(event)}>
         <Row

@@ -25,7 +25,7 @@ export function LoadFile({ onLeave, onStarted }: { onLeave(): void; onStarted(jo
     if (file) upload.mutate(file);
   };
   return (
-    <main className="min-h-0 flex-1 overflow-auto px-8 py-6">
+    <main className="min-h-0 flex-1 overflow-auto px-5 pt-4 pb-6">
       <div className="flex items-center gap-4 pb-4">
         <h1 className="title text-[25px]">Load a file</h1>
         <p className="text-soft">Companies, people, sites, deals or events, one a row, as CSV or XLSX.</p>

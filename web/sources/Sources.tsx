@@ -62,7 +62,7 @@ export function Sources() {
       />
     );
   return (
-    <main className="min-h-0 flex-1 overflow-auto px-8 py-6">
+    <main className="min-h-0 flex-1 overflow-auto px-5 pt-4 pb-6">
       <div className="flex items-center gap-4">
         <h1 className="title text-[25px]">Sources</h1>
         <p className="text-soft">

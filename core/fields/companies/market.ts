@@ -134,6 +134,6 @@ export const market: readonly Field[] = [
     meaning: 'Whether someone in the address book of the workspace works there.',
     store: { at: 'contacts' },
     openers: ['whom we know', 'known to us'],
-    column: { heading: 'Known to us', width: 108, sortable: false },
+    column: { heading: 'Whom we know', width: 108, sortable: false },
   }),
 ];

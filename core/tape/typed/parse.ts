@@ -88,8 +88,7 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
     const branches = splitOutside(rest.slice(6), '|').map((part) =>
       readLine(part.trim(), subject, lookup, newId),
     );
-    if (branches.length < 2)
-      throw problem('either', rest.slice(6).trim(), 'two or more lines joined by |', text);
+    if (rest.slice(6).trim() === '') throw problem('either', '', 'lines joined by |', text);
     if (branches.some(isBlock))
       throw problem('either', rest.slice(6).trim(), 'lines, not another either', text);
     return { id: newId(), ...marks, either: branches as Leaf[] };

@@ -175,7 +175,7 @@ export function ChartDialog({
             <Button look="ink" type="submit" disabled={!!error}>
               Keep it on the tape
             </Button>
-            <Button onClick={onClose}>Leave</Button>
+            <Button onClick={onClose}>Cancel</Button>
           </div>
         </form>
         <div className="min-w-0 rounded-md bg-ground p-3" aria-live="polite">

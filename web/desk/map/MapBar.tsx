@@ -123,7 +123,7 @@ export function MapBar({
               Keep this area
             </Button>
             <Button onClick={onLeave}>
-              Leave <Kbd>Esc</Kbd>
+              Cancel <Kbd>Esc</Kbd>
             </Button>
           </>
         ) : (

@@ -124,7 +124,7 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
           <li className="py-2 pl-8 text-[13px] text-unsure">
             <UnknownMark />
             <span className="figure">{format.number(data.unknown)}</span> unknown
-            {field.id === 'technology' || field.id === 'offers' ? ': their site was never surveyed' : ''}
+            {field.id === 'technology' || field.id === 'offers' ? ': their website was never surveyed' : ''}
           </li>
         )}
       </ul>

@@ -82,7 +82,7 @@ export function Picker({ openLine }: { openLine: string }) {
       />
     ) : (
       <LineStage
-        key={one.id}
+        key={branch ? one.id : one.field}
         field={fieldOf(subject, one.field)!}
         line={one}
         at={at}

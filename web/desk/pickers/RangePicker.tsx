@@ -7,7 +7,7 @@ import { money } from '../../../core/tape/wording.ts';
 import { useFormat } from '../../app/format.ts';
 import { useSettings } from '../../app/settings.ts';
 import { Button, Segments, Trouble } from '../../ui/controls.tsx';
-import { Holder, useCounts, useInBlock } from '../queries.ts';
+import { Holder, useAlternatives, useCounts, useInBlock } from '../queries.ts';
 import type { PickerProps } from './picker-props.ts';
 import { Ends } from './range/Ends.tsx';
 import { EstimatesBox } from './range/EstimatesBox.tsx';
@@ -102,6 +102,17 @@ export function RangePicker({
   const holder = useContext(Holder);
   const [view, setView] = useState<'bars' | 'plane'>('bars');
   const { data, error } = useCounts<RangeCounts>({ field: field.id, at, ...(isMoney ? { currency } : {}) });
+  const steps = STEPS[field.id] ?? [];
+  const { data: stepCounts } = useAlternatives(
+    field.id,
+    at,
+    steps.map(({ from, to }) => ({
+      ...(from === undefined ? {} : { from }),
+      ...(to === undefined ? {} : { to }),
+      ...(isMoney ? { currency } : {}),
+    })),
+    estimates ? { estimates: true } : {},
+  );
   const build = (range: NumberTest, next: { currency?: string; per?: 'year' | 'month' } = {}) => {
     if (range.from === undefined && range.to === undefined) return onTest(null);
     const ends = {
@@ -172,7 +183,7 @@ export function RangePicker({
         </p>
       )}
       <div className="flex flex-wrap gap-2" role="group" aria-label="Ready steps">
-        {(STEPS[field.id] ?? []).map((step) => {
+        {steps.map((step, i) => {
           const on = test !== null && test.from === step.from && test.to === step.to;
           return (
             <Button
@@ -182,10 +193,13 @@ export function RangePicker({
               onClick={() => {
                 // The steps are yearly figures.
                 setPer('year');
-                build(step, { per: 'year' });
+                build(on ? {} : step, { per: 'year' });
               }}
             >
               {step.label}
+              {stepCounts?.counts[i] !== undefined && (
+                <span className="figure text-[12px]">{format.number(stepCounts.counts[i])}</span>
+              )}
             </Button>
           );
         })}

@@ -1,8 +1,10 @@
 import { useState } from 'react';
+import { removeLine } from '../../../core/tape/edit.ts';
 import type { RankTest } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
-import { Segments, Trouble } from '../../ui/controls.tsx';
+import { Button, Segments, Trouble } from '../../ui/controls.tsx';
 import { useAlternatives } from '../queries.ts';
+import { useDesk } from '../store.ts';
 import { CountBar } from './CountBar.tsx';
 import type { PickerProps } from './picker-props.ts';
 import { Ends } from './range/Ends.tsx';
@@ -47,7 +49,7 @@ export function RankPicker({
           options={[
             { key: 'country', label: 'of each country' },
             { key: 'industry', label: 'of each industry' },
-            { key: 'all', label: 'of all' },
+            { key: 'all', label: 'of the universe' },
           ]}
           onChange={(value) => {
             setAmong(value);
@@ -97,6 +99,24 @@ export function RankPicker({
         share a place; banded, estimated (unless they count) and unknown ones have none. The industry is the
         division of the main code in NACE 2.1.
       </p>
+      {at !== undefined && test && (
+        <p className="flex flex-wrap items-center gap-2 text-[13px]">
+          Or of those that the other lines keep:
+          <Button onClick={() => takeFirst(at, test)}>
+            the first {format.number(test.to ?? LADDER[3]!)} by {by}
+          </Button>
+          <span className="text-soft">an order and a number instead of a line; exports take that many</span>
+        </p>
+      )}
     </div>
   );
+}
+
+/** Puts an order and a number in the place of a line of ranks. */
+function takeFirst(at: string, { by, to }: RankTest): void {
+  const { tape, change, set } = useDesk.getState();
+  change({ ...removeLine(tape, at), first: to ?? LADDER[3]! }, undefined, {
+    sort: [{ by, descending: true }],
+  });
+  set({ openLine: null });
 }

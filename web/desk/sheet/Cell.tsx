@@ -47,8 +47,8 @@ export function Cell({
   }
   switch (field.kind) {
     case 'place': {
-      const { town, country } = cell as PlaceCell;
-      return <>{[town, country].filter(Boolean).join(', ')}</>;
+      const { town, countryName } = cell as PlaceCell;
+      return <>{[town, countryName].filter(Boolean).join(', ')}</>;
     }
     case 'codes': {
       const codes = cell as CodeCell[];

@@ -20,6 +20,7 @@ import { FindWithin } from './FindWithin.tsx';
 import { frozenStyle, PICK_WIDTH } from './frozen.ts';
 import { SheetHeader } from './SheetHeader.tsx';
 import { columnOf, type ShownColumn } from './columns.ts';
+import { columnWidths } from './row-geometry.ts';
 import { useRowWindow } from './row-window.ts';
 import { SheetSummary } from './SheetSummary.tsx';
 import { useRows } from './use-rows.ts';
@@ -58,12 +59,11 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
   const wanted = withUnder(tape.subject, columns);
   const rows = useRows(view.first, view.count, wanted);
   const fields = columns.flatMap((id) => columnOf(tape, id, tally) ?? []);
-  const widthOf = (column: ShownColumn) => widths[column.id] ?? column.width;
   const frozen = Math.min(
     useDesk((state) => state.frozen),
     fields.length,
   );
-  const fixed = fields.map(widthOf);
+  const fixed = columnWidths(fields, widths, view.width - PICK_WIDTH);
   // Columns that stay have the width they say, since the next one stands where they end.
   const template = `${PICK_WIDTH}px ${fixed.map((px, i) => (i < frozen && i < fields.length - 1 ? `${px}px` : `minmax(${px}px, ${px}fr)`)).join(' ')}`;
   const width = PICK_WIDTH + fixed.reduce((sum, px) => sum + px, 0);
@@ -356,5 +356,5 @@ function underText(subject: string, row: Row, one: string): string {
   if (Array.isArray(cell)) return cell.length ? (cell as string[]).join(', ') : `no company named`;
   if (typeof cell === 'string') return cell;
   const place = cell as PlaceCell | null | undefined;
-  return place ? [place.town, place.country].filter(Boolean).join(', ') : `place of the ${one} unknown`;
+  return place ? [place.town, place.countryName].filter(Boolean).join(', ') : `place of the ${one} unknown`;
 }

@@ -81,6 +81,7 @@ export function SheetHeader({
       }}
     >
       <div
+        data-head
         role="row"
         aria-rowindex={1}
         className="sticky top-0 z-10 grid items-center border-b border-edge bg-ground"

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import clsx from 'clsx';
 import type { SummaryAnswer } from '../../../contract/market.ts';
-import { shortFigure } from '../../../core/charts/wording.ts';
+import { shortCount, shortFigure } from '../../../core/charts/wording.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { countedPart } from '../queries.ts';
@@ -40,6 +40,7 @@ export function SheetSummary({
     <div
       role="row"
       aria-label="Summary"
+      data-foot
       className="sticky bottom-0 z-10 grid items-center border-t border-edge bg-ground text-[12px]"
       style={{ gridTemplateColumns: template, minWidth: width, height: 36 }}
     >
@@ -48,6 +49,8 @@ export function SheetSummary({
         const own = data?.columns[column.id];
         const share = own && Math.round((100 * own.known) / Math.max(1, total));
         const say = (value: number) => shortFigure(column.field, format, value);
+        const saySum = (value: number) =>
+          column.field?.kind === 'number' && Math.abs(value) >= 1e6 ? shortCount(value) : say(value);
         return (
           <span
             key={column.id}
@@ -71,7 +74,9 @@ export function SheetSummary({
             {own && (
               <span className="overflow-hidden text-soft">
                 {own.sum !== undefined && own.exact ? (
-                  <span className="figure text-ink">Σ {say(own.sum)}</span>
+                  <span className="figure text-ink" title={format.number(own.sum)}>
+                    Σ {saySum(own.sum)}
+                  </span>
                 ) : (
                   `${share} % known`
                 )}

@@ -37,15 +37,16 @@ export async function rowsAsTable(
   );
   const made = exportColumns(tape.subject, ids, currency, headings);
   const cell = (value: string | number | null) =>
-    value === null
-      ? ''
-      : typeof value === 'number'
-        ? String(value)
-        : safeText(value.replaceAll(/[\t\r\n]+/g, ' '));
+    value === null ? '' : typeof value === 'number' ? String(value) : quoted(safeText(value));
   return [
     made.map(({ heading }) => heading),
     ...rows.map((row) => made.map((column) => cell(column.value(row)))),
   ]
     .map((cells) => cells.join('\t'))
     .join('\r\n');
+}
+
+/** A cell as spreadsheets read it from the clipboard: between quotes where it has breaks, tabs or quotes of its own. */
+function quoted(text: string): string {
+  return /["\t\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 }

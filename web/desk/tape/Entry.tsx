@@ -164,7 +164,7 @@ export function Entry({
               void enter(taken ? `${before} ${spelled(taken)}` : text);
             } else if (event.key === 'Escape') {
               event.stopPropagation();
-              if (text === '' && problem === null) input.current?.blur();
+              if (text === '' || problem !== null) input.current?.blur();
               setText('');
               setProblem(null);
             }

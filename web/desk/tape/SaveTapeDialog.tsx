@@ -31,7 +31,7 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
     try {
       const wish = { tape: whole, kind, name: name.trim() };
       const put = async (body: object, at?: string) => {
-        const { saved } = await call<{ saved: { id: string } }>(
+        const { tape: saved } = await call<{ tape: SavedTapeView }>(
           at ? 'PUT' : 'POST',
           `/tapes${at ? `/${at}` : ''}`,
           body,
@@ -99,7 +99,7 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
         />
         <Trouble error={error} />
         <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Not now</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" look="ink" disabled={name.trim() === '' || busy}>
             {same ? 'Replace the one of this name' : 'Save'}
           </Button>

@@ -62,7 +62,7 @@ function Saved({ saved, onClose }: { saved: SavedTapeView; onClose(): void }) {
     onClose();
   };
   const write = async (name: string) => {
-    const { saved: made } = await call<{ saved: { id: string } }>('POST', '/tapes', {
+    const { tape: made } = await call<{ tape: SavedTapeView }>('POST', '/tapes', {
       tape: saved.tape,
       kind: saved.kind,
       name,

@@ -220,6 +220,22 @@ export function TapePanel({
                 'counting …'
               )}
             </p>
+            {tape.first !== undefined && (
+              <p className="text-[13px] text-soft">
+                exports take the first <span className="figure">{format.number(tape.first)}</span>
+                <Button
+                  look="quiet"
+                  aria-label="Export all again"
+                  title="Export all again"
+                  onClick={() => {
+                    const { first: _, ...whole } = tape;
+                    change(whole);
+                  }}
+                >
+                  ×
+                </Button>
+              </p>
+            )}
           </div>
           <output
             aria-live="polite"

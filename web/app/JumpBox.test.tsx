@@ -1,0 +1,123 @@
+/** @jest-environment jsdom */
+import { beforeEach, describe, expect, test } from '@jest/globals';
+import { screen, waitFor, within } from '@testing-library/react';
+import { useLocation } from 'react-router';
+import { useDesk } from '../desk/store.ts';
+import { freshDesk, show, type Answers } from '../testing/render.tsx';
+import { JumpBox } from './JumpBox.tsx';
+
+let closed: number;
+beforeEach(() => {
+  freshDesk();
+  closed = 0;
+});
+
+const NOTHING = { companies: [], more: false, related: [], tapes: [], lists: [] };
+
+function Where() {
+  const { pathname, search } = useLocation();
+  return <output>{pathname + search}</output>;
+}
+
+function jump(answers: Answers) {
+  return show(
+    <>
+      <JumpBox onClose={() => closed++} />
+      <Where />
+    </>,
+    { 'GET /jump': NOTHING, 'POST /complete': { completions: [] }, ...answers },
+  );
+}
+const where = () => document.querySelector('output')!.textContent;
+const selected = () => document.querySelector('[data-selected=true]')?.textContent ?? null;
+const groups = () =>
+  [...document.querySelectorAll('[cmdk-group-heading]')].map(({ textContent }) => textContent);
+
+describe('the jump box', () => {
+  test('does a command that is typed in full, whatever else is spelled like it', async () => {
+    const alike = { typed: 'nace 17.12', meaning: 'Industry 17.12 paper', count: 9, alike: true };
+    const { user } = jump({ 'POST /complete': { completions: [alike] } });
+    useDesk.setState({ tape: { ...useDesk.getState().tape, name: 'before' } });
+    await user.keyboard('new tape');
+    await screen.findByText('Industry 17.12 paper');
+    expect(groups()[0]).toBe('Called just that');
+    expect(selected()).toContain('New tape');
+    await user.keyboard('{Enter}');
+    expect([closed, where()]).toEqual([1, '/desk']);
+  });
+
+  test('selects nothing where all is only spelled alike, until a hand does', async () => {
+    const alike = { typed: 'nace 42', meaning: 'Industry 42 civil engineering', count: 3, alike: true };
+    const { user } = jump({
+      'POST /complete': { completions: [alike] },
+      'POST /typed': { lines: [{ id: 't1', field: 'industry', test: { scheme: 'nace-2.1', any: ['42'] } }] },
+    });
+    await user.keyboard('qqqq');
+    await screen.findByText('Industry 42 civil engineering');
+    expect([groups(), selected()]).toEqual([['Spelled alike'], null]);
+    await user.keyboard('{Enter}');
+    expect(closed).toBe(0);
+    await user.keyboard('{ArrowDown}');
+    expect(selected()).toContain('Industry 42');
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(where()).toMatch(/^\/desk\?t=/));
+  });
+
+  test('puts a list that is named on the tape, and opens a saved tape', async () => {
+    const tape = {
+      format: 'just-tally.tape',
+      version: 1,
+      subject: 'companies',
+      lines: [],
+      name: 'Rivals of ours',
+    };
+    const { user } = jump({
+      'GET /jump': {
+        ...NOTHING,
+        lists: [{ key: 'our-customers', name: 'Our customers', members: 90 }],
+        tapes: [{ id: 'a', kind: 'tape', name: 'Rivals of ours', tape }],
+      },
+    });
+    await user.keyboard('our customers');
+    const list = await screen.findByRole('option', { name: /Our customers/ });
+    await user.click(list);
+    const text = atob(new URLSearchParams(where()!.split('?')[1]).get('t')!);
+    expect(JSON.parse(text)).toMatchObject({ lines: [{ field: 'list', test: { any: ['our-customers'] } }] });
+  });
+
+  test('says that more companies have such a name, and makes a line of it', async () => {
+    const { user } = jump({
+      'GET /jump': {
+        ...NOTHING,
+        companies: [{ key: 'CZ-1', name: 'Lakovna', town: 'Brno', country: 'CZ' }],
+        more: true,
+      },
+    });
+    await user.keyboard('lak br');
+    await user.click(await screen.findByRole('option', { name: /^More with such a name/ }));
+    const text = atob(new URLSearchParams(where()!.split('?')[1]).get('t')!);
+    expect(JSON.parse(text)).toMatchObject({
+      lines: [{ field: 'words', test: { text: 'lak* br*', in: 'name' } }],
+    });
+  });
+
+  test('opens a condition by its name, and companies and people by theirs', async () => {
+    const { user } = jump({
+      'GET /jump': {
+        ...NOTHING,
+        companies: [{ key: 'CZ-1', name: 'Headway', town: null, country: null }],
+        related: [{ subject: 'people', key: 'person-3', name: 'Heada', about: 'Headway' }],
+      },
+    });
+    await user.keyboard('headcount');
+    const exact = (await screen.findByText('Called just that')).closest<HTMLElement>('[cmdk-group]')!;
+    await user.click(within(exact).getByText('Headcount'));
+    expect(where()).toBe('/desk?line=new%3Aheadcount');
+  });
+
+  test('turns the tape round', async () => {
+    const { user } = jump({});
+    await user.keyboard('round to people{Enter}');
+    expect(useDesk.getState().tape.subject).toBe('people');
+  });
+});

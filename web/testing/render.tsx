@@ -1,0 +1,100 @@
+import { jest } from '@jest/globals';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { cleanup, render, type RenderResult } from '@testing-library/react';
+import userEvent, { type UserEvent } from '@testing-library/user-event';
+import type { ReactNode } from 'react';
+import { MemoryRouter } from 'react-router';
+import { emptyTape } from '../../core/tape/nodes.ts';
+import { useHistory } from '../app/history.ts';
+import { NO_PICKS } from '../desk/picks.ts';
+import { useDesk } from '../desk/store.ts';
+
+/** Components in a browser that is none, over an API that a test answers for. For tests only. */
+
+/** Answers by "POST /complete"; a function is called with the body. An Error is an answer that says it. */
+export type Answers = Record<string, unknown>;
+
+export interface Asked {
+  method: string;
+  path: string;
+  body: unknown;
+}
+
+const DEFAULTS: Answers = {
+  'GET /settings': {
+    currency: 'EUR',
+    distance: 'km',
+    numbers: 'comma',
+    dates: 'words',
+    theme: 'day',
+    paper: 'A4',
+    keys: true,
+    asOf: null,
+  },
+  'GET /health': { universe: 10, asOf: '2026-09-30', generation: 1 },
+};
+
+export interface Shown extends RenderResult {
+  user: UserEvent;
+  /** What was asked of the API, in its order. */
+  asked: Asked[];
+  /** Bodies sent to one call. */
+  sent(call: string): unknown[];
+}
+
+/** Shows something over an API that gives these answers. */
+export function show(what: ReactNode, answers: Answers = {}): Shown {
+  const asked: Asked[] = [];
+  const known = { ...DEFAULTS, ...answers };
+  globalThis.fetch = jest.fn((input: unknown, init: RequestInit = {}) => {
+    const [path] = String(input)
+      .replace(/^\/api/, '')
+      .split('?') as [string];
+    const method = init.method ?? 'GET';
+    const body: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : undefined;
+    asked.push({ method, path: String(input).replace(/^\/api/, ''), body });
+    const answer = known[`${method} ${path}`];
+    if (answer === undefined)
+      return Promise.resolve(
+        reply(404, { error: { code: 'unknown-address', message: `no answer for ${method} ${path}` } }),
+      );
+    const made: unknown =
+      typeof answer === 'function' ? (answer as (body: unknown) => unknown)(body) : answer;
+    return Promise.resolve(
+      made instanceof Error
+        ? reply(400, { error: { code: 'wrong-value', message: made.message } })
+        : reply(200, made),
+    );
+  }) as unknown as typeof fetch;
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: Infinity } } });
+  const shown = render(
+    <QueryClientProvider client={client}>
+      <MemoryRouter initialEntries={['/desk']}>{what}</MemoryRouter>
+    </QueryClientProvider>,
+  );
+  const sent = (call: string) =>
+    asked.filter(({ method, path }) => `${method} ${path.split('?')[0]}` === call).map(({ body }) => body);
+  return { ...shown, user: userEvent.setup(), asked, sent };
+}
+
+function reply(status: number, body: unknown): Response {
+  return { ok: status < 400, status, json: () => Promise.resolve(body) } as Response;
+}
+
+/** The Desk as it is at a start, with nothing done. */
+export function freshDesk(): void {
+  cleanup();
+  localStorage.clear();
+  useHistory.setState({ past: [], future: [] });
+  useDesk.setState({
+    tape: emptyTape(),
+    sort: [],
+    openLine: null,
+    company: null,
+    view: 'sheet',
+    lastTag: null,
+    picks: NO_PICKS,
+    cursor: 0,
+    cameFrom: null,
+  });
+}
