@@ -122,7 +122,7 @@ test('headcount by revenue is brushed as a plane, which sets both lines', async 
   await page.mouse.up();
   await expect(page.locator('[data-line]')).toHaveCount(2);
   await expect(page.locator('[data-line]').first()).toContainText('10 to 99');
-  await expect(page.locator('[data-line]').nth(1)).toContainText('€1m to €10m');
+  await expect(page.locator('[data-line]').nth(1)).toContainText('€1m to under €10m');
 });
 
 for (const by of WAYS)

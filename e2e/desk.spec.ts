@@ -180,7 +180,7 @@ test('the count is shown as SQL for three databases; that for SQLite, copied, gi
   await hand.click('This count as SQL', 'menuitem');
   for (const [database, sign] of [
     ['PostgreSQL', 'c.headcount_low'],
-    ['DuckDB', 'c.revenue_eur_point'],
+    ['DuckDB', 'c.revenue_point'],
     ['SQLite', 'company_code'],
   ] as const) {
     await hand.click(database, 'radio');

@@ -1,5 +1,7 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 import type { Worksheet } from 'exceljs';
+import { spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 
 /** How a user works: with the mouse where there is something to point at, or by keys alone. */
@@ -104,4 +106,10 @@ export function sheetText(sheet: Worksheet): string {
   const cells: string[] = [];
   sheet.eachRow((row) => row.eachCell((cell) => cells.push(cell.text)));
   return cells.join('\n');
+}
+
+/** What a PDF says; it is left at a path. */
+export function textOf(pdf: Buffer, path: string): string {
+  writeFileSync(path, pdf);
+  return spawnSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' }).stdout;
 }

@@ -40,7 +40,7 @@ test('columns are added, taken out, moved, widened and sorted, and kept for the 
     .poll(named)
     .toEqual(['Company', 'Main industry', 'Headcount', 'Revenue, €k', 'Last checked', 'Web']);
   await page.getByRole('button', { name: /^Columns/ }).click();
-  await page.getByRole('checkbox', { name: 'Web' }).uncheck();
+  await page.getByRole('checkbox', { name: 'Web', exact: true }).uncheck();
   await page.getByRole('checkbox', { name: 'Founded' }).check();
   await page.getByRole('button', { name: 'Founded further left' }).click();
   await page.keyboard.press('Escape');
@@ -134,7 +134,9 @@ test('single keys can be turned off', async ({ page }) => {
   await page.keyboard.press('x');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Control+k');
-  await expect(page.getByPlaceholder('A company, a trade, a code, a town, a tape, a list')).toBeVisible();
+  await expect(
+    page.getByPlaceholder('A company, a trade, a code, a place, a tape, a list, a command'),
+  ).toBeVisible();
   await page.request.put('/api/settings', {
     data: {
       currency: 'EUR',

@@ -118,6 +118,12 @@ export function isWhole({ kind, unit }: Pick<Field, 'kind' | 'unit'>): boolean {
   return (kind === 'number' || kind === 'keyed' || kind === 'rank') && unit !== '%';
 }
 
+/** The least by which bars and words tell figures of a field apart: 1 where they are whole, a hundredth of money, else a thousandth. */
+export function stepOf(field: Pick<Field, 'kind' | 'unit'>): 1 | 0.01 | 0.001 {
+  if (isWhole(field)) return 1;
+  return field.kind === 'money' ? 0.01 : 0.001;
+}
+
 /** What a company is to a record of another subject. */
 export interface Role {
   key: string;

@@ -1,5 +1,5 @@
 import { SCHEMES } from '../codes/tree.ts';
-import type { Field } from '../fields/field.ts';
+import { stepOf, type Field } from '../fields/field.ts';
 import { fieldOf, oneOf, relationsOf, rolesOf, subjectOf } from '../fields/registry.ts';
 import { isCountryCode } from '../geo/country-groups.ts';
 import { parseWords, type WordsQuery } from './words-query.ts';
@@ -102,7 +102,7 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
       return wordPlace(line.test as PlaceTest, lookup);
     case 'number':
       return (
-        wordRange(line.test as NumberTest, line.field === 'founded' ? String : inUnit(field)) +
+        wordRange(line.test as NumberTest, line.field === 'founded' ? String : inUnit(field), stepOf(field)) +
         (line.estimates ? ', estimates count' : '')
       );
     case 'money': {
@@ -111,7 +111,7 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
         test.per === 'month'
           ? ` (${wordRange({ from: times12(test.from), to: times12(test.to) }, (n) => money(n, test.currency))} a year)`
           : '';
-      return `${wordRange(test, (n) => money(n, test.currency))}${test.per === 'month' ? ` a month${converted}` : ''}${line.estimates ? ', estimates count' : ''}`;
+      return `${wordRange(test, (n) => money(n, test.currency), stepOf(field))}${test.per === 'month' ? ` a month${converted}` : ''}${line.estimates ? ', estimates count' : ''}`;
     }
     case 'category': {
       const test = line.test as CategoryTest;
@@ -126,12 +126,12 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
       return (line.test as FlagTest).is ? 'yes' : 'no';
     case 'keyed': {
       const test = line.test as KeyedTest;
-      return `${test.key} ${wordRange(test, inUnit(field))}`;
+      return `${test.key} ${wordRange(test, inUnit(field), stepOf(field))}`;
     }
     case 'growth': {
       const test = line.test as GrowthTest;
       const years = test.over === '1y' ? '1 year' : '3 years';
-      return `of ${test.of} over ${years} ${wordRange(test, (n) => `${n > 0 ? '+' : ''}${plain(n)} %`)}`;
+      return `of ${test.of} over ${years} ${wordRange(test, (n) => `${n > 0 ? '+' : ''}${plain(n)} %`, stepOf(field))}`;
     }
     case 'rank': {
       const test = line.test as RankTest;
@@ -221,10 +221,15 @@ function wordPlace(test: PlaceTest, lookup: Lookup): string {
   return parts.join(' or ') + (test.site === 'any' ? ', at any site' : '');
 }
 
-function wordRange(test: NumberTest, word: (n: number) => string): string {
-  if (test.from === undefined) return `up to ${word(test.to!)}`;
-  if (test.to === undefined) return `${word(test.from)} or more`;
-  return test.from === test.to ? `exactly ${word(test.from)}` : `${word(test.from)} to ${word(test.to)}`;
+/** A range in words. One that ends a step short of a whole figure, as that of a bar does, is said to end under it. */
+function wordRange(test: NumberTest, word: (n: number) => string, step = 1): string {
+  const { from, to } = test;
+  if (to === undefined) return `${word(from!)} or more`;
+  const next = Number((to + step).toFixed(3));
+  const under = Number.isInteger(next) && !Number.isInteger(to);
+  if (from === undefined) return under ? `under ${word(next)}` : `up to ${word(to)}`;
+  if (from === to) return `exactly ${word(from)}`;
+  return under ? `${word(from)} to under ${word(next)}` : `${word(from)} to ${word(to)}`;
 }
 
 function plain(n: number): string {

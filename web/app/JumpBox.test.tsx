@@ -36,8 +36,8 @@ const groups = () =>
 describe('the jump box', () => {
   test('does a command that is typed in full, whatever else is spelled like it', async () => {
     const alike = { typed: 'nace 17.12', meaning: 'Industry 17.12 paper', count: 9, alike: true };
-    const { user } = jump({ 'POST /complete': { completions: [alike] } });
     useDesk.setState({ tape: { ...useDesk.getState().tape, name: 'before' } });
+    const { user } = jump({ 'POST /complete': { completions: [alike] } });
     await user.keyboard('new tape');
     await screen.findByText('Industry 17.12 paper');
     expect(groups()[0]).toBe('Called just that');
@@ -81,7 +81,7 @@ describe('the jump box', () => {
     await user.keyboard('our customers');
     const list = await screen.findByRole('option', { name: /Our customers/ });
     await user.click(list);
-    const text = atob(new URLSearchParams(where()!.split('?')[1]).get('t')!);
+    const text = atob(new URLSearchParams(where().split('?')[1]).get('t')!);
     expect(JSON.parse(text)).toMatchObject({ lines: [{ field: 'list', test: { any: ['our-customers'] } }] });
   });
 
@@ -95,7 +95,7 @@ describe('the jump box', () => {
     });
     await user.keyboard('lak br');
     await user.click(await screen.findByRole('option', { name: /^More with such a name/ }));
-    const text = atob(new URLSearchParams(where()!.split('?')[1]).get('t')!);
+    const text = atob(new URLSearchParams(where().split('?')[1]).get('t')!);
     expect(JSON.parse(text)).toMatchObject({
       lines: [{ field: 'words', test: { text: 'lak* br*', in: 'name' } }],
     });

@@ -27,6 +27,9 @@ export function JumpBox({ onClose }: { onClose(): void }) {
   const [selected, setSelected] = useState('');
   /** Whether a hand has moved the selection since the text changed; until then what is only alike is not selected. */
   const moved = useRef(false);
+  // The list takes a value for its own until another is given, so "none" must be another each time.
+  const nones = useRef(0);
+  const noneNow = () => `none ${++nones.current}`;
   const navigate = useNavigate();
   const format = useFormat();
   const tape = countedPart(useDesk((state) => state.tape));
@@ -96,7 +99,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
       label="Find a company, condition, tape, list or command"
       shouldFilter={false}
       value={selected}
-      onValueChange={(value) => setSelected(alike.has(value) && !moved.current ? '' : value)}
+      onValueChange={(value) => setSelected(alike.has(value) && !moved.current ? noneNow() : value)}
       onKeyDown={(event) => {
         if (event.key === 'ArrowDown' || event.key === 'ArrowUp') moved.current = true;
       }}

@@ -40,16 +40,6 @@ export function record(step: Step): void {
   });
 }
 
-/** The next step is one of its own, whatever its tag. */
-export function endStep(): void {
-  setState(({ past }) => {
-    const last = past.at(-1);
-    if (!last?.tag) return {};
-    const { tag: _, ...rest } = last;
-    return { past: [...past.slice(0, -1), rest] };
-  });
-}
-
 /** Says the step noted last, with a way to take just this one back. */
 export function said(message: string): void {
   const kept = getState().past.at(-1);

@@ -65,7 +65,7 @@ export function show(what: ReactNode, answers: Answers = {}): Shown {
         ? reply(400, { error: { code: 'wrong-value', message: made.message } })
         : reply(200, made),
     );
-  }) as unknown as typeof fetch;
+  });
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: Infinity } } });
   const shown = render(
     <QueryClientProvider client={client}>

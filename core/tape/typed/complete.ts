@@ -3,7 +3,8 @@ import { alsoLine } from '../also.ts';
 import { emptyTape, isBlock, isHas, type Line, type Tape } from '../nodes.ts';
 import { wordLine } from '../wording.ts';
 import { parseTyped } from './parse.ts';
-import { suggestions, type Suggestion } from './suggest.ts';
+import { suggestions } from './suggest.ts';
+import type { Suggestion } from './suggestion.ts';
 
 /** A line that the text so far may become. */
 export interface Completion {

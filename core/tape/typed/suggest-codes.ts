@@ -2,7 +2,7 @@ import type { Scheme } from '../../codes/tree.ts';
 import type { CodeHit } from '../../codes/search.ts';
 import type { Lookup } from '../lookup.ts';
 import { OPENER_SCHEMES } from './tests.ts';
-import type { Suggestion } from './suggest.ts';
+import type { Suggestion } from './suggestion.ts';
 
 /** Schemes that words are searched in when the line names none, and how many of their codes are offered. */
 const COMMON_SCHEMES: readonly (readonly [Scheme, number])[] = [

@@ -1,6 +1,6 @@
 import { fold } from '../../text/fold.ts';
 import type { Lookup } from '../lookup.ts';
-import type { Suggestion } from './suggest.ts';
+import type { Suggestion } from './suggestion.ts';
 
 /**
  * Places that the last of several names is of, or begins, each with what it is: a country or group of countries, a region, a

@@ -3,20 +3,12 @@ import { lineFields, relationsOf, rolesOf } from '../../fields/registry.ts';
 import { fold } from '../../text/fold.ts';
 import type { Lookup } from '../lookup.ts';
 import { GROWTH_OF } from '../tests.ts';
+import type { Suggestion } from './suggestion.ts';
 import { openerOf, suggestCodes } from './suggest-codes.ts';
 import { nearTowns, placesNamed } from './suggest-places.ts';
 import { readOpener } from './parse.ts';
 import { splitOutside } from './pieces.ts';
 import { OPENER_SCHEMES } from './tests.ts';
-
-/** A line that a text may mean, as it would be typed. */
-export interface Suggestion {
-  typed: string;
-  what?: string;
-  /** Just what was typed is its name. */
-  exact?: true;
-  alike?: true;
-}
 
 const MOST = 8;
 
