@@ -57,7 +57,7 @@ test('J1: very small joineries within 40 km, checked lately, as a mail-merge fil
         cell(cells.postcode),
         cell(place.town),
         cell(place.region),
-        cell(place.country),
+        cell(place.countryName),
       ];
     }),
   );

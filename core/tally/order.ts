@@ -1,6 +1,13 @@
 import { scaleTo } from './amounts.ts';
 import { hasBit, type Bits } from './bits.ts';
-import { Basis, NO_DAY, type CategoryColumn, type CodesColumn, type Column } from './columns.ts';
+import {
+  Basis,
+  NO_DAY,
+  type CategoryColumn,
+  type CodesColumn,
+  type Column,
+  type ManyColumn,
+} from './columns.ts';
 import type { Scheme } from '../codes/tree.ts';
 
 /** Sort keys of one field: a number per record, NaN where unknown. */
@@ -30,6 +37,8 @@ export function keysOf(column: Column, size: number): Keys {
       for (let r = 0; r < size; r++) if (column.days[r] !== NO_DAY) keys[r] = column.days[r]!;
       break;
     case 'many':
+      firstOfManyKeys(column, keys);
+      break;
     case 'keyed':
     case 'list':
     case 'text':
@@ -39,14 +48,28 @@ export function keysOf(column: Column, size: number): Keys {
   return keys;
 }
 
-function categoryKeys(column: CategoryColumn, keys: Keys): void {
-  const sorted = column.dictionary
+/** Of several values the first by the alphabet decides. */
+function firstOfManyKeys({ dictionary, offsets, values }: ManyColumn, keys: Keys): void {
+  const rank = alphabetRanks(dictionary);
+  for (let r = 0; r < keys.length; r++)
+    for (let i = offsets[r]!; i < offsets[r + 1]!; i++) {
+      const own = rank[values[i]!]!;
+      if (!(own >= keys[r]!)) keys[r] = own;
+    }
+}
+
+function alphabetRanks(dictionary: readonly string[]): Float64Array {
+  const ranks = new Float64Array(dictionary.length);
+  dictionary
     .map((text, i) => ({ text, i }))
-    .sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
-  const rank = new Float64Array(column.dictionary.length + 1);
-  rank[0] = NaN;
-  sorted.forEach(({ i }, at) => (rank[i + 1] = at));
-  for (let r = 0; r < keys.length; r++) keys[r] = rank[column.values[r]!]!;
+    .sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0))
+    .forEach(({ i }, at) => (ranks[i] = at));
+  return ranks;
+}
+
+function categoryKeys({ dictionary, values }: CategoryColumn, keys: Keys): void {
+  const rank = alphabetRanks(dictionary);
+  for (let r = 0; r < keys.length; r++) if (values[r] !== 0) keys[r] = rank[values[r]! - 1]!;
 }
 
 function codesKeys(schemes: Map<Scheme, CodesColumn>, keys: Keys): void {

@@ -19,7 +19,7 @@ export function labelKeys(db: Db, subject: string, by: string): Keys {
 
 /** The text of a label as an expression on its table, called t; of several parties the first by name. */
 function textOf(table: string, relation: Relation | null, store: Store): string {
-  if (store.at === 'column') return `t.${store.column}`;
+  if (store.at === 'column' || store.at === 'text') return `t.${store.column}`;
   if (store.at === 'holder') return holderSql(store, 't');
   if (store.at !== 'parties' || !relation) throw new Error(`${table} has no such order.`);
   if (relation.roles.length === 0) return '(SELECT c.name FROM company c WHERE c.id = t.company_id)';

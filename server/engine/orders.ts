@@ -69,7 +69,7 @@ export class Orders {
   private keysFor(by: string): Keys {
     const field = fieldOf(this.subject, by)!;
     const column = this.universe.columns.get(field.yearsSince ?? by);
-    if (!column) return this.labelKeys(by);
+    if (!column || ('kind' in column && column.kind === 'text')) return this.labelKeys(by);
     if ('kind' in column && column.kind === 'keyed')
       return keyedValues(
         column,

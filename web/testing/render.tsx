@@ -1,6 +1,6 @@
 import { jest } from '@jest/globals';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, render, type RenderResult } from '@testing-library/react';
+import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, cleanup, render, type RenderResult } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
@@ -10,6 +10,8 @@ import { NO_PICKS } from '../desk/picks.ts';
 import { useDesk } from '../desk/store.ts';
 
 /** Components in a browser that is none, over an API that a test answers for. For tests only. */
+
+notifyManager.setNotifyFunction((notify) => act(notify));
 
 /** Answers by "POST /complete"; a function is called with the body. An Error is an answer that says it. */
 export type Answers = Record<string, unknown>;
