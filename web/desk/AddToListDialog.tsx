@@ -22,7 +22,8 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
   const { many } = subjectOf(tape.subject);
   const wish = { tape: countedPart(tape), sort, ...picksBody(picks) };
   const picked = picks.mode === 'all' || picks.keys.size > 0 || picks.runs.length > 0;
-  const add = async (list: ListView, made: boolean) => {
+  /** Whether it was done; if not, the dialog says why. */
+  const add = async (list: ListView, made: boolean): Promise<boolean> => {
     setBusy(true);
     setError(null);
     try {
@@ -32,15 +33,18 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
         `${format.number(added)} put on ${list.name}${known ? `, ${format.number(known)} were on it already` : ''}`,
       );
       onClose();
+      return true;
     } catch (failure) {
       setError(failure as Error);
       setBusy(false);
+      return false;
     }
   };
   const addToNew = async () => {
     try {
       const { list } = await call<{ list: ListView }>('POST', '/lists', { name: name.trim() });
-      await add(list, true);
+      // Without members it was not wanted, and its name would be taken for the next try.
+      if (!(await add(list, true))) await call('DELETE', `/lists/${encodeURIComponent(list.key)}`);
     } catch (failure) {
       setError(failure as Error);
     }

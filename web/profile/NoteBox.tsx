@@ -89,7 +89,7 @@ export function NoteBox({
             onOpen(false);
           }}
         >
-          Leave
+          Cancel
         </Button>
         Ctrl Enter keeps it; an empty note is none
       </p>
