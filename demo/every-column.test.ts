@@ -84,9 +84,9 @@ function expected(cell: Cell, field: Field, row: Row): (string | RegExp)[] {
       return [cell === null ? '' : String(cell)];
     default: {
       if (cell === null) return [''];
-      if (Array.isArray(cell)) return [safeText(cell.join('; '))];
+      if (Array.isArray(cell)) return [safeText((cell as string[]).join('; '))];
       const label = field.values?.find(({ key }) => key === cell)?.label;
-      return [safeText(label ?? String(cell as string | number))];
+      return [safeText(label ?? String(cell))];
     }
   }
 }
@@ -101,7 +101,7 @@ describe.each([...SUBJECTS.values()].map(({ id, fields }) => [id, fields] as con
       const { rows, total } = await sheet(subject, columns);
       expect(total).toBeGreaterThan(0);
       const csv = (await exported(subject, columns, total, { format: 'csv' })).toString();
-      const [head, ...body] = parse(csv) as string[][];
+      const [head, ...body] = parse<string[]>(csv);
       expect(body).toHaveLength(rows.length);
       rows.forEach((row, r) => {
         const wanted = shown.flatMap((field) => expected(row.cells[field.id] ?? null, field, row));
@@ -117,7 +117,7 @@ describe.each([...SUBJECTS.values()].map(({ id, fields }) => [id, fields] as con
     test('a workbook has the same cells as the text file, numbers as numbers', async () => {
       const { total } = await sheet(subject, columns.slice(0, 1));
       const csv = (await exported(subject, columns, total, { format: 'csv' })).toString();
-      const [head, ...body] = parse(csv) as string[][];
+      const [head, ...body] = parse<string[]>(csv);
       const book = new ExcelJS.Workbook();
       await book.xlsx.load(
         (await exported(subject, columns, total, { format: 'xlsx' })).buffer as ArrayBuffer,
@@ -133,7 +133,7 @@ describe.each([...SUBJECTS.values()].map(({ id, fields }) => [id, fields] as con
               ? ''
               : value instanceof Date
                 ? value.toISOString().slice(0, 10)
-                : String(value as string);
+                : String(value);
           expect([head![c], asText]).toEqual([head![c], text]);
         }),
       );

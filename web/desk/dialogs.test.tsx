@@ -158,7 +158,8 @@ describe('an export', () => {
     unmount();
     show(<ExportDialog acted={acted(NO_PICKS)} onClose={onClose} />, answers);
     await user.clear(screen.getByLabelText('Name of the export'));
-    expect((screen.getByRole('button', { name: 'Export 63' }) as HTMLButtonElement).disabled).toBe(true);
+    const nameless: HTMLButtonElement = screen.getByRole('button', { name: 'Export 63' });
+    expect(nameless.disabled).toBe(true);
   });
   test('of one record asks not which', () => {
     show(<ExportDialog acted={acted(two, { one: true, count: 1, total: 1 })} onClose={onClose} />, answers);

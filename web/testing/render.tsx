@@ -83,6 +83,11 @@ function reply(status: number, body: unknown): Response {
   return { ok: status < 400, status, json: () => Promise.resolve(body) } as Response;
 }
 
+/** Does something and waits until all that follows from it is shown. */
+export function settled(work: () => unknown): Promise<void> {
+  return act(() => Promise.resolve(work()).then(() => undefined));
+}
+
 /** The Desk as it is at a start, with nothing done. */
 export function freshDesk(): void {
   cleanup();
