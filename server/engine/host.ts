@@ -25,9 +25,11 @@ class EngineThread {
   private current: Waiting | null = null;
   isReady = false;
   private retired = false;
+  private ended: Error | null = null;
   private calls = 0;
 
-  constructor(data: EngineWorkerData) {
+  /** `onDeath` is called where the thread ends without having been told to. */
+  constructor(data: EngineWorkerData, onDeath: () => void) {
     this.worker = startWorker('server/engine/worker', data);
     this.ready = new Promise((resolve, reject) => {
       this.worker.on('message', (message: EngineReady | EngineReply) => {
@@ -38,10 +40,13 @@ class EngineThread {
         this.next();
       });
       const died = (error: Error) => {
+        if (this.ended) return;
+        this.ended = error;
         reject(error);
         for (const call of [this.current, ...this.queue]) call?.reject(error);
         this.queue.length = 0;
         this.current = null;
+        if (this.isReady && !this.retired) onDeath();
       };
       this.worker.on('error', died);
       this.worker.on('exit', () => died(new Error('The counting thread has stopped.')));
@@ -50,6 +55,7 @@ class EngineThread {
   }
 
   call(method: EngineMethod, args: unknown[], signal?: AbortSignal): Promise<unknown> {
+    if (this.ended) return Promise.reject(this.ended);
     return new Promise((resolve, reject) => {
       this.queue.push({ method, args, signal, resolve, reject });
       this.next();
@@ -63,6 +69,7 @@ class EngineThread {
   }
 
   stop(): Promise<number> {
+    this.retired = true;
     return this.worker.terminate();
   }
 
@@ -103,11 +110,11 @@ class EnginePair {
   private names: Worker | null = null;
   private ended = false;
 
-  constructor(dir: string) {
-    this.first = new EngineThread({ dir, stored: null });
+  constructor(dir: string, onDeath: () => void) {
+    this.first = new EngineThread({ dir, stored: null }, onDeath);
     this.ready = this.first.ready.then((stored) => {
       if (this.ended) return;
-      const second = new EngineThread({ dir, stored });
+      const second = new EngineThread({ dir, stored }, onDeath);
       this.second = second;
       if (stored.size > NAMES_AHEAD.least && stored.size <= NAMES_AHEAD.most)
         void second.ready.then(() => this.sortNames(dir, stored, second)).catch(() => {});
@@ -188,7 +195,15 @@ export class EngineHost {
 
   constructor(dir: string) {
     this.dir = dir;
-    this.pair = new EnginePair(dir);
+    this.pair = this.newPair();
+  }
+
+  /** A pair that is replaced where one of its threads ends by itself, such as by want of memory. */
+  private newPair(): EnginePair {
+    const pair: EnginePair = new EnginePair(this.dir, () => {
+      if (this.pair === pair) void this.reload().catch(() => {});
+    });
+    return pair;
   }
 
   ready(): Promise<void> {
@@ -208,7 +223,7 @@ export class EngineHost {
   }
 
   private async swap(): Promise<void> {
-    const fresh = new EnginePair(this.dir);
+    const fresh = this.newPair();
     try {
       await fresh.ready;
     } catch (error) {
