@@ -226,7 +226,7 @@ export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void
 
 function Row({ label, children }: { label: string; children: React.ReactNode }) {
   return (
-    <div className="grid grid-cols-[76px_1fr] gap-3">
+    <div className="grid grid-cols-[76px_minmax(0,1fr)] gap-3">
       <span className="pt-1.5 text-soft">{label}</span>
       <div>{children}</div>
     </div>

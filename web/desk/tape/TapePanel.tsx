@@ -65,6 +65,8 @@ export function TapePanel({
   onExport(): void;
   onList(): void;
 }) {
+  /** What the open record is one of; undefined where the acts are on the tape. */
+  const openOne = acted?.one ? subjectOf(acted.tape.subject).one : undefined;
   const tape = useDesk((state) => state.tape);
   const openLine = useDesk((state) => state.openLine);
   const folded = useDesk((state) => state.folded);
@@ -247,11 +249,15 @@ export function TapePanel({
           </output>
         </div>
         <div className="mt-3.5 flex items-center gap-2">
-          <Button look="ink" onClick={onExport} disabled={!acted}>
-            {acted?.one ? `Export this ${subjectOf(acted.tape.subject).one}` : 'Export'} <Kbd>X</Kbd>
+          <Button look="ink" onClick={onExport} disabled={!acted} title={openOne && `Export this ${openOne}`}>
+            {openOne ? 'Export this' : 'Export'} <Kbd>X</Kbd>
           </Button>
-          <Button onClick={onList} disabled={!acted || acted.count === 0}>
-            {acted?.one ? 'To a list' : 'Add to list'} <Kbd>S</Kbd>
+          <Button
+            onClick={onList}
+            disabled={!acted || acted.count === 0}
+            title={openOne && `Put this ${openOne} on a list`}
+          >
+            {openOne ? 'To list' : 'Add to list'} <Kbd>S</Kbd>
           </Button>
           <TapeMenu />
           <Button
