@@ -9,7 +9,7 @@ import { ROOT } from './reference.ts';
  * Tests run from source and name the folder of built threads in BUILT_THREADS.
  */
 export function startWorker(path: string, workerData: unknown): Worker {
-  const built = import.meta.url.endsWith('.ts') ? process.env.BUILT_THREADS : 'dist';
+  const built = process.env.BUILT_THREADS ?? (import.meta.url.endsWith('.ts') ? null : 'dist');
   if (built) return new Worker(join(ROOT, built, `${path}.js`), { workerData });
   const url = pathToFileURL(join(ROOT, `${path}.ts`)).href;
   const boot = `import('tsx/esm/api').then(({ register }) => { register(); return import(${JSON.stringify(url)}); })`;

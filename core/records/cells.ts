@@ -50,6 +50,11 @@ export function readNumber(text: string, style: CellStyle): number {
   if (!parts || scale === undefined)
     throw new CellError(`a number with decimal ${style.decimal === ',' ? 'comma' : 'point'}`);
   const value = Number(`${parts[1]!.replaceAll(thousands, '')}.${parts[2] ?? '0'}`);
+  return times(value, scale);
+}
+
+/** A figure in a larger unit, without what binary fractions add: 1.005 million is 1,005,000. */
+function times(value: number, scale: number): number {
   return scale === 1 ? value : Number((value * scale).toPrecision(15));
 }
 
@@ -58,13 +63,13 @@ export function readNumber(text: string, style: CellStyle): number {
  * @throws CellError
  */
 export function readQuantity(text: string, style: CellStyle, scale = 1, belowZero = false): Quantity {
-  if (PLAIN.test(text)) return exact(readNumber(text, style) * scale);
+  if (PLAIN.test(text)) return exact(times(readNumber(text, style), scale));
   const cell = text
     .trim()
     .replace(/^[€£$]\s*/, '')
     .replace(/\s*[€£$]$/, '');
   const number = (part: string) => {
-    const value = readNumber(part, style) * scale;
+    const value = times(readNumber(part, style), scale);
     if (value < 0 && !belowZero) throw new CellError('a number that is not negative');
     return value;
   };

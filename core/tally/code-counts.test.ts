@@ -1,24 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { CodeTree } from '../codes/tree.ts';
+import { smallTree } from '../testing/small-tree.ts';
 import { countBits, hasBit, noBits, setBit, type Bits } from './bits.ts';
 import { countCodes, countCodesWithKin } from './code-counts.ts';
 import type { CodesColumn } from './columns.ts';
 import { postingsOfOne } from './postings.ts';
 import { testCodes } from './test-codes.ts';
 
-/** A branch with several below it, one with an only child, and one that has none. */
-const tree = new CodeTree('nace-2.1', [
-  { code: 'C', level: 1, parent: '', title: 'Manufacturing' },
-  { code: '16', level: 2, parent: 'C', title: 'Wood' },
-  { code: '16.1', level: 3, parent: '16', title: 'Sawmilling' },
-  { code: '16.10', level: 4, parent: '16.1', title: 'Sawmilling' },
-  { code: '25', level: 2, parent: 'C', title: 'Metal' },
-  { code: '25.5', level: 3, parent: '25', title: 'Treatment' },
-  { code: '25.51', level: 4, parent: '25.5', title: 'Coating' },
-  { code: '25.53', level: 4, parent: '25.5', title: 'Machining' },
-  { code: 'F', level: 1, parent: '', title: 'Construction' },
-]);
+const tree = smallTree();
 const arrays = (length: number) => new Uint32Array(length);
 
 /** Codes of each record, the main one first where it has one. */
