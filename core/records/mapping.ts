@@ -40,10 +40,16 @@ export function guessMapping(
   const at = (id: string) => columns.indexOf(id);
   const values = (id: string) =>
     at(id) < 0 ? [] : rows.map((row) => row[at(id)] ?? '').filter((cell) => cell.trim() !== '');
-  const revenueHeading = at('revenue') < 0 ? '' : header[at('revenue')]!.toLowerCase();
+  // One unit and currency for all money of a file: those that the first of its money columns speaks of.
+  const money = ['revenue', 'amount', 'profit', 'assets'].find((id) => at(id) >= 0);
+  const moneyHeading = money === undefined ? '' : header[at(money)]!.toLowerCase();
   return {
     columns,
-    decimal: guessDecimal([...values('revenue'), ...values('headcount'), ...values('latitude')]),
+    decimal: guessDecimal([
+      ...(money === undefined ? [] : values(money)),
+      ...values('headcount'),
+      ...values('latitude'),
+    ]),
     dates: values('checked').some((cell) => Number(/^\d+\/(\d+)\//.exec(cell)?.[1]) > 12) ? 'mdy' : 'dmy',
     scheme: guessScheme(
       at('main-code') < 0 ? '' : header[at('main-code')]!,
@@ -52,16 +58,16 @@ export function guessMapping(
     ),
     country: null,
     currency:
-      /\b(eur|gbp|usd|chf|czk|pln|huf|dkk|sek|nok|ron)\b/.exec(revenueHeading)?.[1]?.toUpperCase() ??
-      (revenueHeading.includes('kč')
+      /\b(eur|gbp|usd|chf|czk|pln|huf|dkk|sek|nok|ron)\b/.exec(moneyHeading)?.[1]?.toUpperCase() ??
+      (moneyHeading.includes('kč')
         ? 'CZK'
-        : revenueHeading.includes('zł')
+        : moneyHeading.includes('zł')
           ? 'PLN'
-          : revenueHeading.includes('£')
+          : moneyHeading.includes('£')
             ? 'GBP'
             : defaults.currency),
     year: defaults.year,
-    revenueUnit: MILLIONS.test(revenueHeading) ? 1e6 : THOUSANDS.test(revenueHeading) ? 1e3 : 1,
+    revenueUnit: MILLIONS.test(moneyHeading) ? 1e6 : THOUSANDS.test(moneyHeading) ? 1e3 : 1,
   };
 }
 
@@ -106,6 +112,9 @@ function knownHeadings(subject: string): Map<string, string> {
   return known;
 }
 
+/** Words after which a heading is of another figure than the one it begins with: revenue per head, revenue growth. */
+const ANOTHER_FIGURE: ReadonlySet<string> = new Set(['per', 'growth', 'change', 'rank', 'share']);
+
 function guessColumns(
   header: readonly string[],
   rows: readonly (readonly string[])[],
@@ -123,9 +132,10 @@ function guessColumns(
     if (id !== null) return id;
     const words = foldedWords(header[i]!);
     for (let n = words.length; n > 0; n--) {
-      const part = take(known.get(words.slice(0, n).join('')));
-      if (part && n > 0 && words.slice(0, n).join('').length >= 4) return part;
-      if (part) taken.delete(part);
+      if (ANOTHER_FIGURE.has(words[n] ?? '')) continue;
+      const start = plainHeading(words.slice(0, n).join(' '));
+      const part = start.length >= 4 ? take(known.get(start)) : null;
+      if (part) return part;
     }
     const content = byContent(rows.map((row) => row[i] ?? ''));
     return take(subject === 'companies' ? content : CONTENT_OF_OTHERS[content ?? '']);

@@ -79,6 +79,23 @@ describe('recognising a file', () => {
     ]);
     expect(mapping).toMatchObject({ decimal: ',', currency: 'CZK', revenueUnit: 1, scheme: 'nace-2.1' });
   });
+  test.each([
+    ['Revenue in thousands', 'revenue', 1e3],
+    ['Tržby v tis. Kč', 'revenue', 1e3],
+    ['Umsatz (Mio. EUR)', 'revenue', 1e6],
+    ['Annual revenue, £k', 'revenue', 1e3],
+    ['Revenue', 'revenue', 1],
+    ['Revenue per head', null, 1],
+    ['Revenue growth', null, 1],
+    ['Employees total', 'headcount', 1],
+    ['Profit in millions', 'profit', 1e6],
+  ])('%s is a column of %s', (heading, id, revenueUnit) => {
+    const mapping = guessMapping(['name', heading], [['Kov', '2.5']], new Map(), {
+      currency: 'EUR',
+      year: 2025,
+    });
+    expect([mapping.columns, mapping.revenueUnit]).toEqual([['name', id], revenueUnit]);
+  });
   test('a header is told from a company', () => {
     expect(looksLikeHeader(header, rows[0])).toBe(true);
     expect(looksLikeHeader(rows[0]!, rows[1])).toBe(false);
