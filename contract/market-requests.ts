@@ -18,7 +18,7 @@ import {
 } from 'class-validator';
 import { MOST_CHARTS } from '../core/charts/chart.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
-import { SortBody } from './row-requests.ts';
+import { IsSort, MOST_COLUMNS, type SortBody } from './row-requests.ts';
 import { TapeBody } from './tape-body.ts';
 
 /** What charts are compared with: everybody, or another tape. */
@@ -52,17 +52,13 @@ export class FindBody extends TapeBody {
   @Min(0)
   from = 0;
 
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(8)
-  @ValidateNested({ each: true })
-  @Type(() => SortBody)
+  @IsSort()
   sort?: SortBody[];
 }
 
 export class SummaryBody extends TapeBody {
   @IsArray()
-  @ArrayMaxSize(60)
+  @ArrayMaxSize(MOST_COLUMNS)
   @IsString({ each: true })
   columns!: string[];
 

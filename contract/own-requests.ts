@@ -7,6 +7,7 @@ import {
   IsString,
   MaxLength,
 } from 'class-validator';
+import { MOST_COLUMNS } from './row-requests.ts';
 
 export class NoteBody {
   @IsString()
@@ -25,7 +26,7 @@ export class ColumnSetBody {
 
   @IsArray()
   @ArrayMinSize(1, { message: 'columns must name at least one column' })
-  @ArrayMaxSize(60)
+  @ArrayMaxSize(MOST_COLUMNS)
   @IsString({ each: true })
   columns!: string[];
 

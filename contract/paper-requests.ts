@@ -1,4 +1,3 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -8,10 +7,9 @@ import {
   IsString,
   MaxLength,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import { CURRENCIES } from '../core/money/rates.ts';
-import { SortBody } from './row-requests.ts';
+import { IsSort, SortBody } from './row-requests.ts';
 
 /** A page for paper: a tape as sheet, Breakdown or two-page summary, or one company's profile. */
 export class PaperBody {
@@ -42,10 +40,6 @@ export class PaperBody {
   @IsString({ each: true })
   columns?: string[];
 
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(8)
-  @ValidateNested({ each: true })
-  @Type(() => SortBody)
+  @IsSort()
   sort?: SortBody[];
 }

@@ -29,6 +29,18 @@ export class SortBody {
   descending?: boolean;
 }
 
+/** An order by up to eight columns, or none. */
+export function IsSort(): PropertyDecorator {
+  const all = [
+    IsOptional(),
+    IsArray(),
+    ArrayMaxSize(8),
+    ValidateNested({ each: true }),
+    Type(() => SortBody),
+  ];
+  return (body, property) => all.forEach((decorate) => decorate(body, property));
+}
+
 /** Columns of a sheet or export: all that a subject has, and those of a tape's own. */
 export const MOST_COLUMNS = 250;
 
@@ -78,11 +90,7 @@ export class PicksBody extends TapeBody {
   @IsString({ each: true })
   except?: string[];
 
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(8)
-  @ValidateNested({ each: true })
-  @Type(() => SortBody)
+  @IsSort()
   sort?: SortBody[];
 }
 

@@ -116,6 +116,17 @@ describe.each([...SUBJECTS.values()].map(({ id, fields }) => [id, fields] as con
       });
     });
 
+    test('all columns at once have their foot, and are kept as a set', async () => {
+      const foot = await server.api
+        .post('/api/summary')
+        .send({ tape: whole(subject), columns, currency: 'EUR' });
+      expect([subject, foot.status]).toEqual([subject, 200]);
+      const set = await server.api
+        .post('/api/column-sets')
+        .send({ subject, name: 'All there is', columns, usual: false });
+      expect([subject, set.status]).toEqual([subject, 201]);
+    });
+
     test('a workbook has the same cells as the text file, numbers as numbers', async () => {
       const { total } = await sheet(subject, columns.slice(0, 1));
       const csv = (await exported(subject, columns, total, { format: 'csv' })).toString();

@@ -1,4 +1,4 @@
-import type { Bits } from '../tally/bits.ts';
+import { recordsOf, type Bits } from '../tally/bits.ts';
 
 /** Places on the plane of the web's maps: x and y from 0 to 1, y downwards; NaN where unknown. */
 export interface Mercator {
@@ -58,15 +58,8 @@ export function countIn({ x, y }: Mercator, context: Bits, view: Omit<MapView, '
   const [left, right] = [mercatorX(view.west), mercatorX(view.east)];
   const [top, bottom] = [mercatorY(view.north), mercatorY(view.south)];
   let count = 0;
-  for (let w = 0; w < context.length; w++) {
-    let word = context[w]!;
-    while (word !== 0) {
-      const low = word & -word;
-      word ^= low;
-      const r = (w << 5) + 31 - Math.clz32(low);
-      if (x[r]! >= left && x[r]! <= right && y[r]! >= top && y[r]! <= bottom) count++;
-    }
-  }
+  for (const r of recordsOf(context))
+    if (x[r]! >= left && x[r]! <= right && y[r]! >= top && y[r]! <= bottom) count++;
   return count;
 }
 

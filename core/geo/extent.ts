@@ -1,4 +1,4 @@
-import type { Bits } from '../tally/bits.ts';
+import { recordsOf, type Bits } from '../tally/bits.ts';
 import { latitudeOf, type Mercator } from './clusters.ts';
 
 /** A stretch of the world in degrees, and how many of the records it was made for lie outside it. */
@@ -24,23 +24,15 @@ const WORTH = 0.5;
  * larger. Null where none has a place.
  */
 export function extentOf({ x, y }: Mercator, context: Bits): Extent | null {
-  const records: number[] = [];
+  const records = recordsOf(context).filter((r) => !Number.isNaN(x[r]!));
   let [left, right, top, bottom] = [Infinity, -Infinity, Infinity, -Infinity];
-  for (let w = 0; w < context.length; w++) {
-    let word = context[w]!;
-    while (word !== 0) {
-      const low = word & -word;
-      word ^= low;
-      const r = (w << 5) + 31 - Math.clz32(low);
-      const px = x[r]!;
-      if (px !== px) continue;
-      const py = y[r]!;
-      records.push(r);
-      if (px < left) left = px;
-      if (px > right) right = px;
-      if (py < top) top = py;
-      if (py > bottom) bottom = py;
-    }
+  for (let i = 0; i < records.length; i++) {
+    const px = x[records[i]!]!;
+    const py = y[records[i]!]!;
+    if (px < left) left = px;
+    if (px > right) right = px;
+    if (py < top) top = py;
+    if (py > bottom) bottom = py;
   }
   if (records.length === 0) return null;
   const cut = records.length < LEAST ? 0 : Math.ceil(records.length / FARTHEST);
@@ -64,7 +56,7 @@ export function extentOf({ x, y }: Mercator, context: Bits): Extent | null {
 /** Between which figures lie all but the `cut` least and the `cut` largest, to a step of the whole stretch. */
 function middle(
   values: Float32Array,
-  records: readonly number[],
+  records: Uint32Array,
   from: number,
   to: number,
   cut: number,
