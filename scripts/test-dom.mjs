@@ -13,4 +13,5 @@ if (globalThis.window) {
   window.HTMLElement.prototype.scrollIntoView ??= () => {};
   window.HTMLElement.prototype.scrollTo ??= () => {};
   window.HTMLElement.prototype.hasPointerCapture ??= () => false;
+  window.HTMLCanvasElement.prototype.getContext = () => null;
 }

@@ -13,7 +13,7 @@ import type { Line } from '../../core/tape/nodes.ts';
 import { useKey } from '../app/keys.ts';
 import { Trouble } from '../ui/controls.tsx';
 import { ViewBoundary } from '../ui/ViewBoundary.tsx';
-import { useActed, type Acted } from './acted.ts';
+import { counted, useActed, type Acted } from './acted.ts';
 import { AddToListDialog } from './AddToListDialog.tsx';
 import { useDeskAddress } from './address.ts';
 import { EmptyUniverse } from './EmptyUniverse.tsx';
@@ -175,10 +175,10 @@ export function Desk() {
         onExport={() => setExporting(acted)}
         onList={() => setListing(acted)}
       />
-      {listing && <AddToListDialog acted={listing} onClose={() => setListing(null)} />}
+      {listing && <AddToListDialog acted={counted(listing, acted)} onClose={() => setListing(null)} />}
       {exporting && (
         <Suspense>
-          <ExportDialog acted={exporting} onClose={() => setExporting(null)} />
+          <ExportDialog acted={counted(exporting, acted)} onClose={() => setExporting(null)} />
         </Suspense>
       )}
     </div>

@@ -40,16 +40,21 @@ export function useActed(): Acted | null {
     const own = withPicked(NO_PICKS, [{ key, at: 0 }], true);
     return { tape: emptyTape(subject), sort: [], picks: own, one: true, count: 1, gone: 0, total: 1 };
   }
-  const counted = picked === 0 ? total : byKey ? passing : picked;
+  const reached = picked === 0 ? total : byKey ? passing : picked;
   return {
     tape,
     sort,
     picks: picked === 0 ? NO_PICKS : picks,
     one: false,
-    count: isPlaceholderData || !tally ? null : (counted ?? null),
+    count: isPlaceholderData || !tally ? null : (reached ?? null),
     gone: byKey && passing !== undefined ? picked - passing : 0,
     total,
   };
+}
+
+/** What was asked for, with its counts as they have come since: an act asked before they came does not wait for ever. */
+export function counted(asked: Acted, now: Acted | null): Acted {
+  return now && now.tape === asked.tape && now.picks === asked.picks ? now : asked;
 }
 
 function usePassing(tape: Tape, sort: readonly SortKey[], picks: Picks, enabled: boolean) {

@@ -1,5 +1,5 @@
 import { Ban, Pause, Play, X } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { relationsOf, rolesOf } from '../../../core/fields/registry.ts';
 import { putLines } from '../../../core/tape/also.ts';
 import { editLine, freeId, renamed, toggleMark } from '../../../core/tape/edit.ts';
@@ -41,6 +41,8 @@ export function HasPicker({ line, subject }: { line: HasLine; subject: string })
       editLine(tape, line.id, () => next),
       `line ${line.id}`,
     );
+  // What stands for one or more is emptied on the way to “to 0”, and must not come back under the hand.
+  const [emptied, setEmptied] = useState(false);
   const { data: saved } = useSavedTapes();
   const parts = saved?.tapes.filter((one) => one.kind === 'part' && one.tape.subject === related.id) ?? [];
   const putHere = (lines: readonly Line[]) => {
@@ -75,8 +77,11 @@ export function HasPicker({ line, subject }: { line: HasLine; subject: string })
       <Row name="How many">
         <Ends
           key={line.id}
-          test={line.count ?? { from: 1 }}
-          onRange={(range) => edit(withCount(line, range))}
+          test={line.count ?? (emptied ? null : { from: 1 })}
+          onRange={(range) => {
+            setEmptied(range.from === undefined);
+            edit(withCount(line, range));
+          }}
         />
         <p className="pt-1 text-[12px] text-soft">
           Counted are {related.many} that surely pass the lines below. Where it would take those that only

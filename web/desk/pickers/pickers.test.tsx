@@ -1,49 +1,19 @@
 /** @jest-environment jsdom */
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { fireEvent, screen, within } from '@testing-library/react';
-import { useState, type ComponentType } from 'react';
-import { fieldOf } from '../../../core/fields/registry.ts';
-import { emptyTape, type Test } from '../../../core/tape/nodes.ts';
+import { emptyTape } from '../../../core/tape/nodes.ts';
 import { useDesk } from '../store.ts';
-import { freshDesk, show, type Answers } from '../../testing/render.tsx';
+import { pick, value } from '../../testing/picker.tsx';
+import { freshDesk } from '../../testing/render.tsx';
 import { CategoryPicker } from './CategoryPicker.tsx';
 import { DatePicker } from './DatePicker.tsx';
 import { FlagPicker } from './FlagPicker.tsx';
 import { ListPicker } from './ListPicker.tsx';
-import type { PickerProps } from './picker-props.ts';
 import { RangePicker } from './RangePicker.tsx';
 import { RankPicker } from './RankPicker.tsx';
 import { TextPicker } from './TextPicker.tsx';
 
-let asked: (Test | null)[];
-beforeEach(() => {
-  freshDesk();
-  asked = [];
-});
-
-type Any = ComponentType<PickerProps<never> & { estimates: boolean; onEstimates?(on: boolean): void }>;
-
-/** A picker that keeps what it asks, as a line does. */
-function Held({ of: Of, field, start }: { of: Any; field: string; start: Test | null }) {
-  const [test, setTest] = useState<Test | null>(start);
-  return (
-    <Of
-      field={fieldOf('companies', field)!}
-      test={test as never}
-      at={undefined}
-      estimates={false}
-      onTest={(next: never) => {
-        asked.push(next);
-        setTest(next);
-      }}
-    />
-  );
-}
-const pick = (of: unknown, field: string, answers: Answers, start: Test | null = null) =>
-  show(<Held of={of as Any} field={field} start={start} />, answers);
-const last = () => asked.at(-1);
-
-const value = (key: string, count: number, more: object = {}) => ({ key, label: key, count, ...more });
+beforeEach(freshDesk);
 
 describe('a list of values', () => {
   const values = [
@@ -67,7 +37,7 @@ describe('a list of values', () => {
     expect(screen.getByText('26 without')).toBeTruthy();
   });
   test('takes several, lets them go one by one, and asks nothing when none is left', async () => {
-    const { user } = pick(CategoryPicker, 'technology', answers);
+    const { user, last } = pick(CategoryPicker, 'technology', answers);
     await user.click(await screen.findByRole('checkbox', { name: /sawmills/ }));
     await user.click(screen.getByRole('checkbox', { name: /painters/ }));
     expect(last()).toEqual({ any: ['sawmills', 'painters'] });
@@ -78,7 +48,7 @@ describe('a list of values', () => {
     expect(last()).toBeNull();
   });
   test('a member of a group that is picked is picked with it, and not to be let go by itself', async () => {
-    pick(CategoryPicker, 'technology', answers, { any: ['finishing'] });
+    pick(CategoryPicker, 'technology', answers, { start: { any: ['finishing'] } });
     const member: HTMLInputElement = await screen.findByRole('checkbox', { name: /painters/ });
     expect([member.checked, member.disabled]).toEqual([true, true]);
   });
@@ -101,7 +71,7 @@ describe('a list of values', () => {
   });
   test('of yes and no is a switch: the same again asks nothing', async () => {
     const flags = { 'POST /counts': { values: [value('yes', 3), value('no', 8)], unknown: 2, total: 13 } };
-    const { user } = pick(FlagPicker, 'whom-we-know', flags);
+    const { user, last } = pick(FlagPicker, 'whom-we-know', flags);
     await user.click(await screen.findByRole('checkbox', { name: /no/ }));
     expect(last()).toEqual({ is: false });
     await user.click(screen.getByRole('checkbox', { name: /yes/ }));
@@ -116,7 +86,7 @@ describe('lists of the workspace', () => {
     'POST /counts': { values: [value('rivals', 3), value('known', 8)], unknown: 0, total: 11 },
   };
   test('are picked with those in; other verdicts are asked beside them, and one is always left', async () => {
-    const { user } = pick(ListPicker, 'list', lists);
+    const { user, last } = pick(ListPicker, 'list', lists);
     const unsure: HTMLInputElement = screen.getByRole('checkbox', { name: 'unsure' });
     expect(unsure.disabled).toBe(true);
     await user.click(await screen.findByRole('checkbox', { name: /rivals/ }));
@@ -137,7 +107,7 @@ describe('lists of the workspace', () => {
 describe('dates', () => {
   const answers = { 'POST /alternatives': { counts: Array.from({ length: 9 }, (_, i) => 10 * i) } };
   test('are spans with what each leaves, and say which days they mean', async () => {
-    const { user } = pick(DatePicker, 'checked', answers);
+    const { user, last } = pick(DatePicker, 'checked', answers);
     const year = await screen.findByRole('button', { name: /^12 months 20/ });
     await user.click(year);
     expect(last()).toEqual({ past: '12 months' });
@@ -147,12 +117,12 @@ describe('dates', () => {
     expect(last()).toEqual({ year: 'last' });
   });
   test('in the wrong order leave the line as it was and say so', () => {
-    pick(DatePicker, 'checked', answers);
+    const { asks, last } = pick(DatePicker, 'checked', answers);
     fireEvent.change(screen.getByLabelText('From'), { target: { value: '2025-05-01' } });
     expect(last()).toEqual({ from: '2025-05-01' });
     fireEvent.change(screen.getByLabelText('To'), { target: { value: '2025-04-01' } });
     expect(screen.getByRole('alert').textContent).toMatch(/reversed/);
-    expect(asked).toHaveLength(1);
+    expect(asks).toHaveLength(1);
     fireEvent.change(screen.getByLabelText('To'), { target: { value: '2025-06-01' } });
     expect(last()).toEqual({ from: '2025-05-01', to: '2025-06-01' });
     expect(screen.queryByRole('alert')).toBeNull();
@@ -181,7 +151,7 @@ describe('figures', () => {
     'POST /alternatives': { counts: [1, 2, 3, 4, 5, 6, 7] },
   };
   test('are set by size steps, which the same press lets go again', async () => {
-    const { user } = pick(RangePicker, 'headcount', answers);
+    const { user, last } = pick(RangePicker, 'headcount', answers);
     const small = await screen.findByRole('button', { name: /small 10–49/ });
     await user.click(small);
     expect(last()).toEqual({ from: 10, to: 49 });
@@ -193,7 +163,7 @@ describe('figures', () => {
 describe('the largest', () => {
   const answers = { 'POST /alternatives': { counts: [1, 5, 10, 20, 50, 90, 90, 90, 90, 90] } };
   test('are so many of each country, industry or of all, by revenue or headcount', async () => {
-    const { user, sent } = pick(RankPicker, 'rank', answers);
+    const { user, sent, last } = pick(RankPicker, 'rank', answers);
     await user.click(await screen.findByRole('button', { name: /^the largest 10\b/ }));
     expect(last()).toEqual({ by: 'revenue', among: 'country', to: 10 });
     await user.click(screen.getByRole('radio', { name: 'of the universe' }));
@@ -208,9 +178,9 @@ describe('the largest', () => {
 describe('words', () => {
   const answers = { 'POST /alternatives': { counts: [1, 2, 3] } };
   test('follow the typing as long as it reads, and say where it does not', async () => {
-    const { user } = pick(TextPicker, 'words', answers);
+    const { user, asks, last } = pick(TextPicker, 'words', answers);
     await user.type(screen.getByRole('textbox'), 'oak and');
-    expect(asked.filter((test) => test && 'text' in test).at(-1)).toEqual({ text: 'oak an' });
+    expect(asks.filter((test) => test && 'text' in test).at(-1)).toEqual({ text: 'oak an' });
     expect(screen.getByRole('textbox').getAttribute('aria-invalid')).toBe('true');
     await user.type(screen.getByRole('textbox'), ' stair');
     expect(last()).toEqual({ text: 'oak and stair' });

@@ -47,8 +47,9 @@ export function TapeMenu() {
         });
       }
       await call('POST', '/tally', { tape: found });
-      change(found);
-      useDesk.getState().set({ openLine: null, company: null, sort: found.sort ?? [] });
+      const { sort: order, ...rest } = found;
+      change(rest, undefined, { sort: order ?? [] });
+      useDesk.getState().set({ openLine: null, company: null });
       toast(`Opened ${chosen.name}`);
     } catch (error) {
       toast.error((error as Error).message, { duration: 12_000 });
