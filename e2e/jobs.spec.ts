@@ -178,7 +178,7 @@ test('a messy file is loaded, counted and exported with the same values', async 
   await expect(page.getByLabel('Encoding')).toHaveValue('windows-1250');
   await expect(page.getByLabel('Delimiter')).toHaveValue(';');
   await expect(page.getByLabel('Decimals')).toHaveValue(',');
-  await expect(page.getByLabel('Revenue is in')).toHaveValue('1000');
+  await expect(page.getByLabel('Money is in')).toHaveValue('1000');
   await expect(page.getByLabel('Column Popis is read as')).toHaveValue('description');
   await page.getByRole('button', { name: 'Load it' }).click();
   await page.getByRole('button', { name: 'refused rows' }).click();

@@ -19,6 +19,9 @@ const DELIMITERS: [string, string][] = [
   ['|', 'pipe'],
 ];
 
+/** Columns whose figures are in the unit and currency of the file. */
+const MONEY = ['revenue', 'amount', 'profit', 'assets'];
+
 /** How a file is read, shown with its first rows and corrected by hand. */
 export function MapColumns({
   first,
@@ -75,6 +78,7 @@ export function MapColumns({
   const readAs = (column: number, id: string | null) =>
     change({ columns: mapping.columns.map((one, i) => (i === column ? id : one === id ? null : one)) });
   const has = (id: string) => mapping.columns.includes(id);
+  const money = MONEY.some(has);
   const missing = subject === 'companies' && !has('name');
   const unplaced =
     subject !== 'companies' &&
@@ -220,10 +224,10 @@ export function MapColumns({
             onChange={(scheme) => change({ scheme: scheme as Scheme })}
           />
         )}
-        {has('revenue') && (
+        {money && (
           <>
             <Choice
-              label="Revenue is in"
+              label="Money is in"
               value={String(mapping.revenueUnit)}
               options={[
                 ['1', 'units'],
@@ -241,7 +245,7 @@ export function MapColumns({
               />
             )}
             {!has('revenue-year') && (
-              <Labelled label="Year of revenue">
+              <Labelled label="Year of the figures">
                 <input
                   type="number"
                   className="field figure w-24"

@@ -6,6 +6,9 @@ export interface Order<K extends string> {
   descending: boolean;
 }
 
+/** Whatever the case and the accents, and numbers within names by their size. */
+const NAMES = new Intl.Collator('en', { numeric: true });
+
 /** The order of a list, and its rows in that order. Null comes before everything. */
 export function useOrder<K extends string, T extends Record<K, string | number | null>>(
   rows: readonly T[],
@@ -14,7 +17,18 @@ export function useOrder<K extends string, T extends Record<K, string | number |
   const [order, setOrder] = useState(start);
   const sorted = [...rows].sort((a, b) => {
     const [one, other] = [a[order.by], b[order.by]];
-    const compared = one === other ? 0 : one === null ? -1 : other === null ? 1 : one < other ? -1 : 1;
+    const compared =
+      one === other
+        ? 0
+        : one === null
+          ? -1
+          : other === null
+            ? 1
+            : typeof one === 'string' && typeof other === 'string'
+              ? NAMES.compare(one, other)
+              : one < other
+                ? -1
+                : 1;
     return order.descending ? -compared : compared;
   });
   return { sorted, order, setOrder };
