@@ -79,7 +79,7 @@ describe('the most alike', () => {
     await user.selectOptions(screen.getByRole('combobox'), 'none');
     expect(last()).toBeNull();
   });
-  test('a weight back at its usual size is not written', async () => {
+  test('a weight back at its usual size is not written', () => {
     const { last } = pick(PeersPicker, 'peers', answers, { start: { like: ['CZ:9'], from: 0.6 } });
     const size = within(screen.getByRole('region', { name: 'What counts how much' })).getByLabelText(/^size/);
     const usual = (size as HTMLInputElement).value;
