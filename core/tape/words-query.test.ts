@@ -31,8 +31,10 @@ function spelled(one: WordsQuery): string {
 /** Whether a text with these words meets a query; a term of several words must stand side by side. */
 function meets(one: WordsQuery, words: readonly string[]): boolean {
   if (one.kind === 'not') return !meets(one.part, words);
-  if (one.kind === 'and') return one.parts.every((part) => meets(part, words));
-  if (one.kind === 'or') return one.parts.some((part) => meets(part, words));
+  if (one.kind !== 'term')
+    return one.kind === 'and'
+      ? one.parts.every((part) => meets(part, words))
+      : one.parts.some((part) => meets(part, words));
   return words.some((_, at) =>
     one.words.every((wanted, i) => {
       const seen = words[at + i];

@@ -38,14 +38,11 @@ export function SizeHistory({ profile }: { profile: ProfileAnswer }) {
   const seasons = useMemo(() => {
     if (!months || monthCurrency === null) return [];
     const [year, first] = months.start.split('-').map(Number) as [number, number];
-    return months.values.map((value, i) => {
+    return months.values.flatMap((amount, i) => {
       const at = first - 1 + i;
       const own = year + Math.floor(at / 12);
-      return {
-        year: own,
-        month: at % 12,
-        value: converted(value, monthCurrency, format.currency, own) ?? NaN,
-      };
+      const value = converted(amount, monthCurrency, format.currency, own);
+      return value === null ? [] : [{ year: own, month: at % 12, value }];
     });
   }, [months, monthCurrency, format.currency]);
   if (headcounts.length + revenues.length + seasons.length === 0) return null;
@@ -145,12 +142,9 @@ const MONTHS = [
   'December',
 ];
 
-/** Months from which a season can be told. */
-const LEAST_MONTHS = 12;
-
-/** The strongest and the weakest month by their mean, in words. */
+/** The strongest and the weakest month by their mean, in words; nothing unless all twelve are known. */
 function season(months: readonly { month: number; value: number }[], say: (value: number) => string): string {
-  if (months.length < LEAST_MONTHS) return '';
+  if (new Set(months.map(({ month }) => month)).size < MONTHS.length) return '';
   const means = MONTHS.map((_, month) => {
     const own = months.filter((one) => one.month === month);
     return own.reduce((sum, { value }) => sum + value, 0) / own.length;

@@ -98,7 +98,7 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
             <tr className="text-left text-soft">
               <td />
               {profile.records.map((record) => (
-                <th key={record.id} className="min-w-40 py-1.5 pr-3 font-semibold text-ink">
+                <th key={record.id} scope="col" className="min-w-40 py-1.5 pr-3 font-semibold text-ink">
                   {record.source}{' '}
                   <span className="font-normal text-soft">as of {format.date(record.asOf)}</span>
                 </th>
@@ -109,7 +109,9 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
             {PARTS.filter(({ part }) => profile.records.some(({ record }) => text(record, part) !== '')).map(
               ({ part, label }) => (
                 <tr key={part} className="border-t border-rule align-top">
-                  <th className="py-1 pr-3 text-left font-normal text-soft">{label}</th>
+                  <th scope="row" className="py-1 pr-3 text-left font-normal text-soft">
+                    {label}
+                  </th>
                   {profile.records.map((record) => {
                     const shown = profile.from[part] === record.id;
                     return (
