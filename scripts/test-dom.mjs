@@ -4,6 +4,7 @@ import { TextDecoder, TextEncoder } from 'node:util';
 globalThis.TextEncoder ??= TextEncoder;
 globalThis.TextDecoder ??= TextDecoder;
 if (globalThis.window) {
+  window.CSS ??= { escape: (text) => text.replace(/[^\w-]/g, (one) => `\\${one}`) };
   window.ResizeObserver ??= class {
     observe() {}
     unobserve() {}
