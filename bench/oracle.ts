@@ -5,7 +5,7 @@ import { anyRecord, SOURCES } from '../core/testing/any-record.ts';
 import { anyRelated, type AnyRelated } from '../core/testing/any-related.ts';
 import { anyRelatedTape, anyTape } from '../core/testing/any-tape.ts';
 import { validateTape } from '../core/tape/validate.ts';
-import { buildUniverse } from '../server/engine/build-universe.ts';
+import { buildUniverse } from '../server/engine/opening/build-universe.ts';
 import { universeLookup } from '../server/engine/universe-lookup.ts';
 import { openTallies, openUniverses, recordsOfAll } from '../server/engine/universes.ts';
 import { writeParquet } from '../server/exports/parquet.ts';

@@ -8,7 +8,7 @@ import { validateTape } from '../core/tape/validate.ts';
 import { openUniverse } from '../server/db/open.ts';
 import { Engine } from '../server/engine/engine.ts';
 import { NO_FACTS } from '../server/engine/workspace-facts.ts';
-import { openColumns } from '../server/engine/open-universe.ts';
+import { openColumns } from '../server/engine/opening/open-universe.ts';
 import { universeLookup, type ReferenceData } from '../server/engine/universe-lookup.ts';
 import { openTallies, openUniverses, recordsOfAll } from '../server/engine/universes.ts';
 import { loadReferenceData } from '../server/reference.ts';

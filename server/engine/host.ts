@@ -1,8 +1,8 @@
 import type { Worker } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
 import { startWorker } from '../threads.ts';
-import type { NamesWorkerData } from './names-worker.ts';
-import type { StoredUniverse } from './stored-universe.ts';
+import type { NamesWorkerData } from './rows/names-worker.ts';
+import type { StoredUniverse } from './opening/stored-universe.ts';
 import type { Answers, EngineMethod, EngineReady, EngineReply, EngineWorkerData } from './worker.ts';
 
 interface Waiting {
@@ -124,7 +124,7 @@ class EnginePair {
 
   private sortNames(dir: string, { stamp, revision }: StoredUniverse, second: EngineThread): void {
     if (this.ended) return;
-    this.names = startWorker('server/engine/names-worker', {
+    this.names = startWorker('server/engine/rows/names-worker', {
       dir,
       shown: { stamp, revision },
     } satisfies NamesWorkerData);

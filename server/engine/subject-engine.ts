@@ -20,10 +20,10 @@ import { isOwnColumn, ownColumnOf, type OwnColumn } from '../../core/tape/own-co
 import { Problem } from '../../core/tape/problem.ts';
 import type { Db } from '../db/open.ts';
 import { fold } from '../../core/text/fold.ts';
-import { namedBy } from './named-by.ts';
-import { Orders, type OwnKeys } from './orders.ts';
-import type { Peers } from './peers.ts';
-import { RowSource } from './read-rows.ts';
+import { namedBy } from './rows/named-by.ts';
+import { Orders, type OwnKeys } from './rows/orders.ts';
+import type { Peers } from './peers/peers.ts';
+import { RowSource } from './rows/read-rows.ts';
 import type { Records } from './universes.ts';
 
 const MOST_FOUND = 1000;

@@ -13,7 +13,7 @@ import { validateTape } from '../../core/tape/validate.ts';
 import { wordTape } from '../../core/tape/wording.ts';
 import { ROOT } from '../reference.ts';
 import { AS_OF, RandomUniverse } from '../testing/random-universe.ts';
-import { buildUniverse } from './build-universe.ts';
+import { buildUniverse } from './opening/build-universe.ts';
 import { universeLookup } from './universe-lookup.ts';
 import { NO_FACTS } from './workspace-facts.ts';
 

@@ -8,7 +8,7 @@ import type { Choice, Lookup } from '../../core/tape/lookup.ts';
 import type { CategoryColumn, ManyColumn } from '../../core/tally/columns.ts';
 import type { Db } from '../db/open.ts';
 
-import type { StoredUniverse } from './stored-universe.ts';
+import type { StoredUniverse } from './opening/stored-universe.ts';
 import type { WorkspaceFacts } from './workspace-facts.ts';
 
 /** What an office says a code covers, and of which edition it says it. */

@@ -5,7 +5,7 @@ import { hangingOn, type Hanging, type Links } from '../../core/tally/links.ts';
 import { Tally, TallyCache } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import type { Db } from '../db/open.ts';
-import { recordsById, type StoredSubject, type StoredUniverse } from './stored-universe.ts';
+import { recordsById, type StoredSubject, type StoredUniverse } from './opening/stored-universe.ts';
 import { NO_FACTS, type WorkspaceFacts } from './workspace-facts.ts';
 import { textOf, wordsFinder } from './words.ts';
 

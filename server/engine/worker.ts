@@ -3,10 +3,10 @@ import { Problem } from '../../core/tape/problem.ts';
 import { openUniverse, openWorkspace } from '../db/open.ts';
 import { loadReferenceData } from '../reference.ts';
 import { Engine } from './engine.ts';
-import { MapEngine } from './map-engine.ts';
-import { Market } from './market.ts';
-import { openColumns } from './open-universe.ts';
-import type { StoredUniverse } from './stored-universe.ts';
+import { MapEngine } from './market/map-engine.ts';
+import { Market } from './market/market.ts';
+import { openColumns } from './opening/open-universe.ts';
+import type { StoredUniverse } from './opening/stored-universe.ts';
 import { recordsOfAll } from './universes.ts';
 import { FactsReader } from './workspace-facts.ts';
 

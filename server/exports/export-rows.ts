@@ -1,7 +1,7 @@
 import { NO_FACTS } from '../engine/workspace-facts.ts';
 import type { Row } from '../../core/cells.ts';
 import type { Db } from '../db/open.ts';
-import { RowSource } from '../engine/read-rows.ts';
+import { RowSource } from '../engine/rows/read-rows.ts';
 import { universeLookup } from '../engine/universe-lookup.ts';
 import type { OwnColumns } from '../engine/subject-engine.ts';
 import { ownCell } from '../engine/subject-engine.ts';

@@ -5,7 +5,7 @@ import { anyTape, names } from '../../core/testing/any-tape.ts';
 import { TapeCompiler } from '../../core/tape/sql/compile.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
 import { validateTape } from '../../core/tape/validate.ts';
-import { buildUniverse } from '../engine/build-universe.ts';
+import { buildUniverse } from '../engine/opening/build-universe.ts';
 import { Engine } from '../engine/engine.ts';
 import type { RandomUniverse } from './random-universe.ts';
 
