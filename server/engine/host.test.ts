@@ -3,6 +3,7 @@ import type { UploadAnswer } from '../../contract/responses.ts';
 import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
 import { TestServer } from '../testing/test-server.ts';
 import { EngineHost, GivenUp } from './host.ts';
+import { calls } from './calls.ts';
 
 /** The threads that count: calls in their turn, those given up, reloads while they answer, and their end. */
 
@@ -36,16 +37,16 @@ describe('the engine', () => {
   test('answers each of many calls with its own answer', async () => {
     await started();
     const left = await Promise.all(
-      Array.from({ length: 40 }, (_, least) => host.call('tally', [from(least)])),
+      Array.from({ length: 40 }, (_, least) => host.call(calls.tally, [from(least)])),
     );
     expect(left.map(({ tally }) => tally)).toEqual(Array.from({ length: 40 }, (_, least) => 40 - least));
   });
   test('never makes a call that was given up before its turn, and makes those after it', async () => {
     await started();
     const gone = new AbortController();
-    const first = host.call('tally', [from(1)]);
-    const given = host.call('tally', [from(2)], gone.signal);
-    const last = host.call('tally', [from(3)]);
+    const first = host.call(calls.tally, [from(1)]);
+    const given = host.call(calls.tally, [from(2)], gone.signal);
+    const last = host.call(calls.tally, [from(3)]);
     gone.abort();
     await expect(given).rejects.toBeInstanceOf(GivenUp);
     expect([(await first).tally, (await last).tally]).toEqual([39, 37]);
@@ -53,17 +54,17 @@ describe('the engine', () => {
   test('says what is wrong with a tape as the check says it', async () => {
     await started();
     const broken = { ...emptyTape(), lines: [{ id: 'a', field: 'mood', test: { from: 1 } }] } as Tape;
-    await expect(host.call('tally', [broken])).rejects.toMatchObject({ code: 'unknown-field' });
-    expect((await host.call('tally', [emptyTape()])).tally).toBe(40);
+    await expect(host.call(calls.tally, [broken])).rejects.toMatchObject({ code: 'unknown-field' });
+    expect((await host.call(calls.tally, [emptyTape()])).tally).toBe(40);
   });
   test('reads anew while it goes on answering; reloads asked meanwhile are one more', async () => {
     await started();
     await load('Birch', 10);
     const before = host.generation;
     const reloads = [host.reload(), host.reload(), host.reload()];
-    expect((await host.call('tally', [emptyTape()])).tally).toBe(40);
+    expect((await host.call(calls.tally, [emptyTape()])).tally).toBe(40);
     await Promise.all(reloads);
-    expect((await host.call('tally', [emptyTape()])).tally).toBe(50);
+    expect((await host.call(calls.tally, [emptyTape()])).tally).toBe(50);
     expect(host.generation - before).toBeLessThanOrEqual(2);
     expect(host.generation).toBeGreaterThan(before);
   });
@@ -72,20 +73,23 @@ describe('the engine', () => {
     // As a thread ends that runs out of memory.
     const thread = (host as unknown as { pair: { first: { worker: { terminate(): Promise<number> } } } }).pair
       .first;
-    const waiting = Promise.allSettled([host.call('tally', [from(1)]), host.call('tally', [from(2)])]);
+    const waiting = Promise.allSettled([
+      host.call(calls.tally, [from(1)]),
+      host.call(calls.tally, [from(2)]),
+    ]);
     await thread.worker.terminate();
     for (const end of await waiting)
       if (end.status === 'rejected') expect((end.reason as Error).message).toMatch(/stopped/);
     await host.reload();
-    expect((await host.call('tally', [from(30)])).tally).toBe(10);
+    expect((await host.call(calls.tally, [from(30)])).tally).toBe(10);
   });
   test('that is stopped leaves no call without an answer', async () => {
     await started();
-    const waiting = Array.from({ length: 5 }, () => host.call('tally', [emptyTape()]));
+    const waiting = Array.from({ length: 5 }, () => host.call(calls.tally, [emptyTape()]));
     const ends = Promise.allSettled(waiting);
     await host.stop();
     for (const end of await ends)
       if (end.status === 'rejected') expect((end.reason as Error).message).toMatch(/stopped/);
-    await expect(host.call('tally', [emptyTape()])).rejects.toThrow(/stopped/);
+    await expect(host.call(calls.tally, [emptyTape()])).rejects.toThrow(/stopped/);
   });
 });

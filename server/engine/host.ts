@@ -3,10 +3,13 @@ import { Problem } from '../../core/tape/problem.ts';
 import { startWorker } from '../threads.ts';
 import type { NamesWorkerData } from './rows/names-worker.ts';
 import type { StoredUniverse } from './opening/stored-universe.ts';
-import type { Answers, EngineMethod, EngineReady, EngineReply, EngineWorkerData } from './worker.ts';
+import { calls, type Call } from './calls.ts';
+import type { EngineReady, EngineReply, EngineWorkerData } from './worker.ts';
+
+type Named = Pick<Call, 'method' | 'thread'>;
 
 interface Waiting {
-  method: EngineMethod;
+  method: string;
   args: unknown[];
   signal?: AbortSignal;
   resolve(value: unknown): void;
@@ -54,7 +57,7 @@ class EngineThread {
     this.ready.catch(() => {});
   }
 
-  call(method: EngineMethod, args: unknown[], signal?: AbortSignal): Promise<unknown> {
+  call({ method }: Named, args: unknown[], signal?: AbortSignal): Promise<unknown> {
     if (this.ended) return Promise.reject(this.ended);
     return new Promise((resolve, reject) => {
       this.queue.push({ method, args, signal, resolve, reject });
@@ -128,14 +131,14 @@ class EnginePair {
       dir,
       shown: { stamp, revision },
     } satisfies NamesWorkerData);
-    this.names.on('message', (keys) => void second.call('takeLabelKeys', ['name', keys]).catch(() => {}));
+    this.names.on('message', (keys) => void second.call(calls.takeLabelKeys, ['name', keys]).catch(() => {}));
     // Without them, the first sort by name makes its own.
     this.names.on('error', () => {});
   }
 
-  call(method: EngineMethod, args: unknown[], signal?: AbortSignal): Promise<unknown> {
-    const thread = this.second?.isReady && OF_SECOND.has(method) ? this.second : this.first;
-    return thread.call(method, args, signal);
+  call(call: Named, args: unknown[], signal?: AbortSignal): Promise<unknown> {
+    const thread = this.second?.isReady && call.thread === 'second' ? this.second : this.first;
+    return thread.call(call, args, signal);
   }
 
   retire(): void {
@@ -150,38 +153,6 @@ class EnginePair {
     await Promise.all([this.first.stop(), this.second?.stop(), this.names?.terminate()]);
   }
 }
-
-/**
- * What the second thread answers: all that looks at companies rather than counts a tape, and all that
- * searches codes, whose index would make each collection of garbage hold up the counts.
- */
-const OF_SECOND: ReadonlySet<EngineMethod> = new Set<EngineMethod>([
-  'rows',
-  'idsOf',
-  'position',
-  'find',
-  'counts',
-  'alternatives',
-  'plane',
-  'code',
-  'keysOf',
-  'companyKeysOf',
-  'pickedCount',
-  'ownColumns',
-  'record',
-  'points',
-  'clusters',
-  'charts',
-  'breakdown',
-  'summary',
-  'standing',
-  'profile',
-  'jump',
-  'typed',
-  'complete',
-  'towns',
-  'cities',
-]);
 
 /** The engine as the server sees it. After the data changed, a second pair of threads reads it while the first goes on answering. */
 export class EngineHost {
@@ -240,12 +211,9 @@ export class EngineHost {
     this.generation++;
   }
 
-  call<M extends EngineMethod>(
-    method: M,
-    args: Parameters<Answers[M]>,
-    signal?: AbortSignal,
-  ): Promise<ReturnType<Answers[M]>> {
-    return this.pair.call(method, args, signal) as Promise<ReturnType<Answers[M]>>;
+  /** Asks a counting thread one of `calls`. @throws GivenUp where the signal was aborted before its turn came. */
+  call<A extends unknown[], R>(call: Call<A, R>, args: A, signal?: AbortSignal): Promise<R> {
+    return this.pair.call(call, args, signal) as Promise<R>;
   }
 
   stop(): Promise<void> {

@@ -2,6 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
 import { openUniverse, openWorkspace } from '../db/open.ts';
 import { loadReferenceData } from '../reference.ts';
+import { calls, type Answering, type Call } from './calls.ts';
 import { Engine } from './engine.ts';
 import { MapEngine } from './market/map-engine.ts';
 import { Market } from './market/market.ts';
@@ -27,17 +28,7 @@ export interface EngineReady {
   ready: StoredUniverse;
 }
 
-export type EngineCall = { id: number; method: EngineMethod; args: unknown[] };
-/** What a class shows; classes with private parts of one name cannot be joined as they are. */
-type Shown<T> = { [K in keyof T]: T[K] };
-/** All that the thread answers. */
-export type Answers = Shown<Engine> & Shown<Market> & Shown<MapEngine>;
-export type EngineMethod = Extract<
-  {
-    [K in keyof Answers]: Answers[K] extends (...args: never[]) => unknown ? K : never;
-  }[keyof Answers],
-  string
->;
+export type EngineCall = { id: number; method: string; args: unknown[] };
 export type EngineReply =
   | { id: number; result: unknown }
   | { id: number; problem: { code: string; message: string; field?: string; value?: unknown; rule?: string } }
@@ -53,7 +44,7 @@ const companies = records.get('companies')!;
 const facts = new FactsReader(openWorkspace(dir, { readonly: true }), universe.size, companies.byKey);
 const engine = new Engine(db, reference, universe, facts.changed()!, records);
 const market = new Market(engine);
-const answerers: readonly object[] = [engine, market, new MapEngine(engine)];
+const on: Answering = { engine, market, map: new MapEngine(engine) };
 const useChangedFacts = () => {
   const changed = facts.changed();
   if (changed) engine.useFacts(changed);
@@ -63,9 +54,8 @@ parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   let reply: EngineReply;
   try {
     useChangedFacts();
-    const own = answerers.find((one) => method in one)!;
-    const call = (own as unknown as Record<string, (...args: unknown[]) => unknown>)[method]!;
-    reply = { id, result: call.apply(own, args) };
+    const { handler } = (calls as Readonly<Record<string, Call<unknown[]>>>)[method]!;
+    reply = { id, result: handler(on, ...args) };
   } catch (error) {
     if (error instanceof Problem) {
       const { code, message, field, value, rule } = error;
@@ -87,7 +77,7 @@ function whileIdle(steps: (() => unknown)[]): void {
 }
 const PAUSE_MS = 20;
 
-// The first typed word and the first Breakdown should not wait for this; see `OF_SECOND` of the host.
+// The first typed word and the first Breakdown should not wait for this; see `calls.ts`.
 if (stored)
   whileIdle([
     () => reference.searches.of('nace-2.1'),

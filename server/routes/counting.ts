@@ -19,6 +19,7 @@ import { body, goneSignal, HttpProblem, queryText } from '../http/check.ts';
 import type { Services } from '../services.ts';
 import { allLists } from '../tables/lists.ts';
 import { allSavedTapes } from '../tables/saved-tapes.ts';
+import { calls } from '../engine/calls.ts';
 
 /** Counts, rows and typed lines: all answered by the counting thread. */
 export function countingRoutes({ engine, workspace }: Services): Router {
@@ -26,23 +27,23 @@ export function countingRoutes({ engine, workspace }: Services): Router {
   const MOST_NAMED = 6;
 
   routes.post('/tally', async (request, response) => {
-    const answer = await engine.call('tally', [body(TapeBody, request).tape], goneSignal(response));
+    const answer = await engine.call(calls.tally, [body(TapeBody, request).tape], goneSignal(response));
     response.json({ ...answer, generation: engine.generation });
   });
   routes.post('/counts', async (request, response) => {
-    response.json(await engine.call('counts', [body(CountsBody, request)], goneSignal(response)));
+    response.json(await engine.call(calls.counts, [body(CountsBody, request)], goneSignal(response)));
   });
   routes.post('/alternatives', async (request, response) => {
     const { tape, at, tests } = body(AlternativesBody, request);
-    response.json({ counts: await engine.call('alternatives', [tape, at, tests], goneSignal(response)) });
+    response.json({ counts: await engine.call(calls.alternatives, [tape, at, tests], goneSignal(response)) });
   });
   routes.post('/plane', async (request, response) => {
     const { tape, currency } = body(PlaneBody, request);
-    response.json(await engine.call('plane', [tape, currency], goneSignal(response)));
+    response.json(await engine.call(calls.plane, [tape, currency], goneSignal(response)));
   });
   routes.get('/codes/:scheme/:code', async (request, response) => {
     const { scheme, code } = request.params;
-    const found = isScheme(scheme) ? await engine.call('code', [scheme, code]) : null;
+    const found = isScheme(scheme) ? await engine.call(calls.code, [scheme, code]) : null;
     if (!found)
       throw new HttpProblem(404, 'unknown-code', `There is no code "${code}" in "${scheme}".`, {
         field: 'code',
@@ -54,35 +55,35 @@ export function countingRoutes({ engine, workspace }: Services): Router {
   routes.post('/rows', async (request, response) => {
     const { tape, columns, sort, offset, limit, ...picks } = body(RowsBody, request);
     response.json(
-      await engine.call('rows', [tape, columns, sort, offset, limit, picks], goneSignal(response)),
+      await engine.call(calls.rows, [tape, columns, sort, offset, limit, picks], goneSignal(response)),
     );
   });
   routes.post('/position', async (request, response) => {
     const { tape, sort, key } = body(PositionBody, request);
-    response.json({ position: await engine.call('position', [tape, sort, key], goneSignal(response)) });
+    response.json({ position: await engine.call(calls.position, [tape, sort, key], goneSignal(response)) });
   });
   routes.post('/picked', async (request, response) => {
     const { tape, sort, ...picks } = body(PicksBody, request);
-    response.json({ count: await engine.call('pickedCount', [tape, sort, picks], goneSignal(response)) });
+    response.json({ count: await engine.call(calls.pickedCount, [tape, sort, picks], goneSignal(response)) });
   });
   routes.post('/typed', async (request, response) => {
     const { text, stem, subject } = body(TypedBody, request);
-    response.json({ lines: await engine.call('typed', [text, stem, subject]) });
+    response.json({ lines: await engine.call(calls.typed, [text, stem, subject]) });
   });
   routes.post('/complete', async (request, response) => {
     const { text, tape } = body(CompleteBody, request);
-    response.json({ completions: await engine.call('complete', [text, tape], goneSignal(response)) });
+    response.json({ completions: await engine.call(calls.complete, [text, tape], goneSignal(response)) });
   });
   routes.post('/sql', async (request, response) => {
     const { tape, dialect } = body(SqlBody, request);
-    response.json(await engine.call('sql', [tape, dialect]));
+    response.json(await engine.call(calls.sql, [tape, dialect]));
   });
   routes.get('/fields', (_request, response) => {
     response.json({ subjects: [...SUBJECTS.values()] });
   });
   routes.get('/jump', async (request, response) => {
     const text = queryText(request, 'text');
-    const found = await engine.call('jump', [text], goneSignal(response));
+    const found = await engine.call(calls.jump, [text], goneSignal(response));
     const named = ({ name }: { name: string }) => fold(name).includes(fold(text.trim()));
     const answer: JumpAnswer = {
       ...found,
@@ -95,7 +96,7 @@ export function countingRoutes({ engine, workspace }: Services): Router {
     response.json(answer);
   });
   routes.get('/companies/:key', async (request, response) => {
-    const profile = await engine.call('profile', [request.params.key]);
+    const profile = await engine.call(calls.profile, [request.params.key]);
     if (!profile)
       throw new HttpProblem(
         404,
@@ -107,7 +108,7 @@ export function countingRoutes({ engine, workspace }: Services): Router {
   });
   routes.get('/records/:subject/:key', async (request, response) => {
     const { subject, key } = request.params;
-    const record = await engine.call('record', [subject, key]);
+    const record = await engine.call(calls.record, [subject, key]);
     if (!record)
       throw new HttpProblem(404, 'unknown-record', `There is no "${key}" among the ${subject}.`, {
         field: 'key',

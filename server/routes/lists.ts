@@ -17,6 +17,7 @@ import {
   removeMembers,
   renameList,
 } from '../tables/lists.ts';
+import { calls } from '../engine/calls.ts';
 
 /** Lists of companies and groups of countries: what tapes may name of the user's own. */
 export function listRoutes({ workspace, engine }: Services): Router {
@@ -49,8 +50,8 @@ export function listRoutes({ workspace, engine }: Services): Router {
   routes.post('/lists/:key/members', async (request, response) => {
     const { key } = found(request.params.key);
     const { tape, sort, ...picks } = body(PicksBody, request);
-    const companies = await engine.call('companyKeysOf', [tape, sort, picks]);
-    const words = await engine.call('wordsOf', [tape]);
+    const companies = await engine.call(calls.companyKeysOf, [tape, sort, picks]);
+    const words = await engine.call(calls.wordsOf, [tape]);
     const origin = `${picks.keys || picks.ranges ? 'picked by hand from' : 'all of'} ${words.join('; ') || 'the universe'}`;
     const { added, at } = addMembers(workspace, key, companies, origin);
     response.json({ added, at, of: companies.length, list: found(key) } satisfies AddedAnswer);
@@ -62,7 +63,7 @@ export function listRoutes({ workspace, engine }: Services): Router {
   routes.delete('/lists/:key/members', async (request, response) => {
     const { key } = found(request.params.key);
     const { tape, sort, ...picks } = body(PicksBody, request);
-    const companies = await engine.call('companyKeysOf', [tape, sort, picks]);
+    const companies = await engine.call(calls.companyKeysOf, [tape, sort, picks]);
     response.json({ removed: removeMembers(workspace, key, companies), list: found(key) });
   });
 

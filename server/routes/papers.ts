@@ -13,6 +13,7 @@ import { noteOn } from '../tables/notes.ts';
 import { viewSources } from '../tables/source.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { startWorker } from '../threads.ts';
+import { calls } from '../engine/calls.ts';
 
 /** Rows that a sheet prints at most: about 130 pages. Longer ones are for an export. */
 const MOST_ROWS = 5000;
@@ -41,7 +42,7 @@ export function paperRoutes({ engine, universe, workspace }: Services): Router {
     const rows: RowsAnswer['rows'] = [];
     for (;;) {
       const limit = Math.min(ROWS_A_CALL, most - rows.length);
-      const part = await engine.call('rows', [tape, columns, sort, rows.length, limit]);
+      const part = await engine.call(calls.rows, [tape, columns, sort, rows.length, limit]);
       rows.push(...part.rows);
       if (part.rows.length < limit || rows.length >= most) return { total: part.total, rows };
     }
@@ -61,7 +62,7 @@ export function paperRoutes({ engine, universe, workspace }: Services): Router {
     };
     let paper: PaperWorkerData;
     if (wish.kind === 'profile') {
-      const profile = await engine.call('profile', [wish.key!]);
+      const profile = await engine.call(calls.profile, [wish.key!]);
       if (!profile)
         throw new HttpProblem(404, 'unknown-company', `There is no company "${wish.key}" in this universe.`, {
           field: 'key',
@@ -74,7 +75,7 @@ export function paperRoutes({ engine, universe, workspace }: Services): Router {
           return {
             subject: id,
             columns,
-            ...(await engine.call('rows', [tape, columns, [], 0, MOST_RELATED])),
+            ...(await engine.call(calls.rows, [tape, columns, [], 0, MOST_RELATED])),
           };
         }),
       );
@@ -88,13 +89,13 @@ export function paperRoutes({ engine, universe, workspace }: Services): Router {
       };
     } else {
       const tape = { ...emptyTape(), ...wish.tape } as Tape;
-      const words = await engine.call('wordsOf', [tape]);
+      const words = await engine.call(calls.wordsOf, [tape]);
       const title = tape.name ?? `${tape.subject.charAt(0).toUpperCase()}${tape.subject.slice(1)}`;
       const plain = { ...made, words, title, subject: tape.subject };
-      const breakdown = () => engine.call('breakdown', [tape, wish.currency, undefined]);
+      const breakdown = () => engine.call(calls.breakdown, [tape, wish.currency, undefined]);
       if (wish.kind === 'sheet') {
         const columns = wish.columns?.length ? wish.columns : ['name'];
-        const { headings } = await engine.call('exportHeadings', [tape, columns]);
+        const { headings } = await engine.call(calls.exportHeadings, [tape, columns]);
         const order = (wish.sort ?? [])
           .map(
             ({ by, descending }) =>
@@ -111,7 +112,7 @@ export function paperRoutes({ engine, universe, workspace }: Services): Router {
         };
       } else if (wish.kind === 'breakdown') {
         const own = tape.charts?.length
-          ? await engine.call('charts', [tape, tape.charts, wish.currency, undefined])
+          ? await engine.call(calls.charts, [tape, tape.charts, wish.currency, undefined])
           : [];
         paper = { ...plain, kind: 'breakdown', breakdown: await breakdown(), own };
       } else {

@@ -15,6 +15,7 @@ import {
   type SavedTapeRow,
 } from '../tables/saved-tapes.ts';
 import { storedTape, storeTape } from '../tables/workspace.ts';
+import { calls } from '../engine/calls.ts';
 
 /** Tapes and parts of tapes kept by name, and the tapes of long addresses. */
 export function tapeRoutes({ workspace, engine }: Services): Router {
@@ -34,7 +35,7 @@ export function tapeRoutes({ workspace, engine }: Services): Router {
       then: count,
     };
     try {
-      const { tally, reads } = await engine.call('tally', [tape]);
+      const { tally, reads } = await engine.call(calls.tally, [tape]);
       return { ...known, now: tally, reads, trouble: null };
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
@@ -52,7 +53,7 @@ export function tapeRoutes({ workspace, engine }: Services): Router {
   };
   const write = async ({ tape, kind, name }: SavedTapeBody, id?: string) => {
     const whole = { ...tape, name };
-    const { tally, universe } = await engine.call('tally', [whole]);
+    const { tally, universe } = await engine.call(calls.tally, [whole]);
     return writeSavedTape(workspace, { id, kind, name, body: JSON.stringify(whole), count: tally, universe });
   };
 

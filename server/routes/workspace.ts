@@ -22,6 +22,7 @@ import {
   writeSettings,
   type ExportRow,
 } from '../tables/workspace.ts';
+import { calls } from '../engine/calls.ts';
 
 /** What belongs to the user: settings and exports. */
 export function workspaceRoutes(services: Services): Router {
@@ -33,7 +34,7 @@ export function workspaceRoutes(services: Services): Router {
       status: 'ok',
       generation: engine.generation,
       asOf: isoOf(asOfDay(readSettings(workspace))),
-      ...(await engine.call('describe', [])),
+      ...(await engine.call(calls.describe, [])),
     });
   });
 
@@ -78,11 +79,11 @@ export function workspaceRoutes(services: Services): Router {
 
   routes.post('/exports', async (request, response) => {
     const wish = body(ExportBody, request);
-    const { subject, headings } = await engine.call('exportHeadings', [wish.tape, wish.columns]);
+    const { subject, headings } = await engine.call(calls.exportHeadings, [wish.tape, wish.columns]);
     const [ids, wording, tally] = await Promise.all([
-      engine.call('idsOf', [wish.tape, wish.sort, picksOf(wish)]),
-      engine.call('wordsOf', [wish.tape]),
-      engine.call('tally', [wish.tape]),
+      engine.call(calls.idsOf, [wish.tape, wish.sort, picksOf(wish)]),
+      engine.call(calls.wordsOf, [wish.tape]),
+      engine.call(calls.tally, [wish.tape]),
     ]);
     const id = nanoid(12);
     const madeAt = new Date().toISOString();
@@ -109,7 +110,7 @@ export function workspaceRoutes(services: Services): Router {
         format: wish.format,
         subject,
         fields: wish.columns,
-        own: await engine.call('ownColumns', [wish.tape, ids, wish.columns]),
+        own: await engine.call(calls.ownColumns, [wish.tape, ids, wish.columns]),
         headings,
         ids,
         delimiter: wish.delimiter,
