@@ -23,7 +23,7 @@ import { SettingsBody } from './settings.ts';
 
 /** One call of the API. Parts of the path in braces are texts; bodies are checked by their class. */
 export interface Endpoint {
-  method: 'get' | 'post' | 'put' | 'delete';
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
   /** Below /api. */
   path: string;
   /** What it answers or does, in a few words. */
@@ -42,7 +42,13 @@ type More = Omit<Endpoint, 'method' | 'path' | 'does'>;
 const call =
   (method: Endpoint['method']) =>
   (path: string, does: string, more: More = {}): Endpoint => ({ method, path, does, ...more });
-const [get, post, put, remove] = [call('get'), call('post'), call('put'), call('delete')];
+const [get, post, put, patch, remove] = [
+  call('get'),
+  call('post'),
+  call('put'),
+  call('patch'),
+  call('delete'),
+];
 /** What takes long is a job, whose progress is asked for by its id. */
 const JOB = 202;
 const MADE = 201;
@@ -129,5 +135,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   get('/health', 'whether it runs, and over what'),
   get('/settings', 'settings of the workspace'),
   put('/settings', 'changes the settings', { body: SettingsBody }),
+  patch('/settings', 'changes some settings and leaves the others', { body: SettingsBody }),
+  get('/metrics', 'its figures in the open text format of metrics', { file: 'text/plain' }),
   get('/openapi.json', 'this description'),
 ];

@@ -219,14 +219,23 @@ export interface NoteAnswer {
 }
 
 export interface HealthAnswer {
-  status: 'ok';
+  /** "counting again" while the threads that count are being started anew. */
+  status: 'ok' | 'counting again';
   generation: number;
+  /** Grows with each load and removal. */
+  revision: number;
   asOf: string;
   universe: number;
   schemes: Scheme[];
   technologies: number;
   /** Records of each subject below companies. */
   related: Record<string, number>;
+  /** Whether each counting thread can answer, and how many ended by themselves since the start. */
+  threads: { first: boolean; second: boolean; deaths: number };
+  /** Jobs that run. */
+  jobs: number;
+  /** Bytes free where the data is kept; null where the system does not say. */
+  diskFree: number | null;
 }
 
 /** Address books by name of their file. */
@@ -311,7 +320,15 @@ export interface ExportView {
 }
 
 export interface ErrorAnswer {
-  error: { code: string; message: string; field?: string; value?: unknown; rule?: string };
+  error: {
+    code: string;
+    message: string;
+    field?: string;
+    value?: unknown;
+    rule?: string;
+    /** Of a clash of two writers: what is there now. */
+    current?: unknown;
+  };
 }
 
 export interface ListView {

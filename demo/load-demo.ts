@@ -4,6 +4,7 @@ import { feed } from '../server/feed.ts';
 import { remakeCompanies } from '../server/load/remake.ts';
 import { CompanyLoad } from '../server/load/write-companies.ts';
 import { loadCodeTrees, loadGazetteer } from '../server/reference.ts';
+import { jobLanded } from '../server/tables/landed-jobs.ts';
 import { nextRevision } from '../server/tables/revision.ts';
 import { technologyKey } from '../server/tables/company.ts';
 import { addSource, allSources, setRows } from '../server/tables/source.ts';
@@ -16,12 +17,13 @@ const SEED = 20_260_930;
 
 /**
  * Makes the demo universe and loads it, its three sources side by side, through the same path as a
- * user's file; in one transaction. The rows are made in a thread of their own.
+ * user's file; in one transaction. The rows are made in a thread of their own. Where a job asks for it, it lands under its id.
  */
 export async function loadDemo(
   db: Db,
   companies: number,
   progress: (done: number, total: number, message: string) => void,
+  job?: string,
 ): Promise<{ asOf: string; rows: number }> {
   db.exec('BEGIN IMMEDIATE');
   try {
@@ -49,9 +51,11 @@ export async function loadDemo(
     rows.forEach((count, nth) => setRows(db, sources[nth]!.id, count, 0));
     related.end(revision);
     remakeCompanies(db, revision, load.joined, loadCodeTrees(), loadGazetteer(), () => {});
+    const made = { asOf: DEMO_AS_OF, rows: rows.reduce((sum, count) => sum + count, 0) };
+    if (job !== undefined) jobLanded(db, job, made);
     db.exec('COMMIT');
     progress(companies, companies, 'done');
-    return { asOf: DEMO_AS_OF, rows: rows.reduce((sum, count) => sum + count, 0) };
+    return made;
   } catch (error) {
     if (db.inTransaction) db.exec('ROLLBACK');
     throw error;

@@ -1,5 +1,6 @@
-import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { lockFolder } from '../server/db/lock.ts';
 import { openUniverse, openWorkspace } from '../server/db/open.ts';
 import { readSettings, writeSettings } from '../server/tables/workspace.ts';
 import { loadDemo } from './load-demo.ts';
@@ -12,7 +13,7 @@ const made = join(dir, 'demo.made');
 if (existsSync(made)) {
   console.log(`The demo universe is in ${dir} already.`);
 } else {
-  mkdirSync(dir, { recursive: true });
+  const lock = lockFolder(dir);
   for (const file of ['universe.sqlite', 'universe.sqlite-wal', 'universe.sqlite-shm'])
     rmSync(join(dir, file), { force: true });
   const start = Date.now();
@@ -32,6 +33,7 @@ if (existsSync(made)) {
   writeSettings(workspace, Object.assign(readSettings(workspace), { asOf }));
   workspace.close();
   writeFileSync(made, `${companies} companies\n`);
+  lock.release();
   console.log(
     `${process.stdout.isTTY ? '\n' : ''}Made ${companies.toLocaleString('en-GB')} companies from ${rows.toLocaleString('en-GB')} records in ${((Date.now() - start) / 1000).toFixed(1)} s.`,
   );

@@ -6,13 +6,15 @@ import { fillWorkspace } from './workspace.ts';
 
 /** The thread that makes the demo universe when it is asked for in the interface. */
 void runJob(async () => {
-  const { dir, companies } = workerData as { dir: string; companies: number };
+  const { dir, companies, job } = workerData as { dir: string; companies: number; job: string };
   const db = openUniverse(dir);
   try {
-    const made = await loadDemo(db, companies, (done, total, message) => {
-      stopIfCancelled();
+    const tell = (done: number, total: number, message: string) => {
+      // Once it is in the universe it cannot be cancelled any more.
+      if (db.inTransaction) stopIfCancelled();
       tellProgress(done, total, message);
-    });
+    };
+    const made = await loadDemo(db, companies, tell, job);
     const workspace = openWorkspace(dir);
     fillWorkspace(workspace, db);
     workspace.close();

@@ -5,6 +5,7 @@ const ENTRIES = [
   'server/main.ts',
   'server/write-parquet.ts',
   'server/engine/worker.ts',
+  'server/load/reading-worker.ts',
   'server/engine/opening/columns-worker.ts',
   'server/engine/rows/names-worker.ts',
   'server/load/worker.ts',

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { parseArgs } from 'node:util';
-import { ensureBuild, ensurePackages, run } from './setup.mjs';
+import { ensureBuild, ensurePackages, run, serve } from './setup.mjs';
 
 /** `npm run demo -- --port 4600 --companies 48000 --data DIR --no-open`: everything from a fresh checkout to the address. */
 const { values } = parseArgs({
@@ -20,14 +20,8 @@ const data = values.data ?? `data-demo/${companies}`;
 ensurePackages();
 ensureBuild();
 if (run('node', ['dist/demo/make.js', data, String(companies)]) !== 0) process.exit(1);
-const server = spawn(
-  'node',
-  ['--enable-source-maps', 'dist/server/main.js', '--data', data, '--port', values.port],
-  { stdio: ['inherit', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production' } },
-);
-server.stdout.on('data', (chunk) => {
-  process.stdout.write(chunk);
-  const address = /http:\/\/\S+/.exec(String(chunk))?.[0];
+serve(['dist/server/main.js', '--data', data, '--port', values.port], (said) => {
+  const address = /http:\/\/\S+/.exec(said)?.[0];
   if (
     address &&
     !values['no-open'] &&
@@ -39,5 +33,3 @@ server.stdout.on('data', (chunk) => {
       detached: true,
     }).on('error', () => {});
 });
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
-server.on('exit', (code) => process.exit(code ?? 0));

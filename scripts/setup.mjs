@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 
@@ -8,6 +8,20 @@ export function run(command, args, options = {}) {
   const { status, error } = spawnSync(command, args, { stdio: 'inherit', ...options });
   if (error) throw error;
   return status ?? 1;
+}
+
+/** Runs a program until it ends; a signal to stop goes on to it, and its code becomes ours. `onOutput` sees what it says. */
+export function serve(args, onOutput = () => {}) {
+  const server = spawn('node', ['--enable-source-maps', ...args], {
+    stdio: ['inherit', 'pipe', 'inherit'],
+    env: { ...process.env, NODE_ENV: 'production' },
+  });
+  server.stdout.on('data', (chunk) => {
+    process.stdout.write(chunk);
+    onOutput(String(chunk));
+  });
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+  server.on('exit', (code) => process.exit(code ?? 1));
 }
 
 function need(command, args, what) {

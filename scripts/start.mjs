@@ -1,10 +1,6 @@
-import { ensureBuild, ensurePackages, run } from './setup.mjs';
+import { ensureBuild, ensurePackages, serve } from './setup.mjs';
 
 /** `npm start -- --data DIR --port N`: installs and builds what is missing, then serves a workspace, empty at first. */
 ensurePackages();
 ensureBuild();
-process.exit(
-  run('node', ['--enable-source-maps', 'dist/server/main.js', ...process.argv.slice(2)], {
-    env: { ...process.env, NODE_ENV: 'production' },
-  }),
-);
+serve(['dist/server/main.js', ...process.argv.slice(2)]);

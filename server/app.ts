@@ -2,8 +2,10 @@ import express, { type Express, type Router } from 'express';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { answerError, HttpProblem } from './http/check.ts';
+import { answerError, HttpProblem, noteForbiddenKeys } from './http/check.ts';
 import { guard } from './http/guard.ts';
+import { requestLog } from './http/request-log.ts';
+import { openMetrics, type Metrics } from './metrics.ts';
 import { ROOT } from './reference.ts';
 import { contactRoutes } from './routes/contacts.ts';
 import { countingRoutes } from './routes/counting.ts';
@@ -12,13 +14,15 @@ import { marketRoutes } from './routes/market.ts';
 import { ownRoutes } from './routes/own.ts';
 import { paperRoutes } from './routes/papers.ts';
 import { sourceRoutes } from './routes/sources.ts';
+import { stateRoutes } from './routes/state.ts';
 import { tapeRoutes } from './routes/tapes.ts';
 import { workspaceRoutes } from './routes/workspace.ts';
 import type { Services } from './services.ts';
 
 /** The routes of the API, which `contract/endpoints.ts` lists. */
-export function apiRoutes(services: Services): Router[] {
+export function apiRoutes(services: Services, metrics: Metrics): Router[] {
   return [
+    stateRoutes(services, metrics),
     countingRoutes(services),
     marketRoutes(services),
     sourceRoutes(services),
@@ -38,7 +42,9 @@ export function createApp(services: Services): Express {
   // Answers go no farther than this machine: neither packing them nor marking them for caches pays.
   app.disable('etag');
   app.set('upload limit', services.uploadLimit);
-  app.use(guard);
+  app.set('log', services.log);
+  const metrics = openMetrics(services);
+  app.use(requestLog(services, metrics));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -59,13 +65,14 @@ export function createApp(services: Services): Express {
       strictTransportSecurity: false,
     }),
   );
+  app.use(guard);
   const api = express.Router();
-  api.use(express.json({ limit: '4mb' }));
+  api.use(express.json({ limit: '4mb', verify: noteForbiddenKeys }));
   api.use((_request, response, next) => {
     response.set('cache-control', 'no-store');
     next();
   });
-  api.use(...apiRoutes(services));
+  api.use(...apiRoutes(services, metrics));
   api.use((request) => {
     throw new HttpProblem(404, 'unknown-address', `There is no ${request.method} ${request.originalUrl}.`);
   });

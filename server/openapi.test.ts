@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import { ENDPOINTS } from '../contract/endpoints.ts';
 import { apiRoutes } from './app.ts';
 import { openApiDocument } from './http/openapi.ts';
+import type { Metrics } from './metrics.ts';
 import type { Services } from './services.ts';
 
 /** The description of the API, held to the routes that answer and to the classes that check. */
@@ -23,7 +24,7 @@ interface Layer {
 }
 
 test('names every route of the server, and no other', () => {
-  const routes = apiRoutes({ uploadLimit: 1, dir: '/tmp' } as Services).flatMap((router) =>
+  const routes = apiRoutes({ uploadLimit: 1, dir: '/tmp' } as Services, {} as Metrics).flatMap((router) =>
     (router.stack as unknown as Layer[]).flatMap(({ route }) =>
       route
         ? Object.keys(route.methods).map((method) => `${method} ${route.path.replaceAll(/:(\w+)/g, '{$1}')}`)

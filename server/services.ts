@@ -1,39 +1,69 @@
-import { rmSync } from 'node:fs';
+import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { lockFolder, type FolderLock } from './db/lock.ts';
 import { openUniverse, openWorkspace, type Db } from './db/open.ts';
 import { EngineHost } from './engine/host.ts';
 import { Jobs } from './jobs/jobs.ts';
+import { NO_LOG, type Log } from './log.ts';
+import { exportOfJob } from './tables/workspace.ts';
 
-/** What the routes work with: the two databases, the counting thread, and the jobs. */
+/** What the routes work with: the two databases, the counting threads, and the jobs. */
 export interface Services {
   dir: string;
   universe: Db;
   workspace: Db;
   engine: EngineHost;
   jobs: Jobs;
+  log: Log;
+  lock: FolderLock;
   /** Largest upload in MB. */
   uploadLimit: number;
 }
 
-export async function openServices(dir: string, uploadLimit = 150): Promise<Services> {
-  // The first opening applies migrations; the readers come after it.
-  openUniverse(dir).close();
-  const workspace = openWorkspace(dir);
-  rmSync(join(dir, 'uploads'), { recursive: true, force: true });
-  const services: Services = {
-    dir,
-    workspace,
-    uploadLimit,
-    universe: openUniverse(dir, { readonly: true }),
-    engine: new EngineHost(dir),
-    jobs: new Jobs(workspace),
-  };
-  await services.engine.ready();
-  return services;
+/** Opens a folder of data, which is then this process's alone. @throws TroubleAtStart where another holds it */
+export async function openServices(dir: string, uploadLimit = 150, log: Log = NO_LOG): Promise<Services> {
+  const lock = lockFolder(dir);
+  try {
+    // The first opening applies migrations; the readers come after it.
+    openUniverse(dir).close();
+    const workspace = openWorkspace(dir);
+    const universe = openUniverse(dir, { readonly: true });
+    sweep(dir);
+    const wroteFile = (job: string) => {
+      const row = exportOfJob(workspace, job);
+      return row !== undefined && existsSync(join(dir, 'exports', `${row.id}.${row.format}`));
+    };
+    const services: Services = {
+      dir,
+      workspace,
+      universe,
+      uploadLimit,
+      log,
+      lock,
+      engine: new EngineHost(dir, log),
+      jobs: new Jobs(workspace, universe, log, wroteFile),
+    };
+    await services.engine.ready();
+    return services;
+  } catch (error) {
+    lock.release();
+    throw error;
+  }
 }
 
+/** Closes a folder of data: jobs leave their work, and what is being written is written. */
 export async function closeServices(services: Services): Promise<void> {
+  await services.jobs.stop();
   await services.engine.stop();
   services.universe.close();
   services.workspace.close();
+  services.lock.release();
+}
+
+/** Takes away what an earlier process left unfinished: uploads that nobody names any more, and files half written. */
+function sweep(dir: string): void {
+  rmSync(join(dir, 'uploads'), { recursive: true, force: true });
+  for (const folder of [dir, join(dir, 'exports')])
+    if (existsSync(folder))
+      for (const file of readdirSync(folder)) if (file.endsWith('.part')) rmSync(join(folder, file));
 }

@@ -6,6 +6,8 @@ export class ApiError extends Error {
   readonly code: string;
   readonly field?: string;
   readonly rule?: string;
+  /** Of a clash with another writer: what is there now. */
+  readonly current?: unknown;
 
   constructor(status: number, error: ErrorAnswer['error']) {
     super(error.message);
@@ -13,15 +15,18 @@ export class ApiError extends Error {
     this.code = error.code;
     this.field = error.field;
     this.rule = error.rule;
+    this.current = error.current;
   }
 }
 
 /** Calls the API. @throws ApiError */
 export async function call<T>(
-  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
   path: string,
   body?: unknown,
   signal?: AbortSignal,
+  /** The version that a write is meant for; null for what is not there yet. */
+  seen?: string | null,
 ): Promise<T> {
   const isForm = body instanceof FormData;
   let response: Response;
@@ -33,7 +38,13 @@ export async function call<T>(
         ? {}
         : isForm
           ? { body }
-          : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+          : {
+              body: JSON.stringify(body),
+              headers: {
+                'content-type': 'application/json',
+                ...(seen === undefined ? {} : { 'if-match': `"${seen ?? 'none'}"` }),
+              },
+            }),
     });
   } catch (error) {
     if (signal?.aborted) throw error;
@@ -45,6 +56,11 @@ export async function call<T>(
   if (response.status === 204) return undefined as T;
   if (!response.ok) throw await errorOf(response);
   return (await response.json()) as T;
+}
+
+/** Whether a write was refused since another window had written meanwhile. */
+export function isClash(error: unknown): error is ApiError {
+  return error instanceof ApiError && error.code === 'changed-meanwhile';
 }
 
 /** Calls the API for a file that is made at once. @throws ApiError */

@@ -13,21 +13,25 @@ export function plainPostcode(text: string): string {
   return text.toUpperCase().replace(/[\s-]/g, '');
 }
 
+/** Characters that a pattern has at most. */
+const LONGEST = 60;
+const CODE = /^\s*[A-Za-z0-9][A-Za-z0-9\s-]*$/;
+
 /** Reads "602 00", "CZ 602*", "GB EN*" or "CZ 60000..61999"; null where it is none of these. Ends of a range have the same length. */
 export function parsePostcode(text: string): PostcodePattern | null {
-  const parts =
-    /^\s*(?:([A-Z]{2})\s+(?=\S))?([A-Za-z0-9][A-Za-z0-9 -]*?)\s*(?:(\*)|\.\.\s*([A-Za-z0-9][A-Za-z0-9 -]*))?\s*$/.exec(
-      text,
-    );
-  if (!parts) return null;
-  const from = plainPostcode(parts[2]!);
-  const to = plainPostcode(parts[4] ?? '');
-  if (from === '' || from.length > 12) return null;
-  const country = parts[1] ?? null;
-  if (parts[3]) return { country, kind: 'prefix', from, to: '' };
+  if (text.length > LONGEST) return null;
+  const [, named, code] = /^([A-Z]{2})\s(.*)$/.exec(text.trim()) ?? [null, null, text];
+  const country = named ?? null;
+  const [first, last, ...others] = code.split('..');
+  const begins = last === undefined && first!.trimEnd().endsWith('*');
+  const ends = [begins ? first!.replace('*', '') : first!, last ?? ''];
+  if (others.length || !CODE.test(ends[0]!) || (last !== undefined && !CODE.test(last))) return null;
+  const [from, to] = ends.map(plainPostcode) as [string, string];
+  if (from.length > 12) return null;
+  if (begins) return { country, kind: 'prefix', from, to: '' };
   // A whole postcode has figures everywhere; how one begins may be letters alone.
   if (!/\d/.test(from + to)) return null;
-  if (parts[4] === undefined) return { country, kind: 'one', from, to: '' };
+  if (last === undefined) return { country, kind: 'one', from, to: '' };
   return from.length === to.length && from <= to ? { country, kind: 'range', from, to } : null;
 }
 

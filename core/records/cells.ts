@@ -18,6 +18,14 @@ export class CellError extends Error {
   }
 }
 
+/** Characters that a figure or a date has at most; the expressions here need not be asked of longer texts. */
+const LONGEST_FIGURE = 200;
+
+/** @throws CellError */
+export function checkLength(text: string, what: string): void {
+  if (text.length > LONGEST_FIGURE) throw new CellError(`${what} of at most ${LONGEST_FIGURE} characters`);
+}
+
 const SCALES: Record<string, number> = {
   k: 1e3,
   tsd: 1e3,
@@ -43,6 +51,7 @@ const PLAIN = /^\d{1,9}(?:\.\d{1,6})?$/;
 /** A plain number: 1234, 1 234,5 (decimal comma), 1,234.5 (decimal point), 2.5m. @throws CellError */
 export function readNumber(text: string, style: CellStyle): number {
   if (PLAIN.test(text) && (style.decimal === '.' || !text.includes('.'))) return Number(text);
+  checkLength(text, 'a number');
   const tight = text.replace(/[\s\u00a0\u202f'’]/g, '');
   const thousands = style.decimal === ',' ? '.' : ',';
   const parts = NUMBERS[style.decimal].exec(tight);
@@ -50,7 +59,9 @@ export function readNumber(text: string, style: CellStyle): number {
   if (!parts || scale === undefined)
     throw new CellError(`a number with decimal ${style.decimal === ',' ? 'comma' : 'point'}`);
   const value = Number(`${parts[1]!.replaceAll(thousands, '')}.${parts[2] ?? '0'}`);
-  return times(value, scale);
+  const scaled = times(value, scale);
+  if (!Number.isFinite(scaled)) throw new CellError('a number that can be counted with');
+  return scaled;
 }
 
 /** A figure in a larger unit, without what binary fractions add: 1.005 million is 1,005,000. */
@@ -64,6 +75,7 @@ function times(value: number, scale: number): number {
  */
 export function readQuantity(text: string, style: CellStyle, scale = 1, belowZero = false): Quantity {
   if (PLAIN.test(text)) return exact(times(readNumber(text, style), scale));
+  checkLength(text, 'a number');
   const cell = text
     .trim()
     .replace(/^[€£$]\s*/, '')
@@ -112,6 +124,7 @@ function exact(value: number): Quantity {
 
 /** A date: 2026-09-30, 30.9.2026, 30/09/2026, 2026/9/30, or a time stamp that begins so. @throws CellError */
 export function readDate(text: string, style: CellStyle): number {
+  checkLength(text, 'a date');
   const cell = text.trim();
   const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ].*)?$/.exec(cell);
   const other = /^(\d{1,2})[./-]\s?(\d{1,2})[./-]\s?(\d{4})$/.exec(cell);

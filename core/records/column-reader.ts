@@ -47,6 +47,7 @@ export class ColumnReader {
       if (cell === null) return null;
       try {
         if (cell.length > LONGEST_CELL) throw new CellError(`at most ${LONGEST_CELL} characters`);
+        if (cell.includes('\0')) throw new CellError('text without zero bytes');
         return reader(cell);
       } catch (error) {
         if (!(error instanceof CellError)) throw error;

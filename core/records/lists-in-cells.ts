@@ -1,7 +1,7 @@
 import { dayOf } from '../dates.ts';
 import { DEPARTMENTS } from '../fields/companies/making.ts';
 import { fold } from '../text/fold.ts';
-import { CellError, readNumber, type CellStyle } from './cells.ts';
+import { checkLength, CellError, readNumber, type CellStyle } from './cells.ts';
 import type { CompanyRecord, DepartmentStaff, HistoryPoint, SeenTechnology } from './record.ts';
 
 /** Readers of cells that hold several values at once, separated by semicolons. */
@@ -13,7 +13,10 @@ const partsOf = (cell: string, separator: string | RegExp = ';') =>
   cell
     .split(separator)
     .map((part) => part.trim())
-    .filter(Boolean);
+    .filter((part) => {
+      checkLength(part, 'parts');
+      return part !== '';
+    });
 
 /** "Rutavel; Kontovar [2024-03-01..2026-02-11]": products by comma, semicolon or bar, with the days first and last seen where known. @throws CellError */
 export function readTechnologies(cell: string): SeenTechnology[] {

@@ -24,6 +24,7 @@ export interface MappingDefaults {
 }
 
 const SAMPLE_SHARE = 0.6;
+const LONGEST_SAMPLE = 300;
 /** Units in a heading, as words of their own: “k” but not “Kč”. */
 const MILLIONS = /(?<!\p{L})(m|mio|mil|mln|millions?)(?!\p{L})/u;
 const THOUSANDS = /(?<!\p{L})(k|tsd|tis|tys|thousands?)(?!\p{L})|'000/u;
@@ -91,9 +92,7 @@ export function looksLikeHeader(first: readonly string[], next: readonly string[
   const filled = first.filter((cell) => cell.trim() !== '');
   if (filled.length === 0) return false;
   if (
-    filled.filter(
-      (cell) => known.has(plainHeading(cell)) || known.has(plainHeading(cell.replace(/\(.*\)|,.*/, ''))),
-    ).length *
+    filled.filter((cell) => known.has(plainHeading(cell)) || known.has(plainHeading(bare(cell)))).length *
       2 >=
     filled.length
   )
@@ -102,6 +101,12 @@ export function looksLikeHeader(first: readonly string[], next: readonly string[
     !filled.some((cell) => /^\s*[\d.,-]+\s*$/.test(cell)) &&
     (next ?? []).some((cell) => /^\s*[\d.,-]+\s*$/.test(cell))
   );
+}
+
+/** A heading without what stands in brackets or after a comma. */
+function bare(heading: string): string {
+  const at = heading.search(/[([,]/);
+  return at < 0 ? heading : heading.slice(0, at);
 }
 
 function knownHeadings(subject: string): Map<string, string> {
@@ -124,9 +129,7 @@ function guessColumns(
   const taken = new Set<string>();
   const take = (id: string | undefined) => (id === undefined || taken.has(id) ? null : (taken.add(id), id));
   const byName = header.map(
-    (heading) =>
-      take(known.get(plainHeading(heading))) ??
-      take(known.get(plainHeading(heading.replace(/\(.*\)|\[.*\]|,.*/, '')))),
+    (heading) => take(known.get(plainHeading(heading))) ?? take(known.get(plainHeading(bare(heading)))),
   );
   return byName.map((id, i) => {
     if (id !== null) return id;
@@ -143,7 +146,7 @@ function guessColumns(
 }
 
 const CONTENT: [string, RegExp][] = [
-  ['mail', /^\S+@\S+\.\S+$/],
+  ['mail', /^[^\s@]+@[^\s@]+\.[^\s@.]+$/],
   ['web', /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.(example|com|net|org|eu|[a-z]{2})\/?$/i],
   ['main-code', /^\d{2}\.\d{1,2}$/],
   ['phone', /^\+\d[\d\s()/-]{6,}$/],
@@ -178,7 +181,8 @@ export function guessSubject(header: readonly string[]): string {
 }
 
 function byContent(cells: readonly string[]): string | undefined {
-  const filled = cells.map((cell) => cell.trim()).filter(Boolean);
+  // Longer ones are none of these, and what they are is not asked of every character.
+  const filled = cells.map((cell) => cell.slice(0, LONGEST_SAMPLE).trim()).filter(Boolean);
   return filled.length
     ? CONTENT.find(
         ([, pattern]) => filled.filter((cell) => pattern.test(cell)).length >= filled.length * SAMPLE_SHARE,

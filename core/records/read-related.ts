@@ -121,7 +121,7 @@ export function relatedReader(
     );
     const [department, level] = [choice('department'), choice('level')];
     const certainty = columns.column('certainty', (cell) => {
-      const value = readNumber(cell.replace(/\s*%$/, ''), mapping);
+      const value = readNumber(cell.endsWith('%') ? cell.slice(0, -1).trimEnd() : cell, mapping);
       if (value < 0 || value > 100) throw new CellError('a certainty from 0 to 100 %');
       return Math.round(value);
     });

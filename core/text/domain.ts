@@ -5,8 +5,9 @@ export function domainOf(text: string | null): string | null {
     .trim()
     .toLowerCase()
     .replace(/^[a-z]+:\/\//, '')
-    .replace(/^.*@/, '')
-    .replace(/[/?#:].*$/, '')
+    .split('@')
+    .at(-1)!
+    .split(/[/?#:]/)[0]!
     .replace(/^www\./, '');
   return /^[^\s.]+(\.[^\s.]+)+$/.test(host) ? host : null;
 }

@@ -255,4 +255,8 @@ export const universeMigrations: readonly string[] = [
   -- Removing a source finds its companies by it.
   CREATE INDEX company_source_source ON company_source (source);
   `,
+  `
+  -- Jobs whose change is in the universe: written with the change itself, so that what is said of a job is what became of it.
+  CREATE TABLE landed_job (job TEXT PRIMARY KEY, result TEXT NOT NULL) STRICT, WITHOUT ROWID;
+  `,
 ];

@@ -1,11 +1,13 @@
 import type { Worker } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
+import { NO_LOG, type Log } from '../log.ts';
 import { startWorker } from '../threads.ts';
 import type { NamesWorkerData } from './rows/names-worker.ts';
 import type { StoredUniverse } from './opening/stored-universe.ts';
 import { calls, type Call } from './calls.ts';
 import type { EngineReady, EngineReply, EngineWorkerData } from './worker.ts';
 
+type Described = ReturnType<(typeof calls)['describe']['handler']>;
 type Named = Pick<Call, 'method' | 'thread'>;
 
 interface Waiting {
@@ -15,6 +17,9 @@ interface Waiting {
   resolve(value: unknown): void;
   reject(error: Error): void;
 }
+
+/** A counting thread has ended; another is being started in its place. */
+export class EngineGone extends Error {}
 
 /** The client went away before its turn came; there is nobody to answer. */
 export class GivenUp extends Error {}
@@ -32,27 +37,32 @@ class EngineThread {
   private calls = 0;
 
   /** `onDeath` is called where the thread ends without having been told to. */
-  constructor(data: EngineWorkerData, onDeath: () => void) {
+  constructor(data: EngineWorkerData, log: Log, onDeath: () => void) {
     this.worker = startWorker('server/engine/worker', data);
     this.ready = new Promise((resolve, reject) => {
       this.worker.on('message', (message: EngineReady | EngineReply) => {
         if ('ready' in message) {
           this.isReady = true;
+          for (const warning of message.warnings) log.warn(warning);
           resolve(message.ready);
         } else this.settle(message);
         this.next();
       });
       const died = (error: Error) => {
         if (this.ended) return;
-        this.ended = error;
-        reject(error);
-        for (const call of [this.current, ...this.queue]) call?.reject(error);
+        this.ended = new EngineGone(`The counting thread has stopped: ${error.message}`);
+        // What kept it from starting is for those who start it.
+        reject(this.isReady ? this.ended : error);
+        for (const call of [this.current, ...this.queue]) call?.reject(this.ended);
         this.queue.length = 0;
         this.current = null;
-        if (this.isReady && !this.retired) onDeath();
+        if (this.isReady && !this.retired) {
+          log.error({ err: error }, 'A counting thread ended by itself; another is started');
+          onDeath();
+        }
       };
       this.worker.on('error', died);
-      this.worker.on('exit', () => died(new Error('The counting thread has stopped.')));
+      this.worker.on('exit', () => died(new Error('it ended')));
     });
     this.ready.catch(() => {});
   }
@@ -63,6 +73,10 @@ class EngineThread {
       this.queue.push({ method, args, signal, resolve, reject });
       this.next();
     });
+  }
+
+  get answers(): boolean {
+    return this.isReady && this.ended === null;
   }
 
   /** Ends the thread once it has answered what waits for it. */
@@ -113,11 +127,11 @@ class EnginePair {
   private names: Worker | null = null;
   private ended = false;
 
-  constructor(dir: string, onDeath: () => void) {
-    this.first = new EngineThread({ dir, stored: null }, onDeath);
+  constructor(dir: string, log: Log, onDeath: () => void) {
+    this.first = new EngineThread({ dir, stored: null }, log, onDeath);
     this.ready = this.first.ready.then((stored) => {
       if (this.ended) return;
-      const second = new EngineThread({ dir, stored }, onDeath);
+      const second = new EngineThread({ dir, stored }, log, onDeath);
       this.second = second;
       if (stored.size > NAMES_AHEAD.least && stored.size <= NAMES_AHEAD.most)
         void second.ready.then(() => this.sortNames(dir, stored, second)).catch(() => {});
@@ -141,6 +155,10 @@ class EnginePair {
     return thread.call(call, args, signal);
   }
 
+  get threads(): { first: boolean; second: boolean } {
+    return { first: this.first.answers, second: this.second?.answers ?? false };
+  }
+
   retire(): void {
     this.ended = true;
     void this.names?.terminate();
@@ -158,27 +176,56 @@ class EnginePair {
 export class EngineHost {
   private pair: EnginePair;
   private readonly dir: string;
+  private readonly log: Log;
+  /** What is counted, known without asking: a long count must not hold up the word that all is well. */
+  described: Described = { universe: 0, schemes: [], technologies: 0, related: {} };
+  /** Threads that ended by themselves since the start. */
+  deaths = 0;
   /** The last reload begun, and the one that waits for it: it will read all that has changed until it begins. */
   private current: Promise<void> = Promise.resolve();
   private waiting: Promise<void> | null = null;
+  private stopped = false;
   /** Grows with every change of what is counted, so that clients know when to ask again. */
   generation = 1;
 
-  constructor(dir: string) {
+  constructor(dir: string, log: Log = NO_LOG) {
     this.dir = dir;
+    this.log = log;
     this.pair = this.newPair();
   }
 
   /** A pair that is replaced where one of its threads ends by itself, such as by want of memory. */
   private newPair(): EnginePair {
-    const pair: EnginePair = new EnginePair(this.dir, () => {
-      if (this.pair === pair) void this.reload().catch(() => {});
+    const pair: EnginePair = new EnginePair(this.dir, this.log, () => {
+      this.deaths++;
+      if (this.pair === pair) void this.recover(pair, 0);
     });
     return pair;
   }
 
-  ready(): Promise<void> {
-    return this.pair.ready;
+  /** Starts a pair in place of one that ended, again and again with growing pauses where that fails. */
+  private async recover(ended: EnginePair, tries: number): Promise<void> {
+    if (this.stopped || this.pair !== ended) return;
+    try {
+      await this.reload();
+    } catch (error) {
+      this.log.error({ err: error, tries }, 'The counting threads could not be started');
+      setTimeout(() => void this.recover(ended, tries + 1), Math.min(30_000, 500 * 2 ** tries)).unref();
+    }
+  }
+
+  async ready(): Promise<void> {
+    await this.pair.ready;
+    this.described = await this.describe(this.pair);
+  }
+
+  private describe(pair: EnginePair): Promise<Described> {
+    return pair.call(calls.describe, []) as Promise<Described>;
+  }
+
+  /** Whether each thread can answer. The second starts after the first. */
+  get threads(): { first: boolean; second: boolean } {
+    return this.pair.threads;
   }
 
   /** Reads the universe anew. Reloads come one after the other, so that the columns last read are those in use. */
@@ -197,6 +244,7 @@ export class EngineHost {
     const fresh = this.newPair();
     try {
       await fresh.ready;
+      this.described = await this.describe(fresh);
     } catch (error) {
       void fresh.stop();
       throw error;
@@ -211,12 +259,13 @@ export class EngineHost {
     this.generation++;
   }
 
-  /** Asks a counting thread one of `calls`. @throws GivenUp where the signal was aborted before its turn came. */
+  /** Asks a counting thread one of `calls`. @throws GivenUp where the signal was aborted before its turn came, EngineGone where the thread has ended */
   call<A extends unknown[], R>(call: Call<A, R>, args: A, signal?: AbortSignal): Promise<R> {
     return this.pair.call(call, args, signal) as Promise<R>;
   }
 
   stop(): Promise<void> {
+    this.stopped = true;
     return this.pair.stop();
   }
 }

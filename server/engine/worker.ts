@@ -26,6 +26,8 @@ export interface EngineWorkerData {
 /** Said once, when the thread can answer. */
 export interface EngineReady {
   ready: StoredUniverse;
+  /** What went wrong on the way without keeping it from answering. */
+  warnings: string[];
 }
 
 export type EngineCall = { id: number; method: string; args: unknown[] };
@@ -38,7 +40,8 @@ const { dir, stored } = workerData as EngineWorkerData;
 const reference = loadReferenceData();
 const db = openUniverse(dir, { readonly: true });
 db.exec('BEGIN');
-const universe = stored ?? (await openColumns(dir, db, reference.trees)).universe;
+const opened = stored ? { universe: stored, unsaved: null } : await openColumns(dir, db, reference.trees);
+const { universe, unsaved } = opened;
 const records = recordsOfAll(universe, db);
 const companies = records.get('companies')!;
 const facts = new FactsReader(openWorkspace(dir, { readonly: true }), universe.size, companies.byKey);
@@ -65,7 +68,10 @@ parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   parentPort!.postMessage(reply);
 });
 
-parentPort!.postMessage({ ready: universe } satisfies EngineReady);
+const warnings = unsaved
+  ? [`The columns could not be saved, so that the next start builds them again: ${unsaved}`]
+  : [];
+parentPort!.postMessage({ ready: universe, warnings } satisfies EngineReady);
 /** Does one thing after another while nothing is asked. */
 function whileIdle(steps: (() => unknown)[]): void {
   const [step, ...rest] = steps;

@@ -1,9 +1,30 @@
 import { plainToInstance, type ClassConstructor } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
+import type { IncomingMessage } from 'node:http';
 import type { NextFunction, Request, Response } from 'express';
 import multer from 'multer';
 import { Problem } from '../../core/tape/problem.ts';
-import { GivenUp } from '../engine/host.ts';
+import { EngineGone, GivenUp } from '../engine/host.ts';
+import type { Log } from '../log.ts';
+import { isOutOfSpace, isReadOnly } from '../start-trouble.ts';
+
+/** Keys that name what every object has; no request has a use for them. */
+const FORBIDDEN = '__proto__';
+
+/** Notes of a request whether its body may hold a forbidden key, so that only those that may are looked through. */
+export function noteForbiddenKeys(request: IncomingMessage, _response: unknown, bytes: Buffer): void {
+  (request as { mayHoldForbidden?: boolean }).mayHoldForbidden = bytes.includes(FORBIDDEN);
+}
+
+function refuseForbidden(value: unknown): void {
+  if (typeof value !== 'object' || value === null) return;
+  if (Object.hasOwn(value, FORBIDDEN))
+    throw new Problem('unknown-key', `The request has the unknown key "${FORBIDDEN}".`, {
+      field: FORBIDDEN,
+      rule: 'a known key',
+    });
+  for (const one of Object.values(value)) refuseForbidden(one);
+}
 
 /** The body of a request as an instance of its class. @throws Problem naming the first field that is wrong */
 export function body<T extends object>(type: ClassConstructor<T>, request: Request): T {
@@ -12,6 +33,7 @@ export function body<T extends object>(type: ClassConstructor<T>, request: Reque
     throw new Problem('wrong-body', 'The body of the request is not a JSON object.', {
       rule: 'a JSON object, content type application/json',
     });
+  if ((request as { mayHoldForbidden?: boolean }).mayHoldForbidden) refuseForbidden(plain);
   const instance = plainToInstance(type, plain);
   const [error] = validateSync(instance, {
     whitelist: true,
@@ -53,10 +75,29 @@ export class HttpProblem extends Problem {
 export function answerError(error: unknown, request: Request, response: Response, next: NextFunction): void {
   if (error instanceof GivenUp) return;
   if (response.headersSent) return next(error);
+  // What a file would have been sent with.
+  for (const header of ['content-disposition', 'content-type', 'content-length'])
+    response.removeHeader(header);
   const answer = (status: number, problem: Problem) => {
     const { code, message, field, value, rule } = problem;
-    response.status(status).json({ error: { code, message, field, value, rule } });
+    response.status(status).json({
+      error: {
+        ...{ code, message: shortened(message, LONGEST_MESSAGE) },
+        ...{ field: field && shortened(field, LONGEST_VALUE), value: shown(value), rule },
+        current: (problem as { current?: unknown }).current,
+      },
+    });
   };
+  if (error instanceof EngineGone) {
+    response.set('retry-after', '1');
+    return answer(
+      503,
+      new Problem(
+        'counting-again',
+        'The counting stopped and is being started again. Ask once more in a moment.',
+      ),
+    );
+  }
   if (error instanceof HttpProblem) return answer(error.status, error);
   if (error instanceof Problem) return answer(400, error);
   if (error instanceof multer.MulterError) {
@@ -75,8 +116,8 @@ export function answerError(error: unknown, request: Request, response: Response
   if (type === 'entity.too.large')
     return answer(
       413,
-      new Problem('too-large', 'The body of the request is larger than 2 MB.', {
-        rule: 'at most 2 MB; use an upload for files',
+      new Problem('too-large', 'The body of the request is larger than 4 MB.', {
+        rule: 'at most 4 MB; use an upload for files',
       }),
     );
   if (type === 'entity.parse.failed')
@@ -87,7 +128,23 @@ export function answerError(error: unknown, request: Request, response: Response
       }),
     );
   if (status && status < 500) return answer(status, new Problem('wrong-request', (error as Error).message));
-  console.error(error);
+  if (isOutOfSpace(error))
+    return answer(
+      507,
+      new Problem(
+        'no-space',
+        'There is no space left where the data is kept, so nothing was written. Free some and do it again; what you entered is unchanged.',
+      ),
+    );
+  if (isReadOnly(error))
+    return answer(
+      507,
+      new Problem(
+        'read-only',
+        'The data cannot be written: its folder or a file in it is read-only. Change its rights and do it again.',
+      ),
+    );
+  (request.app.get('log') as Log).error({ err: error, id: response.locals.id as string }, 'A request failed');
   answer(
     500,
     new Problem(
@@ -95,6 +152,21 @@ export function answerError(error: unknown, request: Request, response: Response
       'The program made a mistake; it has written what happened to its log. What you entered is unchanged.',
     ),
   );
+}
+
+/** Characters of a value that messages show, and of a message. */
+const LONGEST_VALUE = 200;
+const LONGEST_MESSAGE = 1000;
+
+function shortened(text: string, most: number): string {
+  return text.length > most ? `${text.slice(0, most)} …` : text;
+}
+
+/** A value as an answer shows it: long texts cut, whatever is large left out. */
+function shown(value: unknown): unknown {
+  if (typeof value === 'string') return shortened(value, LONGEST_VALUE);
+  if (typeof value !== 'object' || value === null) return value;
+  return JSON.stringify(value).length > LONGEST_VALUE ? undefined : value;
 }
 
 /** A text of the query, the empty one where it is not there. */

@@ -72,6 +72,7 @@ const ERROR = {
         field: { type: 'string' },
         value: {},
         rule: { type: 'string' },
+        current: {},
       },
     },
   },

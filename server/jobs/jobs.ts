@@ -2,6 +2,9 @@ import { nanoid } from 'nanoid';
 import type { Worker } from 'node:worker_threads';
 import type { Job, JobState } from '../../contract/responses.ts';
 import type { Db } from '../db/open.ts';
+import type { Log } from '../log.ts';
+import { landedResult } from '../tables/landed-jobs.ts';
+import { HttpProblem } from '../http/check.ts';
 import { startWorker } from '../threads.ts';
 
 /** What a job's thread says while it works. */
@@ -16,18 +19,35 @@ export type JobMessage =
  */
 export class Jobs {
   private readonly db: Db;
+  private readonly universe: Db;
+  private readonly log: Log;
   private readonly running = new Map<string, { job: Job; worker: Worker; cancel: Int32Array }>();
 
-  constructor(db: Db) {
+  /** `wroteFile` says of an export's job whether its file was written whole. */
+  constructor(db: Db, universe: Db, log: Log, wroteFile: (job: string) => boolean) {
     this.db = db;
-    db.prepare(
-      `UPDATE job SET state = 'failed', message = 'The program was stopped while this ran. Nothing of it was kept; start it again.', ended_at = ? WHERE state = 'running'`,
-    ).run(new Date().toISOString());
+    this.universe = universe;
+    this.log = log;
+    for (const job of this.stored("WHERE state = 'running'")) {
+      const landed = landedResult(universe, job.id);
+      if (landed) {
+        job.result = landed;
+        this.end(job, 'done', 'The program was stopped just after this was done; all of it is kept.');
+      } else if (job.kind === 'export' && wroteFile(job.id))
+        this.end(job, 'done', 'The program was stopped just after the file was written; it is whole.');
+      else
+        this.end(
+          job,
+          'failed',
+          'The program was stopped while this ran. Nothing of it was kept; start it again.',
+        );
+    }
   }
 
   /**
    * Starts a job in the worker at `path`. `after` runs when the thread has ended well, before the
    * job counts as done; the thread finds a cancel flag at `workerData.cancel[0]`.
+   * @throws HttpProblem where it writes the universe and another does so already
    */
   start(
     kind: Job['kind'],
@@ -36,6 +56,10 @@ export class Jobs {
     workerData: Record<string, unknown>,
     after: (result: Record<string, unknown>, job: Job) => Promise<void> | void,
   ): Job {
+    if (kind !== 'export' && this.writing)
+      throw new HttpProblem(409, 'busy', 'Another load is running. Wait until it ends, or cancel it.', {
+        rule: 'one load at a time',
+      });
     const job: Job = {
       id: nanoid(12),
       kind,
@@ -64,16 +88,21 @@ export class Jobs {
     worker.on('error', (error) => (failure ??= `It stopped by an error of the program: ${error.message}`));
     worker.on('exit', () => {
       void (async () => {
+        // What is in the universe decides, not how the thread ended.
+        result ??= landedResult(this.universe, job.id);
+        job.result = result;
         if (result) {
           try {
             await after(result, job);
+            this.end(job, 'done', null);
           } catch (error) {
-            failure = error instanceof Error ? error.message : String(error);
+            this.end(
+              job,
+              'done',
+              `It is done, but what is counted could not be brought up to date: ${error instanceof Error ? error.message : String(error)} Start the program again.`,
+            );
           }
-        }
-        job.result = result;
-        if (failure !== null) this.end(job, 'failed', failure);
-        else if (result) this.end(job, 'done', null);
+        } else if (failure !== null) this.end(job, 'failed', failure);
         else if (cancel[0]) this.end(job, 'cancelled', 'Cancelled; nothing of it was kept.');
         else this.end(job, 'failed', 'The thread ended without a result.');
       })();
@@ -84,19 +113,25 @@ export class Jobs {
   private end(job: Job, state: JobState, message: string | null): void {
     Object.assign(job, { state, message, endedAt: new Date().toISOString() });
     if (state === 'done' && job.total !== null) job.done = job.total;
-    this.running.delete(job.id);
-    this.db
-      .prepare(
-        'UPDATE job SET state = ?, done = ?, total = ?, message = ?, result = ?, ended_at = ? WHERE id = ?',
-      )
-      .run(state, job.done, job.total, message, JSON.stringify(job.result), job.endedAt, job.id);
+    try {
+      this.db
+        .prepare(
+          'UPDATE job SET state = ?, done = ?, total = ?, message = ?, result = ?, ended_at = ? WHERE id = ?',
+        )
+        .run(state, job.done, job.total, message, JSON.stringify(job.result), job.endedAt, job.id);
+      this.running.delete(job.id);
+    } catch (error) {
+      // Such as on a full disk: how it ended is known here until it can be told anew at the next start.
+      this.log.error({ job: job.id, error }, 'The end of a job could not be written');
+    }
   }
 
   /** True where there was something to cancel. */
   cancel(id: string): boolean {
     const found = this.running.get(id);
-    if (found) Atomics.store(found.cancel, 0, 1);
-    return found !== undefined;
+    if (found?.job.state !== 'running') return false;
+    Atomics.store(found.cancel, 0, 1);
+    return true;
   }
 
   get(id: string): Job | undefined {
@@ -110,9 +145,26 @@ export class Jobs {
     );
   }
 
+  /** Waits until the jobs that run have ended, asking them to leave their work. */
+  async stop(): Promise<void> {
+    const ends = [...this.running.values()].map(
+      ({ worker, cancel }) =>
+        new Promise((resolve) => {
+          Atomics.store(cancel, 0, 1);
+          worker.once('exit', resolve);
+        }),
+    );
+    await Promise.all(ends);
+  }
+
+  /** How many run. */
+  get count(): number {
+    return [...this.running.values()].filter(({ job }) => job.state === 'running').length;
+  }
+
   /** Whether a job that writes the universe is running. */
   get writing(): boolean {
-    return [...this.running.values()].some(({ job }) => job.kind !== 'export');
+    return [...this.running.values()].some(({ job }) => job.state === 'running' && job.kind !== 'export');
   }
 
   private stored(clause: string, ...values: string[]): Job[] {

@@ -2,12 +2,13 @@ import { workerData } from 'node:worker_threads';
 import { openUniverse } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { jobLanded } from '../tables/landed-jobs.ts';
 import { sourceByKey } from '../tables/source.ts';
 import { removeSource } from './remake.ts';
 
 /** The thread that takes a source out of the universe, in one transaction. */
 void runJob(() => {
-  const { dir, key } = workerData as { dir: string; key: string };
+  const { dir, key, job } = workerData as { dir: string; key: string; job: string };
   const db = openUniverse(dir);
   try {
     db.transaction(() => {
@@ -15,6 +16,7 @@ void runJob(() => {
         stopIfCancelled();
         tellProgress(done, total);
       });
+      jobLanded(db, job, { source: key });
     }).immediate();
   } finally {
     db.close();

@@ -6,6 +6,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import { openUniverse, type Db } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { jobLanded } from '../tables/landed-jobs.ts';
 import { nextRevision } from '../tables/revision.ts';
 import { technologyKey } from '../tables/company.ts';
 import { addSource, setRows, type SourceRow } from '../tables/source.ts';
@@ -71,10 +72,12 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
         'some-refused',
         `${landed.refused} of ${landed.read} rows could not be read and all or nothing was asked for; nothing was loaded. First: row ${shown[0]!.row}, ${shown[0]!.column} “${shown[0]!.value}”: expected ${shown[0]!.rule}.`,
       );
+    const result = { source: source.key, ...summary };
+    jobLanded(db, data.job, result);
     db.exec('COMMIT');
     if (refusedCells === 0) rmSync(path);
     tellProgress(total, total);
-    return { source: source.key, ...summary };
+    return result;
   } catch (error) {
     if (db.inTransaction) db.exec('ROLLBACK');
     throw error;

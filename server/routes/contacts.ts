@@ -1,14 +1,13 @@
 import { Router } from 'express';
 import multer from 'multer';
-import { readFileSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import type { ContactsAnswer } from '../../contract/responses.ts';
-import { readContactRows, readVCards, type AddressBookEntry } from '../../core/records/contacts.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { domainOf } from '../../core/text/domain.ts';
 import { HttpProblem } from '../http/check.ts';
 import { CompanyFinder } from '../load/company-finder.ts';
-import { fileRows, previewFile } from '../load/read-file.ts';
+import { readInThread } from '../load/reading-thread.ts';
 import type { Services } from '../services.ts';
 import { allBooks, contactsAt, removeBook, writeContacts } from '../tables/contacts.ts';
 
@@ -35,7 +34,7 @@ export function contactRoutes({ universe, workspace }: Services): Router {
     const { path } = request.file;
     try {
       const name = Buffer.from(request.file.originalname, 'latin1').toString('utf8');
-      const entries = await entriesOf(path);
+      const { entries } = await readInThread({ of: 'contacts', path });
       if (entries.length === 0 || entries.length > MOST_CONTACTS)
         throw new Problem(
           'no-contacts',
@@ -78,24 +77,4 @@ export function contactRoutes({ universe, workspace }: Services): Router {
     response.status(204).end();
   });
   return routes;
-}
-
-async function entriesOf(path: string): Promise<AddressBookEntry[]> {
-  const start = readFileSync(path).subarray(0, 4096).toString('utf8');
-  if (/^\ufeff?\s*BEGIN:VCARD/i.test(start)) return readVCards(readFileSync(path, 'utf8'));
-  const { header, kind, encoding, delimiter } = await previewFile(path, { hasHeader: true });
-  const rows: string[][] = [];
-  for await (const cells of fileRows(path, { kind, encoding, delimiter, hasHeader: true })) rows.push(cells);
-  const entries = readContactRows(header, rows.slice(1));
-  if (!entries)
-    throw new Problem(
-      'no-contacts',
-      `No column of the file is a name or a mail address: ${header.slice(0, 8).join(', ')}.`,
-      {
-        field: 'file',
-        value: header.join(', ').slice(0, 200),
-        rule: 'a vCard, or a sheet with a column for names or mail addresses',
-      },
-    );
-  return entries;
 }

@@ -53,6 +53,8 @@ export function listRoutes({ workspace, engine }: Services): Router {
     const companies = await engine.call(calls.companyKeysOf, [tape, sort, picks]);
     const words = await engine.call(calls.wordsOf, [tape]);
     const origin = `${picks.keys || picks.ranges ? 'picked by hand from' : 'all of'} ${words.join('; ') || 'the universe'}`;
+    // It may have been removed while its companies were found.
+    found(key);
     const { added, at } = addMembers(workspace, key, companies, origin);
     response.json({ added, at, of: companies.length, list: found(key) } satisfies AddedAnswer);
   });
@@ -64,6 +66,7 @@ export function listRoutes({ workspace, engine }: Services): Router {
     const { key } = found(request.params.key);
     const { tape, sort, ...picks } = body(PicksBody, request);
     const companies = await engine.call(calls.companyKeysOf, [tape, sort, picks]);
+    found(key);
     response.json({ removed: removeMembers(workspace, key, companies), list: found(key) });
   });
 

@@ -5,6 +5,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import type { Services } from '../services.ts';
 import { allColumnSets, removeColumnSet, writeColumnSet } from '../tables/column-sets.ts';
+import { expectVersion } from '../http/versions.ts';
 import { noteOn, writeNote } from '../tables/notes.ts';
 
 /** What one keeps for oneself: notes on records, and sets of columns. */
@@ -26,7 +27,10 @@ export function ownRoutes({ workspace }: Services): Router {
   routes.put('/notes/:subject/:key', (request, response) => {
     const { key } = request.params;
     const subject = subjectIn(request.params.subject);
-    writeNote(workspace, subject, key, body(NoteBody, request).text.trim());
+    const { text } = body(NoteBody, request);
+    const now = noteOn(workspace, subject, key);
+    expectVersion(request, now.changedAt, 'The note', () => now);
+    writeNote(workspace, subject, key, text.trim());
     response.json(noteOn(workspace, subject, key));
   });
 

@@ -1,17 +1,18 @@
 import { Router } from 'express';
 import multer from 'multer';
 import { nanoid } from 'nanoid';
-import { createReadStream, existsSync, mkdirSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { DemoBody, LoadBody, PreviewBody } from '../../contract/requests.ts';
+import type { UploadAnswer } from '../../contract/responses.ts';
 import { dayOf, yearOf } from '../../core/dates.ts';
 import { fileColumns } from '../../core/fields/registry.ts';
-import { guessMapping, guessSubject } from '../../core/records/mapping.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
-import { previewFile, type FilePreview, type FileReading } from '../load/read-file.ts';
+import { sendFile } from '../http/send-file.ts';
+import type { FileReading } from '../load/read-file.ts';
+import { readInThread } from '../load/reading-thread.ts';
 import { refusalsPath } from '../load/refusals.ts';
-import { loadCodeTrees } from '../reference.ts';
 import { asOfDay } from '../days.ts';
 import type { Services } from '../services.ts';
 import { sourceByKey, viewSources } from '../tables/source.ts';
@@ -29,7 +30,6 @@ export function sourceRoutes(services: Services): Router {
   const { dir, universe, workspace, engine, jobs } = services;
   const routes = Router();
   const uploads = new Map<string, Upload>();
-  const trees = loadCodeTrees();
   const folder = join(dir, 'uploads');
   const storage = multer.diskStorage({
     destination: (_request, _file, done) => {
@@ -54,30 +54,20 @@ export function sourceRoutes(services: Services): Router {
     ...(delimiter === undefined ? {} : { delimiter }),
     ...(hasHeader === undefined ? {} : { hasHeader }),
   });
-  const show = (id: string, fileName: string, preview: FilePreview, wished?: string) => {
-    const subject = wished ?? guessSubject(preview.header);
+  const preview = async (path: string, reading: Partial<FileReading>, subject?: string) => {
     const settings = readSettings(workspace);
-    const mapping = guessMapping(
-      preview.header,
-      preview.rows,
-      trees,
-      {
-        currency: settings.currency,
-        year: yearOf(asOfDay(settings)) - 1,
-      },
-      subject,
-    );
-    if (preview.kind === 'xlsx') mapping.decimal = '.';
-    return {
-      upload: id,
-      fileName,
-      ...preview,
-      rows: preview.rows.slice(0, SHOWN_ROWS),
-      subject,
-      mapping,
-      columns: fileColumns(subject),
-    };
+    const defaults = { currency: settings.currency, year: yearOf(asOfDay(settings)) - 1 };
+    return readInThread({ of: 'preview', path, reading, subject, defaults });
   };
+  const show = (id: string, fileName: string, read: Awaited<ReturnType<typeof preview>>): UploadAnswer => ({
+    upload: id,
+    fileName,
+    ...read.preview,
+    rows: read.preview.rows.slice(0, SHOWN_ROWS),
+    subject: read.subject,
+    mapping: read.mapping,
+    columns: fileColumns(read.subject),
+  });
   const mayWrite = () => {
     if (jobs.writing)
       throw new HttpProblem(409, 'busy', 'Another load is running. Wait until it ends, or cancel it.', {
@@ -98,10 +88,10 @@ export function sourceRoutes(services: Services): Router {
     const { path } = request.file;
     const fileName = Buffer.from(request.file.originalname, 'latin1').toString('utf8');
     try {
-      const preview = await previewFile(path);
+      const read = await preview(path, {});
       const id = nanoid(12);
       uploads.set(id, { path, fileName });
-      response.status(201).json(show(id, fileName, preview));
+      response.status(201).json(show(id, fileName, read));
     } catch (error) {
       rmSync(path, { force: true });
       throw error;
@@ -111,15 +101,17 @@ export function sourceRoutes(services: Services): Router {
   routes.post('/uploads/:id/preview', async (request, response) => {
     const { path, fileName } = found(request.params.id);
     const wish = body(PreviewBody, request);
-    response.json(show(request.params.id, fileName, await previewFile(path, readingOf(wish)), wish.subject));
+    response.json(show(request.params.id, fileName, await preview(path, readingOf(wish), wish.subject)));
   });
 
   routes.post('/sources', async (request, response) => {
     const load = body(LoadBody, request);
     mayWrite();
     const { path, fileName } = found(load.upload);
-    const { header, kind, encoding, delimiter, hasHeader } = await previewFile(path, readingOf(load.read));
     const subject = load.read.subject ?? 'companies';
+    const { header, kind, encoding, delimiter, hasHeader } = (
+      await preview(path, readingOf(load.read), subject)
+    ).preview;
     const known = new Set(fileColumns(subject).map((column) => column.id));
     load.mapping.columns.forEach((id, i) => {
       if (id !== null && !known.has(id))
@@ -237,15 +229,15 @@ export function sourceRoutes(services: Services): Router {
       });
     response.json({ cancelling: true });
   });
-  routes.get('/jobs/:id/refusals', (request, response) => {
-    const job = jobs.get(request.params.id);
-    if (!job || !existsSync(refusalsPath(dir, job.id)))
-      throw new HttpProblem(404, 'no-refusals', 'No rows of this load were refused.', {
-        field: 'id',
-        value: request.params.id,
-      });
+  routes.get('/jobs/:id/refusals', async (request, response) => {
+    const { id } = request.params;
+    const none = new HttpProblem(404, 'no-refusals', 'No rows of this load were refused.', {
+      field: 'id',
+      value: id,
+    });
+    if (!jobs.get(id)) throw none;
     response.attachment('refused-rows.csv').type('text/csv; charset=utf-8');
-    createReadStream(refusalsPath(dir, job.id)).pipe(response);
+    await sendFile(response, refusalsPath(dir, id), none);
   });
   return routes;
 }

@@ -5,6 +5,7 @@ import { TapeBody } from '../../contract/tape-body.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
+import { expectVersion } from '../http/versions.ts';
 import type { Services } from '../services.ts';
 import {
   allSavedTapes,
@@ -51,9 +52,11 @@ export function tapeRoutes({ workspace, engine }: Services): Router {
       });
     return row;
   };
-  const write = async ({ tape, kind, name }: SavedTapeBody, id?: string) => {
+  /** Counts a tape and writes it; `check` is asked just before, since much may have happened while it was counted. */
+  const write = async ({ tape, kind, name }: SavedTapeBody, id?: string, check?: () => void) => {
     const whole = { ...tape, name };
     const { tally, universe } = await engine.call(calls.tally, [whole]);
+    check?.();
     return writeSavedTape(workspace, { id, kind, name, body: JSON.stringify(whole), count: tally, universe });
   };
 
@@ -74,7 +77,12 @@ export function tapeRoutes({ workspace, engine }: Services): Router {
   });
   routes.put('/tapes/:id', async (request, response) => {
     const { id } = found(request.params.id);
-    response.json({ tape: await view(await write(body(SavedTapeBody, request), id)) });
+    const wish = body(SavedTapeBody, request);
+    const row = await write(wish, id, () => {
+      const now = found(id);
+      expectVersion(request, now.saved_at, `The tape “${now.name}”`, () => JSON.parse(now.body) as Tape);
+    });
+    response.json({ tape: await view(row) });
   });
   routes.delete('/tapes/:id', (request, response) => {
     removeSavedTape(workspace, found(request.params.id).id);

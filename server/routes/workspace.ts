@@ -1,14 +1,14 @@
 import { Router } from 'express';
 import { nanoid } from 'nanoid';
-import { createReadStream, existsSync, rmSync, statSync } from 'node:fs';
+import { rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { ExportBody } from '../../contract/row-requests.ts';
 import { SettingsBody } from '../../contract/settings.ts';
 import { dayOf, isoOf } from '../../core/dates.ts';
 import { subjectOf } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
-import { openApiDocument } from '../http/openapi.ts';
 import { body, HttpProblem } from '../http/check.ts';
+import { sendFile } from '../http/send-file.ts';
 import { asOfDay } from '../days.ts';
 import type { Picks } from '../engine/subject-engine.ts';
 import type { Services } from '../services.ts';
@@ -29,23 +29,10 @@ export function workspaceRoutes(services: Services): Router {
   const { dir, workspace, universe, engine, jobs } = services;
   const routes = Router();
 
-  routes.get('/health', async (_request, response) => {
-    response.json({
-      status: 'ok',
-      generation: engine.generation,
-      asOf: isoOf(asOfDay(readSettings(workspace))),
-      ...(await engine.call(calls.describe, [])),
-    });
-  });
-
-  routes.get('/openapi.json', (_request, response) => {
-    response.json(openApiDocument());
-  });
   routes.get('/settings', (_request, response) => {
     response.json(readSettings(workspace));
   });
-  routes.put('/settings', (request, response) => {
-    const settings = body(SettingsBody, request);
+  const putSettings = (settings: SettingsBody) => {
     if (settings.asOf !== null && dayOf(settings.asOf) === null)
       throw new Problem('wrong-value', `asOf is no calendar date: ${settings.asOf}.`, {
         field: 'asOf',
@@ -55,7 +42,18 @@ export function workspaceRoutes(services: Services): Router {
     const before = asOfDay(readSettings(workspace));
     writeSettings(workspace, settings);
     if (asOfDay(settings) !== before) engine.settingsChanged();
-    response.json(settings);
+    return settings;
+  };
+  routes.put('/settings', (request, response) => {
+    response.json(putSettings(body(SettingsBody, request)));
+  });
+  // By field, so that two windows that change different ones keep both.
+  routes.patch('/settings', (request, response) => {
+    const wished = request.body as unknown;
+    const checked = body(SettingsBody, request);
+    const changed = Object.keys(wished as object) as (keyof SettingsBody)[];
+    const part = Object.fromEntries(changed.map((key) => [key, checked[key]]));
+    response.json(putSettings(Object.assign(readSettings(workspace), part)));
   });
 
   const fileOf = (row: ExportRow) => join(dir, 'exports', `${row.id}.${row.format}`);
@@ -69,7 +67,7 @@ export function workspaceRoutes(services: Services): Router {
     picked: row.picked,
     count: row.count,
     madeAt: row.made_at,
-    bytes: existsSync(fileOf(row)) ? statSync(fileOf(row)).size : null,
+    bytes: statSync(fileOf(row), { throwIfNoEntry: false })?.size ?? null,
     job: jobs.get(row.job_id) ?? null,
   });
 
@@ -144,22 +142,24 @@ export function workspaceRoutes(services: Services): Router {
   routes.get('/exports/:id', (request, response) => {
     response.json({ export: view(found(request.params.id)) });
   });
-  routes.get('/exports/:id/file', (request, response) => {
+  routes.get('/exports/:id/file', async (request, response) => {
     const row = found(request.params.id);
-    if (!existsSync(fileOf(row)))
-      throw new HttpProblem(
-        409,
-        'not-written',
-        'The file of this export is not written: its job is running, or it failed or was cancelled.',
-        { field: 'id', value: row.id },
-      );
     response.attachment(`${row.name.replace(/[^\p{L}\p{N} ._-]+/gu, ' ').trim() || 'export'}.${row.format}`);
     response.type(
       row.format === 'csv'
         ? 'text/csv; charset=utf-8'
         : 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
     );
-    createReadStream(fileOf(row)).pipe(response);
+    await sendFile(
+      response,
+      fileOf(row),
+      new HttpProblem(
+        409,
+        'not-written',
+        'The file of this export is not written: its job is running, or it failed, was cancelled or is removed.',
+        { field: 'id', value: row.id },
+      ),
+    );
   });
   routes.delete('/exports/:id', (request, response) => {
     const row = found(request.params.id);

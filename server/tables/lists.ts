@@ -2,6 +2,7 @@ import type { ListView } from '../../contract/responses.ts';
 import { foldedWords } from '../../core/text/fold.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import type { ListVerdict } from '../../core/tape/nodes.ts';
+import { nextVersion } from '../http/versions.ts';
 import type { Db } from '../db/open.ts';
 import { factsChanged } from './facts.ts';
 
@@ -67,9 +68,6 @@ function membersChanged(db: Db, key: string): void {
   factsChanged(db);
 }
 
-/** When members were last added, so that no two additions have the same time. */
-let lastAdded = 0;
-
 /** Adds companies that are not on the list yet. Returns how many those were, and the time that names the addition. */
 export function addMembers(
   db: Db,
@@ -80,8 +78,7 @@ export function addMembers(
   const add = db.prepare(
     "INSERT OR IGNORE INTO list_member (list, company, verdict, origin, added_at) VALUES (?, ?, 'in', ?, ?)",
   );
-  lastAdded = Math.max(Date.now(), lastAdded + 1);
-  const at = new Date(lastAdded).toISOString();
+  const at = nextVersion();
   return db.transaction(() => {
     let added = 0;
     for (const company of companies) added += add.run(key, company, origin, at).changes;

@@ -1,4 +1,5 @@
 import type { NoteAnswer } from '../../contract/responses.ts';
+import { nextVersion } from '../http/versions.ts';
 import type { Db } from '../db/open.ts';
 
 /** The note on a record. */
@@ -20,5 +21,5 @@ export function writeNote(workspace: Db, subject: string, key: string, text: str
       .prepare(
         'INSERT INTO note VALUES (?, ?, ?, ?) ON CONFLICT DO UPDATE SET text = excluded.text, changed_at = excluded.changed_at',
       )
-      .run(subject, key, text, new Date().toISOString());
+      .run(subject, key, text, nextVersion());
 }

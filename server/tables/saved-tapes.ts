@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import { nextVersion } from '../http/versions.ts';
 import type { Db } from '../db/open.ts';
 
 /** A tape kept by name, or lines kept to be put on other tapes. */
@@ -32,7 +33,7 @@ export function writeSavedTape(
     opening: before?.opening ?? 0,
     ...tape,
     id: tape.id ?? nanoid(10),
-    saved_at: new Date().toISOString(),
+    saved_at: nextVersion(),
   };
   db.prepare(
     'INSERT OR REPLACE INTO saved_tape (id, kind, name, body, count, universe, opening, saved_at) VALUES (@id, @kind, @name, @body, @count, @universe, @opening, @saved_at)',

@@ -67,6 +67,10 @@ export function exportById(db: Db, id: string): ExportRow | undefined {
   return db.prepare<[string], ExportRow>('SELECT * FROM export WHERE id = ?').get(id);
 }
 
+export function exportOfJob(db: Db, job: string): ExportRow | undefined {
+  return db.prepare<[string], ExportRow>('SELECT * FROM export WHERE job_id = ?').get(job);
+}
+
 export function allExports(db: Db): ExportRow[] {
   return db.prepare<[], ExportRow>('SELECT * FROM export ORDER BY made_at DESC, id').all();
 }

@@ -33,8 +33,7 @@ export function useSaveSettings(): (change: Partial<Settings>) => Promise<void> 
   const now = useSettings();
   return async (change) => {
     const put = async (part: Partial<Settings>) => {
-      const current = client.getQueryData<Settings>(['settings']) ?? now;
-      const saved = await call<Settings>('PUT', '/settings', { ...current, ...part });
+      const saved = await call<Settings>('PATCH', '/settings', part);
       client.setQueryData(['settings'], saved);
       if (part.asOf !== undefined || part.currency !== undefined)
         await client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'settings' });

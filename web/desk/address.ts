@@ -32,7 +32,7 @@ export function encodeTape(tape: Tape): string {
   return btoa(String.fromCharCode(...bytes))
     .replaceAll('+', '-')
     .replaceAll('/', '_')
-    .replace(/=+$/, '');
+    .replaceAll('=', '');
 }
 
 /** @throws ApiError or Error where the text is no tape of ours */

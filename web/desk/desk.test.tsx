@@ -150,7 +150,7 @@ describe('acts asked before their count has come', () => {
             answer = (count) =>
               resolve({ ok: true, status: 200, json: () => Promise.resolve({ count }) } as Response);
           })
-        : (fetched)(input as string, init)) as typeof globalThis.fetch;
+        : fetched(input as string, init)) as typeof globalThis.fetch;
     await user.keyboard(' j s');
     const dialog = await screen.findByRole('dialog', { name: 'Companies … to a list' });
     await settled(() => answer(2));

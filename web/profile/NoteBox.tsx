@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { NoteAnswer } from '../../contract/responses.ts';
-import { call } from '../api.ts';
+import { call, isClash } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { record } from '../app/history.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
@@ -31,17 +31,28 @@ export function NoteBox({
   });
   const [draft, setDraft] = useState<string | null>(null);
   const text = draft ?? data?.text ?? '';
-  const save = async () => {
+  /** What another window wrote since the note was shown here. */
+  const [theirs, setTheirs] = useState<NoteAnswer | null>(null);
+  const close = () => {
+    setDraft(null);
+    setTheirs(null);
+    onOpen(false);
+  };
+  /** Writes the note over the one that was seen. */
+  const save = async (seen: NoteAnswer) => {
     try {
-      const [before, after] = [data?.text ?? '', text.trim()];
-      const put = async (note: string) =>
-        client.setQueryData(queryKey, await call<NoteAnswer>('PUT', path, { text: note }));
-      await put(after);
+      const [before, after] = [seen.text, text.trim()];
+      const put = async (note: string, version?: string | null) =>
+        client.setQueryData(
+          queryKey,
+          await call<NoteAnswer>('PUT', path, { text: note }, undefined, version),
+        );
+      await put(after, seen.changedAt);
       if (before !== after) record({ name: 'a note', undo: () => put(before), redo: () => put(after) });
-      setDraft(null);
-      onOpen(false);
+      close();
     } catch (failure) {
-      toast.error((failure as Error).message);
+      if (isClash(failure)) setTheirs(failure.current as NoteAnswer);
+      else toast.error((failure as Error).message);
     }
   };
   // Writing over a note that could not be read would lose it.
@@ -76,23 +87,38 @@ export function NoteBox({
         value={text}
         onChange={(event) => setDraft(event.target.value)}
         onKeyDown={(event) => {
-          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void save();
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey) && data && !theirs) void save(data);
         }}
       />
-      <p className="mt-1 flex items-center gap-2 text-[12px] text-soft">
-        <Button look="ink" disabled={data === undefined} onClick={() => void save()}>
-          Keep the note
-        </Button>
-        <Button
-          onClick={() => {
-            setDraft(null);
-            onOpen(false);
-          }}
-        >
-          Cancel
-        </Button>
-        Ctrl Enter keeps it; an empty note is none
-      </p>
+      {theirs ? (
+        <div role="alert" className="mt-2 rounded-md border border-cut bg-wash p-3">
+          <p>Another window changed this note since it was shown here. It reads there:</p>
+          <p className="my-2 whitespace-pre-wrap">
+            {theirs.text || <span className="text-soft italic">nothing</span>}
+          </p>
+          <p className="flex gap-2">
+            <Button look="ink" onClick={() => void save(theirs)}>
+              Keep mine instead
+            </Button>
+            <Button
+              onClick={() => {
+                client.setQueryData(queryKey, theirs);
+                close();
+              }}
+            >
+              Keep theirs
+            </Button>
+          </p>
+        </div>
+      ) : (
+        <p className="mt-1 flex items-center gap-2 text-[12px] text-soft">
+          <Button look="ink" disabled={data === undefined} onClick={() => data && void save(data)}>
+            Keep the note
+          </Button>
+          <Button onClick={close}>Cancel</Button>
+          Ctrl Enter keeps it; an empty note is none
+        </p>
+      )}
     </div>
   );
 }

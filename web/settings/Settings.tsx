@@ -28,7 +28,10 @@ export function Settings() {
   }, [data, reset]);
   const onSubmit = handleSubmit(async (values) => {
     try {
-      await save({ ...values, asOf: values.asOf || null });
+      // Only what was changed here, so that what another window changed stays.
+      const all: Values = { ...values, asOf: values.asOf || null };
+      const changed = Object.entries(all).filter(([key, value]) => value !== data?.[key as keyof Values]);
+      await save(Object.fromEntries(changed));
       toast('Saved');
     } catch (error) {
       setError('root', { message: (error as Error).message });

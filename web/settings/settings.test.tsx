@@ -39,8 +39,10 @@ function workspace() {
     </>,
     {
       'GET /settings': () => kept,
-      'PUT /settings': (body: Values) =>
-        body.asOf === '2199-01-01' ? new Error('asOf must not lie in the future') : (kept = body),
+      'PATCH /settings': (part: Partial<Values>) =>
+        part.asOf === '2199-01-01'
+          ? new Error('asOf must not lie in the future')
+          : (kept = { ...kept, ...part }),
     },
   );
 }
@@ -59,8 +61,9 @@ test('settings are written as one, show at once everywhere, and are taken back b
   await user.click(save());
   await waitFor(() => expect(figure()).toBe('−1.234,5 30.9.2026 CZK'));
   expect(document.documentElement.dataset.theme).toBe('night');
-  expect(sent('PUT /settings')).toEqual([
-    { ...USUAL, numbers: 'point', dates: 'dotted', currency: 'CZK', theme: 'night' },
+  // What was not changed here is not sent, so that what another window changed stays.
+  expect(sent('PATCH /settings')).toEqual([
+    { numbers: 'point', dates: 'dotted', currency: 'CZK', theme: 'night' },
   ]);
   await settled(undo);
   await waitFor(() => expect(figure()).toBe('−1,234.5 30 Sep 2026 €'));
@@ -84,8 +87,8 @@ test('an as-of date is sent as a day, emptied as none; what the server refuses i
   expect(asOf.value).toBe('2199-01-01');
   fireEvent.change(asOf, { target: { value: '2026-06-30' } });
   await user.click(save());
-  await waitFor(() => expect(sent('PUT /settings').at(-1)).toMatchObject({ asOf: '2026-06-30' }));
+  await waitFor(() => expect(sent('PATCH /settings').at(-1)).toMatchObject({ asOf: '2026-06-30' }));
   fireEvent.change(asOf, { target: { value: '' } });
   await user.click(save());
-  await waitFor(() => expect(sent('PUT /settings').at(-1)).toMatchObject({ asOf: null }));
+  await waitFor(() => expect(sent('PATCH /settings').at(-1)).toMatchObject({ asOf: null }));
 });

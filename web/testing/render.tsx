@@ -13,7 +13,7 @@ import { useDesk } from '../desk/store.ts';
 
 notifyManager.setNotifyFunction((notify) => act(notify));
 
-/** Answers by "POST /complete"; a function is called with the body. An Error is an answer that says it. */
+/** Answers by "POST /complete"; a function is called with the body and the headers. An Error is an answer that says it. */
 export type Answers = Record<string, unknown>;
 
 export interface Asked {
@@ -61,10 +61,12 @@ export function show(what: ReactNode, answers: Answers = {}): Shown {
         reply(404, { error: { code: 'unknown-address', message: `no answer for ${method} ${path}` } }),
       );
     const made: unknown =
-      typeof answer === 'function' ? (answer as (body: unknown) => unknown)(body) : answer;
+      typeof answer === 'function'
+        ? (answer as (body: unknown, headers: unknown) => unknown)(body, init.headers ?? {})
+        : answer;
     return Promise.resolve(
       made instanceof Error
-        ? reply(400, { error: { code: 'wrong-value', message: made.message } })
+        ? reply(400, { error: { code: 'wrong-value', ...made, message: made.message } })
         : reply(200, made),
     );
   });
@@ -81,6 +83,14 @@ export function show(what: ReactNode, answers: Answers = {}): Shown {
 
 function reply(status: number, body: unknown): Response {
   return { ok: status < 400, status, json: () => Promise.resolve(body) } as Response;
+}
+
+/** An answer that another window has written meanwhile: what is there now. */
+export function clash(current: unknown): Error {
+  return Object.assign(new Error('It was changed in another window.'), {
+    code: 'changed-meanwhile',
+    current,
+  });
 }
 
 /** Does something and waits until all that follows from it is shown. */

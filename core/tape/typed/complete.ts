@@ -2,6 +2,7 @@ import type { Lookup } from '../lookup.ts';
 import { alsoLine } from '../also.ts';
 import { emptyTape, isBlock, isHas, type Line, type Tape } from '../nodes.ts';
 import { wordLine } from '../wording.ts';
+import { squeezed } from './pieces.ts';
 import { parseTyped } from './parse.ts';
 import { suggestions } from './suggest.ts';
 import type { Suggestion } from './suggestion.ts';
@@ -35,7 +36,7 @@ const MARKS = /^(?:(?:not|must|parked|keep unknowns?|drop unknowns?|fresh\s+\d+\
  */
 export function complete(text: string, tape: Pick<Tape, 'subject' | 'lines'>, lookup: Lookup): Completion[] {
   const { subject } = tape;
-  const trimmed = text.trim().replace(/^\/+\s*/, '');
+  const trimmed = squeezed(text).replace(/^\/+ ?/, '');
   const marks = MARKS.exec(trimmed)![0];
   const body = trimmed.slice(marks.length);
   if (body === '') return [];

@@ -5,7 +5,7 @@ import { joinLines, renamed } from '../edit.ts';
 import { emptyTape, isBlock, type Leaf, type Line } from '../nodes.ts';
 import { validateTape } from '../validate.ts';
 import { readBare, readHas } from './has.ts';
-import { partsOf, problem, splitOutside } from './pieces.ts';
+import { partsOf, problem, splitOutside, squeezed } from './pieces.ts';
 import { readTest } from './tests.ts';
 
 /**
@@ -23,7 +23,7 @@ import { readTest } from './tests.ts';
  * @throws Problem saying what was understood and what was expected.
  */
 export function parseTyped(text: string, subject: string, lookup: Lookup, newId: () => string): Line[] {
-  const parts = partsOf(text.replace(/^\s*\/+/, ''));
+  const parts = partsOf(squeezed(text).replace(/^\/+/, ''));
   const lines = readLines(
     parts.length > 1 && subject === 'companies' ? parts.map(asWords) : parts,
     subject,

@@ -1,5 +1,10 @@
 import { Problem } from '../problem.ts';
 
+/** A typed text with one blank wherever there are several: what it says is the same, and no expression lingers over blanks. */
+export function squeezed(text: string): string {
+  return text.trim().replace(/\s+/g, ' ');
+}
+
 /** Splits at a separator that stands outside quotation marks and brackets. */
 export function splitOutside(text: string, separator: string): string[] {
   const parts: string[] = [];

@@ -18,21 +18,31 @@ export type Opened = 'snapshot' | 'patched' | 'built';
 
 /**
  * The columns of the universe in a folder: the saved ones if they are of its present revision, else
- * the saved ones with what changed since read anew, else all built from the database. What is new is saved.
+ * the saved ones with what changed since read anew, else all built from the database. What is new is saved;
+ * `unsaved` says why it could not be.
  */
 export async function openColumns(
   dir: string,
   db: Db,
   trees: ReadonlyMap<Scheme, CodeTree>,
-): Promise<{ universe: StoredUniverse; opened: Opened }> {
+): Promise<{ universe: StoredUniverse; opened: Opened; unsaved: string | null }> {
   const saved = openSnapshot(dir);
   const now = revisionOf(db);
   if (saved?.stamp === now.stamp && saved.revision === now.revision)
-    return { universe: saved, opened: 'snapshot' };
+    return { universe: saved, opened: 'snapshot', unsaved: null };
   const plan = saved ? planPatch(db, saved) : null;
   const universe = plan ? buildUniverse(db, trees, plan) : await buildAll(dir, db, trees);
-  saveSnapshot(dir, universe);
-  return { universe, opened: plan ? 'patched' : 'built' };
+  return { universe, opened: plan ? 'patched' : 'built', unsaved: trySaving(dir, universe) };
+}
+
+/** Saves the columns for the next start; where that fails (no space, say), counting goes on without. Returns why it failed. */
+function trySaving(dir: string, universe: StoredUniverse): string | null {
+  try {
+    saveSnapshot(dir, universe);
+    return null;
+  } catch (error) {
+    return (error as Error).message;
+  }
 }
 
 /** Reads only the companies added, remade or removed since `earlier`; null where that is not known or too many. */

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { SavedTapeView } from '../../../contract/responses.ts';
 import type { Tape } from '../../../core/tape/nodes.ts';
-import { call } from '../../api.ts';
+import { call, isClash } from '../../api.ts';
 import { did } from '../../app/history.ts';
 import { Button, Dialog, Segments, Trouble } from '../../ui/controls.tsx';
 import { useDesk } from '../store.ts';
@@ -18,7 +18,8 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
   const [busy, setBusy] = useState(false);
   const { data } = useSavedTapes();
   const same = data?.tapes.find((one) => one.kind === kind && one.name === name.trim());
-  const save = async () => {
+  /** Saves it; over one of the same name, which another window may have changed since it was seen here. */
+  const save = async (over: 'seen' | 'any' = 'seen') => {
     setBusy(true);
     setError(null);
     const { name: _name, description: _description, ...bare } = tape;
@@ -30,16 +31,18 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
     };
     try {
       const wish = { tape: whole, kind, name: name.trim() };
-      const put = async (body: object, at?: string) => {
+      const put = async (body: object, at?: string, version?: string) => {
         const { tape: saved } = await call<{ tape: SavedTapeView }>(
           at ? 'PUT' : 'POST',
           `/tapes${at ? `/${at}` : ''}`,
           body,
+          undefined,
+          version,
         );
         await client.invalidateQueries({ queryKey: ['saved-tapes'] });
         return saved.id;
       };
-      let id = await put(wish, same?.id);
+      let id = await put(wish, same?.id, over === 'seen' ? same?.savedAt : undefined);
       if (kind === 'tape') {
         const { sort: _sort, ...kept } = whole;
         change(kept, 'name');
@@ -100,9 +103,15 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
         <Trouble error={error} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" look="ink" disabled={name.trim() === '' || busy}>
-            {same ? 'Replace the one of this name' : 'Save'}
-          </Button>
+          {isClash(error) ? (
+            <Button look="ink" disabled={busy} onClick={() => void save('any')}>
+              Replace what the other window saved
+            </Button>
+          ) : (
+            <Button type="submit" look="ink" disabled={name.trim() === '' || busy}>
+              {same ? 'Replace the one of this name' : 'Save'}
+            </Button>
+          )}
         </div>
       </form>
     </Dialog>
