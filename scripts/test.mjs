@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { ensureBuild, ensureChromium, ensurePackages, ensurePdfText } from './setup.mjs';
 
-/** `npm test`: installs what is missing, then unit, API and interface tests; the last line is the total. */
+/** `npm test`: installs what is missing, then unit, API and interface tests and a short hostile day; the last line is the total. */
 ensurePackages();
 ensureChromium();
 ensurePdfText();
@@ -37,6 +37,10 @@ const e2e = await tests(['node_modules/@playwright/test/cli.js', 'test'], {
   passed: /^\s*(\d+) passed/m,
   failed: /^\s*(\d+) failed/m,
 });
-const failed = unit.failed + e2e.failed;
-console.log(`${unit.passed + e2e.passed} passed, ${failed} failed`);
+const faults = await tests(['--import', 'tsx', 'faults/main.ts', '--short'], {
+  passed: /^Faults: (\d+) passed/m,
+  failed: /^Faults: \d+ passed, (\d+) failed/m,
+});
+const failed = unit.failed + e2e.failed + faults.failed;
+console.log(`${unit.passed + e2e.passed + faults.passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

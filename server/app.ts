@@ -85,6 +85,14 @@ export function createApp(services: Services): Express {
     });
     response.sendFile(join(ROOT, 'data/geo/regions.topojson.gz'));
   });
+  app.use((request, _response, next) => {
+    try {
+      decodeURIComponent(request.path);
+    } catch {
+      throw new HttpProblem(400, 'wrong-address', 'The address has a % that stands for nothing.');
+    }
+    next();
+  });
   const built = join(ROOT, 'dist/web');
   if (existsSync(built)) {
     app.use('/assets', express.static(join(built, 'assets'), { immutable: true, maxAge: '1y' }));

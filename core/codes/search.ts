@@ -27,6 +27,8 @@ export interface CodeHit {
 const IN_NOTE = 'in its note';
 
 /** Letters from which on a misspelling is forgiven; shorter texts meet too much by chance. */
+/** Words that the name of a trade has at most; every one more is another search of the whole index. */
+const MOST_WORDS = 12;
 const FUZZY_FROM = 5;
 /** How much of a word may be misspelt: about one letter in four. */
 const FUZZY = 0.24;
@@ -69,7 +71,7 @@ export class CodeSearch {
     );
   }
 
-  /** The best codes for some words or the beginning of a code, best first. Spelling is forgiven only where nothing matches as written. */
+  /** The best codes for some words or the beginning of a code, best first. Spelling is forgiven only where nothing matches as written. No trade has more than a dozen words. */
   find(text: string, limit: number): CodeHit[] {
     const code = text.trim().toUpperCase();
     if (/^[A-Z]?\d[\d.-]*$/.test(code)) {
@@ -78,10 +80,13 @@ export class CodeSearch {
         .filter((node) => this.tree.codes[node]!.startsWith(code));
       return found.slice(0, limit).map((node) => this.hit(node, [], ''));
     }
-    const words = foldedWords(text).map(stem);
-    let results = this.index.search(text);
+    const plain = [...new Set(foldedWords(text))];
+    if (plain.length > MOST_WORDS) return [];
+    const words = plain.map(stem);
+    const asked = plain.join(' ');
+    let results = this.index.search(asked);
     const alike = results.length === 0 && text.trim().length >= FUZZY_FROM;
-    if (alike) results = this.index.search(text, { fuzzy: FUZZY });
+    if (alike) results = this.index.search(asked, { fuzzy: FUZZY });
     return results
       .slice(0, limit)
       .map((result) => ({ ...this.hit(Number(result.id), words, text), ...(alike ? { alike } : {}) }));

@@ -30,11 +30,3 @@ export function expectVersion(
   const seen = request.headers['if-match'];
   if (seen !== undefined && seen !== `"${version ?? NONE}"`) throw new ChangedMeanwhile(what, current());
 }
-
-let last = 0;
-
-/** The time now as a version: later than any given before. */
-export function nextVersion(): string {
-  last = Math.max(Date.now(), last + 1);
-  return new Date(last).toISOString();
-}

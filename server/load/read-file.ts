@@ -26,6 +26,9 @@ const DELIMITERS = [',', ';', '\t', '|'];
 /** As many as a sheet of a workbook can have. */
 const MOST_COLUMNS = 16_384;
 
+/** A first line with which spreadsheets name the separator of the others; it is no row. */
+const SEPARATOR = /^sep=([,;|\t])[\r\n]/i;
+
 /** @throws Problem */
 function checkColumns(columns: number): void {
   if (columns > MOST_COLUMNS)
@@ -49,7 +52,8 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
   if (kind === 'xlsx') await checkArchive(path);
   const encoding = wish.encoding ?? (kind === 'xlsx' ? 'utf-8' : encodingOf(sample));
   const text = kind === 'xlsx' ? '' : decodeSample(sample, encoding);
-  const delimiter = wish.delimiter ?? (kind === 'xlsx' ? ',' : delimiterOf(text));
+  const delimiter =
+    wish.delimiter ?? (kind === 'xlsx' ? ',' : (SEPARATOR.exec(text)?.[1] ?? delimiterOf(text)));
   const rows: string[][] = [];
   for await (const cells of fileRows(path, { kind, encoding, delimiter, hasHeader: false })) {
     rows.push(cells);
@@ -108,7 +112,11 @@ async function* csvRows(
   file.on('error', (error) => parser.destroy(error));
   decoded.pipe(parser);
   try {
+    let first = true;
     for await (const cells of parser) {
+      const names = first && /^sep=.?$/i.test((cells as string[]).join(reading.delimiter));
+      first = false;
+      if (names) continue;
       checkColumns((cells as string[]).length);
       yield cells as string[];
     }

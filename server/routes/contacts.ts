@@ -7,6 +7,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import { domainOf } from '../../core/text/domain.ts';
 import { HttpProblem } from '../http/check.ts';
 import { CompanyFinder } from '../load/company-finder.ts';
+import { oneFile } from '../http/upload.ts';
 import { readInThread } from '../load/reading-thread.ts';
 import type { Services } from '../services.ts';
 import { allBooks, contactsAt, removeBook, writeContacts } from '../tables/contacts.ts';
@@ -25,7 +26,7 @@ export function contactRoutes({ universe, workspace }: Services): Router {
   routes.get('/companies/:key/contacts', (request, response) => {
     response.json({ contacts: contactsAt(workspace, request.params.key) });
   });
-  routes.post('/contacts', upload.single('file'), async (request, response) => {
+  routes.post('/contacts', oneFile(upload), async (request, response) => {
     if (!request.file)
       throw new Problem('no-file', 'The upload holds no file.', {
         field: 'file',

@@ -11,6 +11,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
 import type { FileReading } from '../load/read-file.ts';
+import { oneFile } from '../http/upload.ts';
 import { readInThread } from '../load/reading-thread.ts';
 import { refusalsPath } from '../load/refusals.ts';
 import { asOfDay } from '../days.ts';
@@ -79,7 +80,7 @@ export function sourceRoutes(services: Services): Router {
     response.json({ sources: viewSources(universe) });
   });
 
-  routes.post('/uploads', upload.single('file'), async (request, response) => {
+  routes.post('/uploads', oneFile(upload), async (request, response) => {
     if (!request.file)
       throw new Problem('no-file', 'The upload holds no file.', {
         field: 'file',

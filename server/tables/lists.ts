@@ -2,7 +2,7 @@ import type { ListView } from '../../contract/responses.ts';
 import { foldedWords } from '../../core/text/fold.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import type { ListVerdict } from '../../core/tape/nodes.ts';
-import { nextVersion } from '../http/versions.ts';
+import { nextVersion } from './version.ts';
 import type { Db } from '../db/open.ts';
 import { factsChanged } from './facts.ts';
 

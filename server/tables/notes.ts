@@ -1,5 +1,5 @@
 import type { NoteAnswer } from '../../contract/responses.ts';
-import { nextVersion } from '../http/versions.ts';
+import { nextVersion } from './version.ts';
 import type { Db } from '../db/open.ts';
 
 /** The note on a record. */

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { nextVersion } from '../http/versions.ts';
+import { nextVersion } from './version.ts';
 import type { Db } from '../db/open.ts';
 
 /** A tape kept by name, or lines kept to be put on other tapes. */

@@ -1,0 +1,191 @@
+import Database from 'better-sqlite3';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { HealthAnswer, Job, JobAnswer, ListView, SourceView } from '../contract/responses.ts';
+import { hold, randomFrom, type Harness } from './harness.ts';
+import { companiesCsv, inFolder, pause, Program, tape } from './program.ts';
+
+/** Kills the program at random moments of every kind of job and write; what it said was kept must be there, and its words true. */
+
+const FIRST = 3000;
+const SECOND = 6000;
+
+/** Whether both databases are whole: pages, indexes and references. */
+function checkDatabases(dir: string): void {
+  for (const file of ['universe.sqlite', 'workspace.sqlite']) {
+    const db = new Database(join(dir, file), { readonly: true });
+    try {
+      const integrity = db.pragma('integrity_check', { simple: true });
+      hold(integrity === 'ok', `${file}: ${String(integrity)}`);
+      const broken = db.pragma('foreign_key_check') as unknown[];
+      hold(broken.length === 0, `${file}: ${broken.length} references lead nowhere`);
+    } finally {
+      db.close();
+    }
+  }
+}
+
+interface Killed {
+  program: Program;
+  /** What the job says of itself after the restart. */
+  job: Job;
+}
+
+/** Begins a job, kills the program after a while, and starts it again. */
+async function killedDuring(program: Program, begin: () => Promise<string>, ms: number): Promise<Killed> {
+  const id = await begin();
+  await pause(ms);
+  await program.end('SIGKILL');
+  checkDatabases(program.dir);
+  const again = await Program.started(program.dir);
+  const { job } = await again.get<JobAnswer>(`/jobs/${id}`);
+  hold(job.state !== 'running', `A job that was killed says it is running: ${job.title}`);
+  return { program: again, job };
+}
+
+const universe = async (program: Program) => (await program.get<HealthAnswer>('/health')).universe;
+const sources = async (program: Program) =>
+  (await program.get<{ sources: SourceView[] }>('/sources')).sources;
+const jobOf = (answer: unknown) => (answer as JobAnswer).job.id;
+
+export async function kills(harness: Harness, rounds: number, seed: number): Promise<void> {
+  const random = randomFrom(seed);
+  let kept = 0;
+  let lost = 0;
+  const note = (job: Job) => (job.state === 'done' ? kept++ : lost++);
+
+  await harness.check(
+    `killed ${rounds} times while loading: the load is there whole or not at all, as its job says`,
+    () =>
+      inFolder(async (dir) => {
+        let program = await Program.started(dir);
+        try {
+          await program.ended(await program.beginLoad('First', companiesCsv('A', FIRST)));
+          for (let round = 0; round < rounds; round++) {
+            const before = await universe(program);
+            const killed = await killedDuring(
+              program,
+              () => program.beginLoad(`Round ${round}`, companiesCsv(`R${round}x`, SECOND)),
+              // Some moments lie within the load, some at its end, and some just after it.
+              random() * 3500,
+            );
+            program = killed.program;
+            const there = (await sources(program)).some(({ name }) => name === `Round ${round}`);
+            const after = await universe(program);
+            note(killed.job);
+            hold(
+              killed.job.state === (there ? 'done' : 'failed'),
+              `The job says ${killed.job.state} (“${killed.job.message}”), and the source is ${there ? '' : 'not '}there`,
+            );
+            hold(
+              after === before + (there ? SECOND : 0),
+              `${after} companies after ${before}, source ${there ? '' : 'not '}there`,
+            );
+          }
+        } finally {
+          await program.end('SIGKILL');
+        }
+      }),
+  );
+
+  await harness.check(`killed ${rounds} times while removing a source: likewise`, () =>
+    inFolder(async (dir) => {
+      let program = await Program.started(dir);
+      try {
+        for (let round = 0; round < rounds; round++) {
+          if (!(await sources(program)).some(({ name }) => name === 'Gone'))
+            await program.ended(await program.beginLoad('Gone', companiesCsv('G', FIRST)));
+          const { key } = (await sources(program)).find(({ name }) => name === 'Gone')!;
+          const killed = await killedDuring(
+            program,
+            async () => jobOf((await program.ask('DELETE', `/sources/${key}`)).body),
+            random() * 2500,
+          );
+          program = killed.program;
+          const there = (await sources(program)).some(({ name }) => name === 'Gone');
+          note(killed.job);
+          hold(
+            killed.job.state === (there ? 'failed' : 'done'),
+            `${killed.job.state}, and the source is ${there ? '' : 'not '}there`,
+          );
+          hold((await universe(program)) === (there ? FIRST : 0), 'a part of the source is left');
+        }
+      } finally {
+        await program.end('SIGKILL');
+      }
+    }),
+  );
+
+  await harness.check(`killed ${rounds} times while exporting: no half file under the real name`, () =>
+    inFolder(async (dir) => {
+      let program = await Program.started(dir);
+      try {
+        await program.ended(await program.beginLoad('First', companiesCsv('A', SECOND)));
+        for (let round = 0; round < rounds; round++) {
+          let id = '';
+          const killed = await killedDuring(
+            program,
+            async () => {
+              const format = round % 2 ? 'xlsx' : 'csv';
+              const { body } = await program.ask('POST', '/exports', {
+                ...{ tape: tape(), columns: ['name', 'headcount'], format, name: `Round ${round}` },
+              });
+              id = (body as { export: string }).export;
+              return jobOf(body);
+            },
+            random() * 1500,
+          );
+          program = killed.program;
+          const path = join(dir, 'exports', `${id}.${round % 2 ? 'xlsx' : 'csv'}`);
+          note(killed.job);
+          hold(!existsSync(`${path}.part`), 'a half file is left');
+          hold(
+            existsSync(path) === (killed.job.state === 'done'),
+            `${killed.job.state}, and the file is ${existsSync(path) ? '' : 'not '}there`,
+          );
+          if (existsSync(path) && path.endsWith('csv')) {
+            const rows = readFileSync(path, 'utf8').trimEnd().split('\n').length;
+            hold(rows === SECOND + 1, `the file has ${rows} rows`);
+          }
+        }
+      } finally {
+        await program.end('SIGKILL');
+      }
+    }),
+  );
+
+  await harness.check(
+    `killed ${rounds} times while a list is filled: all of an addition or none; what was acknowledged stays`,
+    () =>
+      inFolder(async (dir) => {
+        let program = await Program.started(dir);
+        try {
+          await program.ended(await program.beginLoad('First', companiesCsv('A', SECOND)));
+          for (let round = 0; round < rounds; round++) {
+            const name = `List ${round}`;
+            const { body } = await program.ask('POST', '/lists', { name });
+            const { key } = (body as { list: ListView }).list;
+            const noted = await program.ask('PUT', `/notes/companies/GB-A${round}`, {
+              text: `note ${round}`,
+            });
+            hold(noted.status === 200, `the note was answered ${noted.status}`);
+            const adding = program.ask('POST', `/lists/${key}/members`, { tape: tape() }).catch(() => null);
+            await pause(random() * 120);
+            await program.end('SIGKILL');
+            const acknowledged = (await adding)?.status === 200;
+            checkDatabases(dir);
+            program = await Program.started(dir);
+            const { lists } = await program.get<{ lists: ListView[] }>('/lists');
+            const members = lists.find((list) => list.key === key)?.members;
+            hold(members === 0 || members === SECOND, `${members} of ${SECOND} members are there`);
+            hold(!acknowledged || members === SECOND, 'an addition that was acknowledged is gone');
+            const { text } = await program.get<{ text: string }>(`/notes/companies/GB-A${round}`);
+            hold(text === `note ${round}`, 'a note that was acknowledged is gone');
+          }
+        } finally {
+          await program.end('SIGKILL');
+        }
+      }),
+  );
+  harness.figure('kills', `${kept + lost} jobs: ${kept} had landed and say so, ${lost} had not and say so`);
+}

@@ -1,0 +1,22 @@
+import type { RequestHandler } from 'express';
+import multer, { type Multer } from 'multer';
+import { Problem } from '../../core/tape/problem.ts';
+
+/** Takes the one file of a form. A form that is none, or is cut off, is the client's fault and said to be that. */
+export function oneFile(upload: Multer): RequestHandler {
+  const take = upload.single('file');
+  return (request, response, next) => {
+    void take(request, response, (error: unknown) => {
+      // What the system says has a code, such as that there is no space; what the form lacks has none.
+      const ofForm = error instanceof Error && !(error instanceof multer.MulterError) && !('code' in error);
+      next(
+        ofForm
+          ? new Problem('wrong-upload', `The upload cannot be read: ${error.message}.`, {
+              field: 'file',
+              rule: 'a form (multipart/form-data) with one file',
+            })
+          : error,
+      );
+    });
+  };
+}
