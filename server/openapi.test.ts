@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import { ENDPOINTS } from '../contract/endpoints.ts';
 import { apiRoutes } from './app.ts';
 import { openApiDocument } from './http/openapi.ts';
+import { answerSchemas } from './http/answer-schemas.ts';
 import type { Metrics } from './metrics.ts';
 import type { Services } from './services.ts';
 
@@ -47,11 +48,21 @@ test('has bodies with the rules of their classes; what a class sets by itself ma
 
 test('leaves no reference and no part of a path open', () => {
   const names = new Set(Object.keys(document.components.schemas));
-  for (const [, name] of JSON.stringify(document).matchAll(/"#\/components\/schemas\/(\w+)"/g))
+  for (const [, name] of JSON.stringify(document).matchAll(/"#\/components\/schemas\/([\w.]+)"/g))
     expect(names).toContain(name);
   for (const [path, calls] of Object.entries(document.paths))
     for (const { parameters } of Object.values(calls))
       expect((parameters ?? []).filter((one) => one.in === 'path').map(({ name }) => `{${name}}`)).toEqual(
         path.match(/\{\w+\}/g) ?? [],
       );
+});
+
+test('has the shape of every answer that is JSON, but of its own and that of the fields', () => {
+  const open = ENDPOINTS.filter(
+    ({ method, path, file, status }) =>
+      !file && status !== 204 && !(`${method} ${path}` in answerSchemas().properties),
+  );
+  expect(open.map(({ path }) => path)).toEqual(['/fields', '/openapi.json']);
+  const known = new Set(ENDPOINTS.map(({ method, path }) => `${method} ${path}`));
+  for (const call of Object.keys(answerSchemas().properties)) expect(known).toContain(call);
 });

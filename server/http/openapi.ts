@@ -1,5 +1,6 @@
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
+import { answerSchemas } from './answer-schemas.ts';
 import { ENDPOINTS, type Endpoint } from '../../contract/endpoints.ts';
 
 /** Where schemas stand in the document. */
@@ -18,7 +19,7 @@ export function openApiDocument(): object {
       description: 'Compiles target company lists. JSON over HTTP, on the machine it runs on only.',
     },
     paths,
-    components: { schemas: { ...bodySchemas(), Error: ERROR } },
+    components: { schemas: { ...bodySchemas(), ...answerSchemas().definitions, Error: ERROR } },
   };
 }
 
@@ -49,7 +50,13 @@ function operation({ method, path, does, body, upload, query, status = 200, file
         description: does,
         ...(status === 204
           ? {}
-          : { content: { [file ?? 'application/json']: { schema: file ? {} : { type: 'object' } } } }),
+          : {
+              content: {
+                [file ?? 'application/json']: {
+                  schema: file ? {} : (answerSchemas().properties[`${method} ${path}`] ?? { type: 'object' }),
+                },
+              },
+            }),
       },
       default: {
         description: 'what is wrong, with the field, the value and the rule where there are any',

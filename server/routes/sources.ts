@@ -67,7 +67,7 @@ export function sourceRoutes(services: Services): Router {
     rows: read.preview.rows.slice(0, SHOWN_ROWS),
     subject: read.subject,
     mapping: read.mapping,
-    columns: fileColumns(read.subject),
+    columns: fileColumns(read.subject).map(({ id, label, headings }) => ({ id, label, headings })),
   });
   const mayWrite = () => {
     if (jobs.writing)

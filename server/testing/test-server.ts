@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import supertest from 'supertest';
 import type { JobAnswer, UploadAnswer } from '../../contract/responses.ts';
+import { holdAnswers } from './answers-held.ts';
 import { createApp } from '../app.ts';
 import { closeServices, openServices, type Services } from '../services.ts';
 
@@ -13,12 +14,15 @@ export class TestServer {
   readonly dir = mkdtempSync(join(tmpdir(), 'just-tally-api-'));
   private services!: Services;
   private server!: Server;
+  private held: { wrong: string[] } = { wrong: [] };
   private base = '';
 
   /** @param uploadLimit largest upload in MB */
   async start(uploadLimit: number): Promise<void> {
     this.services = await openServices(this.dir, uploadLimit);
-    this.server = createServer(createApp(this.services));
+    const app = createApp(this.services);
+    this.held = holdAnswers(app);
+    this.server = createServer(app);
     await new Promise<void>((resolve) => this.server.listen(0, '127.0.0.1', resolve));
     this.base = `http://127.0.0.1:${(this.server.address() as AddressInfo).port}`;
   }
@@ -27,6 +31,8 @@ export class TestServer {
     this.server.close();
     await closeServices(this.services);
     rmSync(this.dir, { recursive: true });
+    if (this.held.wrong.length)
+      throw new Error(`Answers that are not as the API says:\n${[...new Set(this.held.wrong)].join('\n')}`);
   }
 
   get api() {
