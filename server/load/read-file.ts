@@ -165,7 +165,12 @@ async function* sheetRows(path: string): AsyncGenerator<string[]> {
     }
   } catch (error) {
     if (error instanceof Problem) throw error;
-    throw new Problem('broken-xlsx', `The workbook cannot be read: ${(error as Error).message}`, {
+    // The reader stumbles over workbooks that leave out what they may leave out, such as where each cell stands.
+    const why =
+      error instanceof TypeError
+        ? 'it is written in a form that is not understood. Open it in a spreadsheet program, save it as XLSX or CSV, and choose that.'
+        : (error as Error).message;
+    throw new Problem('broken-xlsx', `The workbook cannot be read: ${why}`, {
       field: 'file',
       rule: 'an XLSX workbook whose first sheet has the rows',
     });
