@@ -17,6 +17,7 @@ import type {
   CodeAnswer,
   CodesCounts,
   ColumnSetView,
+  Contact,
   CompletionsAnswer,
   ContactsAnswer,
   ExportView,
@@ -47,17 +48,6 @@ import type {
 } from './responses.ts';
 import type { SettingsBody } from './settings.ts';
 
-/** Somebody of an address book. */
-interface Known {
-  name: string;
-  mail: string | null;
-  phone: string | null;
-  title: string | null;
-  organisation: string | null;
-  /** Key of the company; null where none was found. */
-  company: string | null;
-}
-
 /** A job that was begun. */
 interface Begun {
   job: Job;
@@ -80,7 +70,7 @@ export interface Answers {
   'get /codes/{scheme}/{code}': CodeAnswer;
   'get /companies/{key}': ProfileAnswer;
   'get /companies/{key}/standing': StandingAnswer;
-  'get /companies/{key}/contacts': { contacts: Known[] };
+  'get /companies/{key}/contacts': { contacts: Contact[] };
   'get /records/{subject}/{key}': RecordAnswer;
   'post /breakdown': BreakdownAnswer;
   'post /charts': { charts: ChartAnswer[] };

@@ -238,6 +238,18 @@ export interface HealthAnswer {
   diskFree: number | null;
 }
 
+/** Somebody of an address book. */
+export interface Contact {
+  name: string;
+  mail: string | null;
+  phone: string | null;
+  title: string | null;
+  /** The company as the address book has it. */
+  organisation: string | null;
+  /** Key of the company where the person was found to work. */
+  company: string | null;
+}
+
 /** Address books by name of their file. */
 export interface ContactsAnswer {
   books: { book: string; contacts: number; found: number }[];

@@ -1,6 +1,7 @@
 import type { Db } from '../server/db/open.ts';
 import { addList, addMembers, allLists } from '../server/tables/lists.ts';
-import { writeContacts, type Contact } from '../server/tables/contacts.ts';
+import type { Contact } from '../contract/responses.ts';
+import { writeContacts } from '../server/tables/contacts.ts';
 import { allSavedTapes, writeSavedTape } from '../server/tables/saved-tapes.ts';
 
 /** What the desk at Ternhollow Filtration has in its workspace: a list of customers, and the tapes of this quarter. */

@@ -145,3 +145,27 @@ describe('requests that nobody should send', () => {
       expect([path, (await server.api.get(path)).status]).toEqual([path, 400]);
   });
 });
+
+test('a counting thread that ends is started again; meanwhile calls are told when to ask once more', async () => {
+  interface Inside {
+    services: { engine: { pair: { first: { worker: { terminate(): Promise<number> } } } } };
+  }
+  const { first } = (server as unknown as Inside).services.engine.pair;
+  const asked = Array.from({ length: 4 }, () => server.api.post('/api/tally').send({ tape: tape([]) }));
+  const answers = Promise.all(asked);
+  await first.worker.terminate();
+  const later = await server.api.post('/api/tally').send({ tape: tape([]) });
+  for (const { status, headers, body } of [...(await answers), later]) {
+    expect([200, 503]).toContain(status);
+    if (status === 503) {
+      expect(headers['retry-after']).toBe('1');
+      expect(error({ body: body as unknown }).code).toBe('counting-again');
+    }
+  }
+  let health: HealthAnswer;
+  do health = (await server.api.get('/api/health')).body as HealthAnswer;
+  while (health.status !== 'ok');
+  expect(health).toMatchObject({ universe: 2, threads: { first: true, deaths: 1 } });
+  const last = await server.api.post('/api/tally').send({ tape: tape([]) });
+  expect(last.body).toMatchObject({ tally: 2 });
+});

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { dayOf } from '../dates.ts';
 import { Gazetteer } from '../geo/gazetteer.ts';
+import { PLAIN_MAPPING } from '../testing/plain-mapping.ts';
 import type { Mapping } from './mapping.ts';
 import { relatedReader, type ReadSubject } from './read-related.ts';
 import type { RelatedRecord } from './related.ts';
@@ -19,20 +20,12 @@ const places = new Gazetteer({
     '3\tRetz\tRetz\t\t\tCZ\tCZ-64\t49.1\t16.1\t90',
   ].join('\n'),
 });
-const base: Mapping = {
-  columns: [],
-  decimal: '.',
-  dates: 'dmy',
-  scheme: 'nace-2.1',
-  country: null,
-  currency: 'EUR',
-  year: 2025,
-  revenueUnit: 1,
-};
 
 function read(subject: ReadSubject, row: Record<string, string>, mapping: Partial<Mapping> = {}) {
   const columns = Object.keys(row);
-  return relatedReader(subject, columns, { ...base, columns, ...mapping }, places).read(Object.values(row));
+  return relatedReader(subject, columns, { ...PLAIN_MAPPING, columns, ...mapping }, places).read(
+    Object.values(row),
+  );
 }
 function related<S extends ReadSubject>(
   subject: S,

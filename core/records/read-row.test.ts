@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { CodeTree, type Scheme } from '../codes/tree.ts';
 import { Gazetteer } from '../geo/gazetteer.ts';
+import { PLAIN_MAPPING } from '../testing/plain-mapping.ts';
 import type { Mapping } from './mapping.ts';
 import { rowReader } from './read-row.ts';
 
@@ -21,20 +22,10 @@ const places = new Gazetteer({
   towns: 'id\n1\tBrno\tBrno\t\t\tCZ\tCZ-64\t49.195\t16.608\t380000',
 });
 const AS_OF = 20_726;
-const base: Mapping = {
-  columns: [],
-  decimal: '.',
-  dates: 'dmy',
-  scheme: 'nace-2.1',
-  country: null,
-  currency: 'EUR',
-  year: 2025,
-  revenueUnit: 1,
-};
 
 function read(row: Record<string, string>, mapping: Partial<Mapping> = {}) {
   const columns = ['name', ...Object.keys(row).filter((id) => id !== 'name')];
-  const reader = rowReader(columns, { ...base, columns, ...mapping }, trees, places, AS_OF);
+  const reader = rowReader(columns, { ...PLAIN_MAPPING, columns, ...mapping }, trees, places, AS_OF);
   return reader.read(columns.map((id) => row[id] ?? 'Firm'));
 }
 const record = (row: Record<string, string>, mapping?: Partial<Mapping>) => {
@@ -177,7 +168,7 @@ describe('a row that cannot be read', () => {
     expect(problems(row)[0]?.rule).toContain(rule);
   });
   test('for too many cells says how many the header has', () => {
-    const reader = rowReader(['Name'], { ...base, columns: ['name'] }, trees, places, AS_OF);
+    const reader = rowReader(['Name'], { ...PLAIN_MAPPING, columns: ['name'] }, trees, places, AS_OF);
     expect(reader.read(['Firm', 'more'])).toEqual({
       problems: [{ column: 'row', value: '2 cells', rule: 'at most 1 cells, as the header has' }],
     });

@@ -1,18 +1,8 @@
+import type { Contact } from '../../contract/responses.ts';
 import type { Db } from '../db/open.ts';
 import { contactsChanged } from './facts.ts';
 
 /** The address book: people whom we know. */
-
-export interface Contact {
-  name: string;
-  mail: string | null;
-  phone: string | null;
-  title: string | null;
-  /** The company as the address book has it. */
-  organisation: string | null;
-  /** Key of the company where the person was found to work. */
-  company: string | null;
-}
 
 /** Puts an address book in the place of one of the same name. */
 export function writeContacts(db: Db, book: string, contacts: readonly Contact[]): void {

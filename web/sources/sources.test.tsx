@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { Toaster } from 'sonner';
 import type { Job, SourceView, UploadAnswer } from '../../contract/responses.ts';
+import { PLAIN_MAPPING } from '../../core/testing/plain-mapping.ts';
 import { freshDesk, show, type Answers } from '../testing/render.tsx';
 import { Sources } from './Sources.tsx';
 
@@ -206,16 +207,7 @@ describe('loading a file', () => {
     rows: [['Dubina', '12,5', 'x']],
     bytes: 2048,
     subject: 'companies',
-    mapping: {
-      columns: ['name', 'revenue', null],
-      decimal: ',',
-      dates: 'dmy',
-      scheme: 'nace-2.1',
-      country: null,
-      currency: 'EUR',
-      year: 2025,
-      revenueUnit: 1,
-    },
+    mapping: { ...PLAIN_MAPPING, columns: ['name', 'revenue', null], decimal: ',' },
     columns: [
       column('name', 'Company'),
       column('revenue', 'Revenue'),
