@@ -1,14 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
-import type { WordedTally } from '../contract/responses.ts';
 import { lineFields } from '../core/fields/registry.ts';
 import { axeFindsNothing } from './axe.ts';
-import { ask, Hand, WAYS, type Ways } from './hand.ts';
+import { Hand, tallyOf, WAYS, type Ways } from './hand.ts';
 
 /** Narrowing by every kind of condition, as the jobs ask for it; the count is held to what the API says of the same tape. */
-
-const tape = (lines: object[]) => ({ format: 'just-tally.tape', version: 1, subject: 'companies', lines });
-const tallyOf = async (page: Page, lines: object[]) =>
-  (await ask<WordedTally>(page, '/api/tally', { tape: tape(lines) })).tally;
 
 async function fresh(page: Page, by: Ways = 'mouse'): Promise<Hand> {
   await page.goto('/desk');

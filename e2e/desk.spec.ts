@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import Database from 'better-sqlite3';
 import { readFile } from 'node:fs/promises';
 import { axeFindsNothing } from './axe.ts';
-import { Hand } from './hand.ts';
+import { Hand, tallyOf } from './hand.ts';
 
 const LINES =
   'must nace 16.23 16.25 25.51; in Czechia, Poland, Austria, Germany; headcount 20-249; keep unknown revenue 2m-40m eur with estimates';
@@ -115,7 +115,9 @@ test('pickers change the line and the count follows the hand', async ({ page }) 
   await page.locator('[data-line]').click();
   await page.getByRole('button', { name: 'micro 0–9' }).click();
   await expect(page.locator('[data-line]')).toContainText('0 to 9');
-  await expect(page.locator('[data-tally]')).not.toHaveAttribute('data-tally', String(before));
+  const micro = await tallyOf(page, [{ id: 'a', field: 'headcount', test: { from: 0, to: 9 } }]);
+  expect(micro).not.toBe(before);
+  expect(await hand.tally()).toBe(micro);
   await page.getByLabel('from').fill('50');
   await expect(page.getByRole('alert')).toContainText('reversed');
   await expect(page.locator('[data-line]')).toContainText('0 to 9');

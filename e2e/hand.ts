@@ -3,6 +3,7 @@ import type { Worksheet } from 'exceljs';
 import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
+import type { WordedTally } from '../contract/responses.ts';
 
 /** How a user works: with the mouse where there is something to point at, or by keys alone. */
 export type Ways = 'mouse' | 'keys';
@@ -99,6 +100,12 @@ const MOST_MOVES = 400;
 /** Asks the API that the interface uses. */
 export async function ask<T>(page: Page, path: string, body: unknown): Promise<T> {
   return (await (await page.request.post(path, { data: body })).json()) as T;
+}
+
+/** What the API says that a tape of companies with these lines leaves. */
+export async function tallyOf(page: Page, lines: object[]): Promise<number> {
+  const tape = { format: 'just-tally.tape', version: 1, subject: 'companies', lines };
+  return (await ask<WordedTally>(page, '/api/tally', { tape })).tally;
 }
 
 /** All text of a sheet. */

@@ -169,6 +169,10 @@ describe('rows', () => {
           row!.revenue_basis === null
             ? null
             : expect.objectContaining({
+                // An open end is none.
+                low: Number.isFinite(row!.revenue_low) ? row!.revenue_low : null,
+                high: Number.isFinite(row!.revenue_high) ? row!.revenue_high : null,
+                amount: row!.revenue_point,
                 currency: row!.revenue_currency,
                 year: row!.revenue_year,
                 basis: row!.revenue_basis,

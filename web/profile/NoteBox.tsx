@@ -91,8 +91,10 @@ export function NoteBox({
         }}
       />
       {theirs ? (
-        <div role="alert" className="mt-2 rounded-md border border-cut bg-wash p-3">
-          <p>Another window changed this note since it was shown here. It reads there:</p>
+        <div role="alert" className="mt-2 rounded-md border border-ink bg-paper p-3">
+          <p>
+            <strong>Another window changed this note since it was shown here.</strong> It reads there:
+          </p>
           <p className="my-2 whitespace-pre-wrap">
             {theirs.text || <span className="text-soft italic">nothing</span>}
           </p>

@@ -68,24 +68,26 @@ describe('a line of peers', () => {
   });
 
   test('weighed by size alone puts the nearest headcounts first', () => {
-    overUniverses(random, 8, (engine, tape) => {
+    let compared = 0;
+    overUniverses(random, 30, (engine, tape) => {
       if (tape.lines.length) return;
-      const key = keyOf();
       const own = random.db
-        .prepare<[string], { n: number | null }>(
-          "SELECT CASE WHEN headcount_basis = 'reported' THEN headcount_low END AS n FROM company WHERE key = ? AND revenue_basis IS NULL",
+        .prepare<[], { key: string; n: number }>(
+          "SELECT key, headcount_low AS n FROM company WHERE headcount_basis = 'reported' AND revenue_basis IS NULL ORDER BY id LIMIT 1",
         )
-        .get(key);
-      if (own?.n == null) return;
+        .get();
+      if (!own) return;
+      const { key } = own;
       const only = { codes: 0, words: 0, technologies: 0, size: 1, place: 0, channels: 0 };
-      const { rows } = engine.rows(whole([peers(key, 0.99, only)]), ['headcount', 'score:p'], [], 0, 100);
+      const { rows } = engine.rows(whole([peers(key, 0.5, only)]), ['headcount', 'score:p'], [], 0, 100);
       for (const row of rows) {
         const headcount = row.cells.headcount as unknown as Quantity & { amount: number | null };
-        if (headcount.amount !== null)
+        if (headcount.amount !== null && ++compared)
           expect(Math.abs(Math.log((headcount.amount + 1) / (own.n + 1)))).toBeLessThanOrEqual(
-            0.01 * Math.log(10) + 1e-6,
+            0.5 * Math.log(10) + 1e-6,
           );
       }
     });
+    expect(compared).toBeGreaterThan(5);
   });
 });
