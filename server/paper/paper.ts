@@ -1,17 +1,5 @@
-import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
-
-const require = createRequire(import.meta.url);
-const font = (family: string, file: string) => require.resolve(`@expo-google-fonts/${family}/${file}`);
-
-/** Whole fonts: those of the web lack letters that names have. */
-const FONTS = {
-  sans: font('hanken-grotesk', '400Regular/HankenGrotesk_400Regular.ttf'),
-  bold: font('hanken-grotesk', '600SemiBold/HankenGrotesk_600SemiBold.ttf'),
-  mono: font('spline-sans-mono', '400Regular/SplineSansMono_400Regular.ttf'),
-  slab: font('zilla-slab', '600SemiBold/ZillaSlab_600SemiBold.ttf'),
-} as const;
-type FontName = keyof typeof FONTS;
+import { fontFor, FONTS, layoutOf, riseOf, type Face } from './fonts.ts';
 
 /** The roles of ink on paper. */
 export const INK = {
@@ -104,13 +92,14 @@ export class Paper {
       x = this.left,
       width = this.width,
       gap = 2,
-    }: { font?: FontName; size?: number; colour?: string; x?: number; width?: number; gap?: number } = {},
+    }: { font?: Face; size?: number; colour?: string; x?: number; width?: number; gap?: number } = {},
   ): void {
     if (text === '') return;
-    this.doc.font(name).fontSize(size).fillColor(colour);
-    const height = this.doc.heightOfString(text, { width });
+    this.doc.font(fontFor(name, text)).fontSize(size).fillColor(colour);
+    const layout = { width, ...layoutOf(text) };
+    const height = this.doc.heightOfString(text, layout);
     if (height < 600) this.need(height);
-    this.doc.text(text, x, this.y, { width });
+    this.doc.text(text, x, this.y, layout);
     this.y += height + gap;
   }
 
@@ -118,14 +107,14 @@ export class Paper {
     this.need(60);
     this.y += 8;
     this.doc
-      .font('slab')
+      .font(fontFor('slab', text))
       .fontSize(13)
       .fillColor(INK.ink)
       .text(text, this.left, this.y, { width: this.width, lineBreak: false });
     if (note) {
       const start = this.doc.widthOfString(text) + 12;
       this.doc
-        .font('sans')
+        .font(fontFor('sans', note))
         .fontSize(8.5)
         .fillColor(INK.soft)
         .text(fitted(this.doc, note, this.width - start), this.left + start, this.y + 4, {
@@ -148,11 +137,13 @@ export class Paper {
 
   /** Name and value in two columns. */
   fact(name: string, value: string, colour: string = INK.ink): void {
-    this.doc.font('sans').fontSize(9.5);
-    const height = Math.max(12, this.doc.heightOfString(value, { width: this.width - 130 }));
+    const layout = { width: this.width - 130, ...layoutOf(value) };
+    this.doc.font(fontFor('sans', value)).fontSize(9.5);
+    const height = Math.max(12, this.doc.heightOfString(value, layout));
     this.need(height + 3);
-    this.doc.fillColor(INK.soft).text(name, this.left, this.y, { width: 124, lineBreak: false });
-    this.doc.fillColor(colour).text(value, this.left + 130, this.y, { width: this.width - 130 });
+    this.doc.fillColor(colour).text(value, this.left + 130, this.y, layout);
+    this.doc.font('sans').fillColor(INK.soft);
+    this.doc.text(name, this.left, this.y, { width: 124, lineBreak: false });
     this.y += height + 3;
   }
 
@@ -164,14 +155,15 @@ export class Paper {
     const printRow = (cells: readonly string[], heading: boolean) => {
       let x = this.left;
       columns.forEach((column, i) => {
+        const cell = cells[i] ?? '';
         this.doc
-          .font(heading ? 'bold' : column.mono ? 'mono' : 'sans')
+          .font(fontFor(heading ? 'bold' : column.mono ? 'mono' : 'sans', cell))
           .fontSize(heading ? size - 0.5 : size)
           .fillColor(heading ? INK.soft : INK.ink);
         const room = widths[i]! - 6;
-        const text = fitted(this.doc, cells[i] ?? '', room);
+        const text = fitted(this.doc, cell, room);
         const at = column.right ? x + room - this.doc.widthOfString(text) : x;
-        this.doc.text(text, at, this.y, { lineBreak: false });
+        this.doc.text(text, at, this.y - riseOf(text, size), { lineBreak: false, ...layoutOf(text) });
         x += widths[i]!;
       });
       this.y += line;
@@ -209,10 +201,13 @@ export class Paper {
     for (const bar of bars) {
       if (x === this.left) this.need(13);
       this.doc
-        .font('sans')
+        .font(fontFor('sans', bar.name))
         .fontSize(8.5)
         .fillColor(bar.unknown ? INK.unsure : INK.ink)
-        .text(fitted(this.doc, bar.name, nameWidth - 6), x, this.y, { lineBreak: false });
+        .text(fitted(this.doc, bar.name, nameWidth - 6), x, this.y - riseOf(bar.name, 8.5), {
+          lineBreak: false,
+          ...layoutOf(bar.name),
+        });
       const long = Math.max(0.5, room * Math.min(1, Math.max(0, bar.length)));
       const soft = bar.unknown ? long : long * (bar.soft ?? 0);
       const at = x + nameWidth;
@@ -307,7 +302,7 @@ export class Paper {
         .fillColor(INK.ink)
         .text('Just Tally', this.left, MARGIN - 6, { lineBreak: false });
       const title =
-        this.doc.font('sans').fontSize(8.5).fillColor(INK.soft) &&
+        this.doc.font(fontFor('sans', this.head.title)).fontSize(8.5).fillColor(INK.soft) &&
         fitted(this.doc, page === start ? '' : this.head.title, this.width - 90);
       this.doc.text(title, this.left + this.width - this.doc.widthOfString(title), MARGIN - 5, {
         lineBreak: false,
@@ -321,7 +316,7 @@ export class Paper {
       const foot = height - FOOT;
       const number = `page ${page - start + 1} of ${count}`;
       this.doc
-        .font('sans')
+        .font(fontFor('sans', this.head.foot))
         .fontSize(7.5)
         .fillColor(INK.soft)
         .text(fitted(this.doc, this.head.foot, this.width - 80), this.left, foot, { lineBreak: false });
