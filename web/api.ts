@@ -19,6 +19,22 @@ export class ApiError extends Error {
   }
 }
 
+/** How often a call is made again while the server counts anew, and the longest pause between. */
+const MOST_TRIES = 10;
+const LONGEST_PAUSE_S = 5;
+
+/**
+ * Asks, and asks again after the pause that the server names where it is starting its counting anew: nothing was done then.
+ */
+async function patiently(ask: () => Promise<Response>, signal?: AbortSignal): Promise<Response> {
+  for (let tries = 1; ; tries++) {
+    const response = await ask();
+    if (response.status !== 503 || tries === MOST_TRIES || signal?.aborted) return response;
+    const seconds = Number(response.headers.get('retry-after')) || 1;
+    await new Promise((resolve) => setTimeout(resolve, 1000 * Math.min(LONGEST_PAUSE_S, seconds)));
+  }
+}
+
 /** Calls the API. @throws ApiError */
 export async function call<T>(
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
@@ -31,7 +47,7 @@ export async function call<T>(
   const isForm = body instanceof FormData;
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, {
+    const wish = {
       method,
       signal,
       ...(body === undefined
@@ -45,7 +61,8 @@ export async function call<T>(
                 ...(seen === undefined ? {} : { 'if-match': `"${seen ?? 'none'}"` }),
               },
             }),
-    });
+    };
+    response = await patiently(() => fetch(`/api${path}`, wish), signal);
   } catch (error) {
     if (signal?.aborted) throw error;
     throw new ApiError(0, {

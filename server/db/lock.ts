@@ -26,7 +26,11 @@ export function lockFolder(dir: string): FolderLock {
       `The data in ${dir} is in use by another Just Tally${saidBy(holder)}. Use that one, stop it first, or start this one with --data and another folder.`,
     );
   }
-  writeFileSync(holder, JSON.stringify({ process: process.pid, since: new Date().toISOString() }));
+  try {
+    writeFileSync(holder, JSON.stringify({ process: process.pid, since: new Date().toISOString() }));
+  } catch {
+    // On a full disk it is held all the same; the next is only not told by whom.
+  }
   return {
     release() {
       rmSync(holder, { force: true });

@@ -82,8 +82,11 @@ export function answerError(error: unknown, request: Request, response: Response
     const { code, message, field, value, rule } = problem;
     response.status(status).json({
       error: {
-        ...{ code, message: shortened(message, LONGEST_MESSAGE) },
-        ...{ field: field && shortened(field, LONGEST_VALUE), value: shown(value), rule },
+        code,
+        message: shortened(message, LONGEST_MESSAGE),
+        field: field && shortened(field, LONGEST_VALUE),
+        value: shown(value),
+        rule,
         current: (problem as { current?: unknown }).current,
       },
     });

@@ -39,8 +39,9 @@ async function read(wish: ReadingWish): Promise<ReadingReply> {
 }
 
 async function entriesOf(path: string): Promise<AddressBookEntry[]> {
-  const start = readFileSync(path).subarray(0, 4096).toString('utf8');
-  if (/^\ufeff?\s*BEGIN:VCARD/i.test(start)) return readVCards(readFileSync(path, 'utf8'));
+  const bytes = readFileSync(path);
+  if (/^\ufeff?\s*BEGIN:VCARD/i.test(bytes.subarray(0, 4096).toString('utf8')))
+    return readVCards(bytes.toString('utf8'));
   const { header, kind, encoding, delimiter } = await previewFile(path, { hasHeader: true });
   const rows: string[][] = [];
   for await (const cells of fileRows(path, { kind, encoding, delimiter, hasHeader: true })) rows.push(cells);

@@ -10,7 +10,7 @@ import { fileColumns } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
-import type { FileReading } from '../load/read-file.ts';
+import type { FilePreview, FileReading } from '../load/read-file.ts';
 import { oneFile } from '../http/upload.ts';
 import { readInThread } from '../load/reading-thread.ts';
 import { refusalsPath } from '../load/refusals.ts';
@@ -24,6 +24,8 @@ const SHOWN_ROWS = 12;
 interface Upload {
   path: string;
   fileName: string;
+  /** As it was read last, so that loading it so does not read it again. */
+  last: FilePreview | null;
 }
 
 /** Sources: uploading, recognising, loading and removing; and the demo. */
@@ -55,10 +57,19 @@ export function sourceRoutes(services: Services): Router {
     ...(delimiter === undefined ? {} : { delimiter }),
     ...(hasHeader === undefined ? {} : { hasHeader }),
   });
-  const preview = async (path: string, reading: Partial<FileReading>, subject?: string) => {
+  const preview = async (one: Upload, reading: Partial<FileReading>, subject?: string) => {
     const settings = readSettings(workspace);
     const defaults = { currency: settings.currency, year: yearOf(asOfDay(settings)) - 1 };
-    return readInThread({ of: 'preview', path, reading, subject, defaults });
+    const read = await readInThread({ of: 'preview', path: one.path, reading, subject, defaults });
+    one.last = read.preview;
+    return read;
+  };
+  /** The file as it was read last where that is as it is wished, else read anew. */
+  const asRead = async (one: Upload, reading: Partial<FileReading>): Promise<FilePreview> => {
+    const { last } = one;
+    const same =
+      last && Object.entries(reading).every(([part, wished]) => last[part as keyof FileReading] === wished);
+    return same ? last : (await preview(one, reading)).preview;
   };
   const show = (id: string, fileName: string, read: Awaited<ReturnType<typeof preview>>): UploadAnswer => ({
     upload: id,
@@ -89,9 +100,10 @@ export function sourceRoutes(services: Services): Router {
     const { path } = request.file;
     const fileName = Buffer.from(request.file.originalname, 'latin1').toString('utf8');
     try {
-      const read = await preview(path, {});
+      const one: Upload = { path, fileName, last: null };
+      const read = await preview(one, {});
       const id = nanoid(12);
-      uploads.set(id, { path, fileName });
+      uploads.set(id, one);
       response.status(201).json(show(id, fileName, read));
     } catch (error) {
       rmSync(path, { force: true });
@@ -100,19 +112,18 @@ export function sourceRoutes(services: Services): Router {
   });
 
   routes.post('/uploads/:id/preview', async (request, response) => {
-    const { path, fileName } = found(request.params.id);
+    const one = found(request.params.id);
     const wish = body(PreviewBody, request);
-    response.json(show(request.params.id, fileName, await preview(path, readingOf(wish), wish.subject)));
+    response.json(show(request.params.id, one.fileName, await preview(one, readingOf(wish), wish.subject)));
   });
 
   routes.post('/sources', async (request, response) => {
     const load = body(LoadBody, request);
     mayWrite();
-    const { path, fileName } = found(load.upload);
+    const one = found(load.upload);
+    const { path, fileName } = one;
     const subject = load.read.subject ?? 'companies';
-    const { header, kind, encoding, delimiter, hasHeader } = (
-      await preview(path, readingOf(load.read), subject)
-    ).preview;
+    const { header, kind, encoding, delimiter, hasHeader } = await asRead(one, readingOf(load.read));
     const known = new Set(fileColumns(subject).map((column) => column.id));
     load.mapping.columns.forEach((id, i) => {
       if (id !== null && !known.has(id))

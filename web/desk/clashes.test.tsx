@@ -84,7 +84,12 @@ test('a saved tape that another window changed is replaced only when that is sai
   await user.type(screen.getByLabelText('Name'), 'Rivals');
   await user.click(await screen.findByRole('button', { name: 'Replace the one of this name' }));
   expect(await screen.findByText('It was changed in another window.')).toBeTruthy();
-  await user.click(screen.getByRole('button', { name: 'Replace what the other window saved' }));
-  await waitFor(() => expect(versions).toEqual(['"T0"', undefined]));
+  // Under another name there is no clash.
+  await user.type(screen.getByLabelText('Name'), '!');
+  expect(screen.getByRole('button', { name: 'Save' })).toBeTruthy();
+  await user.type(screen.getByLabelText('Name'), '{Backspace}');
+  await user.click(screen.getByRole('button', { name: 'Replace the one of this name' }));
+  await user.click(await screen.findByRole('button', { name: 'Replace what the other window saved' }));
+  await waitFor(() => expect(versions).toEqual(['"T0"', '"T0"', undefined]));
   expect(useDesk.getState().tape.name).toBe('Rivals');
 });

@@ -9,6 +9,14 @@ export interface Order<K extends string> {
 /** Whatever the case and the accents, and numbers within names by their size. */
 const NAMES = new Intl.Collator('en', { numeric: true });
 
+function compareCells(one: string | number | null, other: string | number | null): number {
+  if (one === other) return 0;
+  if (one === null) return -1;
+  if (other === null) return 1;
+  if (typeof one === 'string' && typeof other === 'string') return NAMES.compare(one, other);
+  return one < other ? -1 : 1;
+}
+
 /** The order of a list, and its rows in that order. Null comes before everything. */
 export function useOrder<K extends string, T extends Record<K, string | number | null>>(
   rows: readonly T[],
@@ -17,18 +25,7 @@ export function useOrder<K extends string, T extends Record<K, string | number |
   const [order, setOrder] = useState(start);
   const sorted = [...rows].sort((a, b) => {
     const [one, other] = [a[order.by], b[order.by]];
-    const compared =
-      one === other
-        ? 0
-        : one === null
-          ? -1
-          : other === null
-            ? 1
-            : typeof one === 'string' && typeof other === 'string'
-              ? NAMES.compare(one, other)
-              : one < other
-                ? -1
-                : 1;
+    const compared = compareCells(one, other);
     return order.descending ? -compared : compared;
   });
   return { sorted, order, setOrder };

@@ -77,7 +77,10 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
             autoFocus
             value={name}
             maxLength={200}
-            onChange={(event) => setName(event.target.value)}
+            onChange={(event) => {
+              setName(event.target.value);
+              setError(null);
+            }}
             className="field border-ink"
           />
         </label>
@@ -98,7 +101,10 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
             { key: 'tape', label: 'a tape' },
             { key: 'part', label: 'a part to put on other tapes' },
           ]}
-          onChange={setKind}
+          onChange={(next) => {
+            setKind(next);
+            setError(null);
+          }}
         />
         <Trouble error={error} />
         <div className="flex justify-end gap-2">
