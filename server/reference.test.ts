@@ -1,5 +1,12 @@
 import { expect, test } from '@jest/globals';
-import { loadCodeSearches, loadCodeTrees, loadGazetteer, loadReferenceData } from './reference.ts';
+import { spellingsOf } from '../core/geo/towns.ts';
+import {
+  loadCodeSearches,
+  loadCodeTrees,
+  loadGazetteer,
+  loadReferenceData,
+  readReference,
+} from './reference.ts';
 
 test('a trade looked up in words finds its code, plurals and endings forgiven', () => {
   const search = loadCodeSearches(loadCodeTrees()).of('nace-2.1');
@@ -26,4 +33,8 @@ test('towns are found by any spelling, the largest first', () => {
     expect([name, places.countryNamed(name)?.code]).toEqual([name, 'CZ']);
   expect(places.countryNamed('Bohemia')).toBeUndefined();
   expect(places.regionNamed('Saxony', 'DE')?.key).toBe('DE-SN');
+});
+
+test('the ready-made spellings are those of the towns', () => {
+  expect(readReference('geo/spellings.tsv.gz') === spellingsOf(readReference('geo/towns.tsv.gz'))).toBe(true);
 });

@@ -53,7 +53,12 @@ export function loadGazetteer(): Gazetteer {
   return new Gazetteer({
     countries: readReference('geo/countries.tsv.gz'),
     regions: readReference('geo/regions.tsv.gz'),
-    towns: readReference('geo/towns.tsv.gz'),
+    get towns() {
+      return readReference('geo/towns.tsv.gz');
+    },
+    get spellings() {
+      return readReference('geo/spellings.tsv.gz');
+    },
   });
 }
 

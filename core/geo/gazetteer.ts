@@ -1,4 +1,7 @@
 import { fold } from '../text/fold.ts';
+import { Towns, type Town } from './towns.ts';
+
+export type { Town } from './towns.ts';
 
 export interface Country {
   code: string;
@@ -17,27 +20,18 @@ export interface Region {
   english: string;
 }
 
-export interface Town {
-  /** "Brno, CZ-64": name and region key, as tapes name towns. */
-  key: string;
-  name: string;
-  country: string;
-  region: string;
-  lat: number;
-  lon: number;
-  population: number;
-}
-
 /** The tables a gazetteer is read from: tab-separated with one header row. */
 export interface GazetteerTables {
   countries: string;
   regions: string;
   towns: string;
+  /** Their spellings, sorted; made of the towns where it is not given. */
+  spellings?: string;
 }
 
 /**
  * Countries, regions and towns, found by key or by name in any of their spellings. The towns are read when
- * they are first asked for, and their spellings sorted when one is first looked for: most threads need neither.
+ * one is first asked for: most threads need none.
  */
 export class Gazetteer {
   readonly countries: Country[];
@@ -45,10 +39,9 @@ export class Gazetteer {
   private readonly countryByCode = new Map<string, Country>();
   private readonly regionByKey = new Map<string, Region>();
   private readonly regionsByName = new Map<string, Region[]>();
-  private readonly townTable: string;
+  private readonly tables: GazetteerTables;
   private countryNames: Map<string, string> | null = null;
-  private townsRead: TownsRead | null = null;
-  private spellingsSorted: Spellings | null = null;
+  private townsRead: Towns | null = null;
 
   constructor(tables: GazetteerTables) {
     this.countries = rows(tables.countries).map(([code, , , name, local, currency, , , dialling]) => ({
@@ -70,17 +63,17 @@ export class Gazetteer {
       for (const name of new Set([fold(region.name), fold(region.english)]))
         this.regionsByName.set(name, [...(this.regionsByName.get(name) ?? []), region]);
     }
-    this.townTable = tables.towns;
+    this.tables = tables;
   }
 
   /** All towns, by country and then by population. */
   get towns(): Town[] {
-    return this.read().towns;
+    return this.read().all();
   }
 
   /** Makes now what would otherwise be made when it is first asked for. */
   warm(): void {
-    this.sorted();
+    this.read();
   }
 
   country(code: string): Country | undefined {
@@ -92,7 +85,7 @@ export class Gazetteer {
   }
 
   town(key: string): Town | undefined {
-    return this.read().byKey.get(key);
+    return this.read().withKey(key);
   }
 
   /** A country by code or by its name in English or any language of the countries of Europe, or undefined. */
@@ -114,12 +107,8 @@ export class Gazetteer {
 
   /** The largest town spelled exactly so, within a country or region if one is given. */
   townNamed(text: string, within: { country?: string; region?: string } = {}): Town | undefined {
-    const folded = fold(text.trim());
-    const { towns } = this.read();
-    const { texts, spelled } = this.sorted();
     let best: Town | undefined;
-    for (let i = firstFrom(texts, folded); i < texts.length && texts[i] === folded; i++) {
-      const town = towns[spelled[i]!]!;
+    for (const town of this.read().spelled(fold(text.trim()))) {
       if (within.country && town.country !== within.country) continue;
       if (within.region && town.region !== within.region) continue;
       if (!best || town.population > best.population) best = town;
@@ -131,23 +120,14 @@ export class Gazetteer {
   townsBeginning(text: string, limit: number): Town[] {
     const folded = fold(text.trim());
     if (folded === '') return [];
-    const { towns } = this.read();
-    const { texts, spelled } = this.sorted();
-    const found = new Set<number>();
-    for (let i = firstFrom(texts, folded); i < texts.length && texts[i]!.startsWith(folded); i++)
-      found.add(spelled[i]!);
-    return [...found]
-      .map((at) => towns[at]!)
+    return this.read()
+      .beginning(folded)
       .sort((a, b) => b.population - a.population)
       .slice(0, limit);
   }
 
-  private read(): TownsRead {
-    return (this.townsRead ??= readTowns(this.townTable));
-  }
-
-  private sorted(): Spellings {
-    return (this.spellingsSorted ??= sortSpellings(this.read().namedAs));
+  private read(): Towns {
+    return (this.townsRead ??= new Towns(this.tables.towns, this.tables.spellings ?? null));
   }
 }
 
@@ -170,64 +150,6 @@ function namesOfCountries(countries: readonly Country[]): Map<string, string> {
     for (const { code } of countries) add(/^[A-Z]{2}$/.test(code) ? named.of(code) : undefined, code);
   }
   return names;
-}
-
-interface TownsRead {
-  towns: Town[];
-  byKey: Map<string, Town>;
-  /** All spellings of each town. */
-  namedAs: string[][];
-}
-
-/** Folded spellings of towns in order, with the town of each. */
-interface Spellings {
-  texts: string[];
-  spelled: Uint32Array;
-}
-
-function readTowns(table: string): TownsRead {
-  const namedAs: string[][] = [];
-  const towns = rows(table).map(
-    ([, name, , english, others, country, region, lat, lon, population]): Town => {
-      namedAs.push([name!, english!, ...others!.split('|')].filter(Boolean));
-      return {
-        key: `${name}, ${region || country}`,
-        name: name!,
-        country: country!,
-        region: region!,
-        lat: Number(lat),
-        lon: Number(lon),
-        population: Number(population),
-      };
-    },
-  );
-  // Towns come by country and then by population: the largest of a name wins its key.
-  const byKey = new Map<string, Town>();
-  for (const town of towns) if (!byKey.has(town.key)) byKey.set(town.key, town);
-  return { towns, byKey, namedAs };
-}
-
-function sortSpellings(namedAs: readonly string[][]): Spellings {
-  const entries: { text: string; town: number }[] = [];
-  for (const [town, names] of namedAs.entries())
-    for (const text of new Set(names.map(fold))) entries.push({ text, town });
-  entries.sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
-  return {
-    texts: entries.map((entry) => entry.text),
-    spelled: Uint32Array.from(entries, (entry) => entry.town),
-  };
-}
-
-/** Where the first of the sorted texts stands that is not below one. */
-function firstFrom(texts: readonly string[], text: string): number {
-  let low = 0;
-  let high = texts.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (texts[middle]! < text) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }
 
 function rows(tsv: string): string[][] {
