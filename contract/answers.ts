@@ -84,6 +84,7 @@ export interface Answers {
   'get /sources': { sources: SourceView[] };
   'post /uploads': UploadAnswer;
   'post /uploads/{id}/preview': UploadAnswer;
+  'post /uploads/{id}/readings': { job: Job };
   'post /sources': Begun;
   'delete /sources/{key}': Begun;
   'post /demo': Begun;

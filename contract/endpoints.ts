@@ -1,4 +1,5 @@
 import { AgainstBody, ChartsBody, ClustersBody, FindBody, SummaryBody } from './market-requests.ts';
+import { DemoBody, FileReadingBody, LoadBody, PreviewBody } from './load-requests.ts';
 import { ColumnSetBody, NoteBody } from './own-requests.ts';
 import { PaperBody } from './paper-requests.ts';
 import {
@@ -6,13 +7,10 @@ import {
   CompleteBody,
   CountryGroupBody,
   CountsBody,
-  DemoBody,
   ListBody,
-  LoadBody,
   PlaneBody,
   PointsBody,
   PositionBody,
-  PreviewBody,
   SavedTapeBody,
   SqlBody,
   TypedBody,
@@ -90,6 +88,14 @@ export const ENDPOINTS: readonly Endpoint[] = [
   get('/sources', 'the loaded sources'),
   post('/uploads', 'how a file is recognised, and its first rows', { upload: true, status: MADE }),
   post('/uploads/{id}/preview', 'the same file read otherwise', { body: PreviewBody }),
+  post(
+    '/uploads/{id}/readings',
+    'reads the whole file as it would be loaded; the result of the job says what it comes to',
+    {
+      body: FileReadingBody,
+      status: JOB,
+    },
+  ),
   post('/sources', 'loads an uploaded file as a source', { body: LoadBody, status: JOB }),
   remove('/sources/{key}', 'removes a source and what only it had', { status: JOB }),
   post('/demo', 'makes the demo universe', { body: DemoBody, status: JOB }),

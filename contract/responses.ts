@@ -4,6 +4,7 @@ import type { FiledTogether } from '../core/codes/together.ts';
 import type { Scheme } from '../core/codes/tree.ts';
 import type { ColumnSet } from '../core/fields/column-sets.ts';
 import type { FileColumn } from '../core/fields/field.ts';
+import type { ColumnReading } from '../core/records/census.ts';
 import type { Mapping } from '../core/records/mapping.ts';
 import type { CompanyRecord } from '../core/records/record.ts';
 import type { Reason } from '../core/tally/columns.ts';
@@ -282,10 +283,22 @@ export interface SqlAnswer {
 export interface UploadAnswer {
   upload: string;
   fileName: string;
-  kind: 'csv' | 'xlsx';
+  /** What it was before it was made a table, such as gzip of JSON Lines; null where it is as it came. */
+  was: string | null;
+  kind: 'csv' | 'xlsx' | 'ods';
   encoding: string;
   delimiter: string;
   hasHeader: boolean;
+  /** Rows of headings, and rows above them. */
+  headerRows?: 0 | 1 | 2;
+  skip?: number;
+  /** The first of the rows above. */
+  above: string[][];
+  /** Of a workbook: the sheet that is read, and all of them in their order. */
+  sheet?: string | null;
+  sheets: { name: string; hidden: boolean }[];
+  /** Bytes that are no character in the encoding. */
+  undecodable: number;
   header: string[];
   rows: string[][];
   bytes: number;
@@ -295,11 +308,30 @@ export interface UploadAnswer {
   columns: FileColumn[];
 }
 
+/** What a whole file comes to before it is loaded: the result of a job of kind "read". Its steps: rows, less what is no data, less refused, less twice, are the records. */
+export interface FileReadingAnswer {
+  rows: number;
+  notData: number;
+  refused: number;
+  /** Rows of a company that an earlier row of the file has by the same number. */
+  twice: number;
+  records: number;
+  /** For each column of the file. */
+  columns: ColumnReading[];
+  /** The first rows as they came, and as they were understood. */
+  came: string[][];
+  understood: string[][];
+  /** The first cells that refuse their row. */
+  refusals: { row: number; column: string; value: string; rule: string }[];
+  /** The first rows that are no data. */
+  notDataRows: { row: number; why: string; text: string }[];
+}
+
 export type JobState = 'running' | 'done' | 'failed' | 'cancelled';
 
 export interface Job {
   id: string;
-  kind: 'load' | 'remove' | 'export' | 'demo';
+  kind: 'load' | 'read' | 'remove' | 'export' | 'demo';
   title: string;
   state: JobState;
   done: number;

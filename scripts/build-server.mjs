@@ -6,6 +6,7 @@ const ENTRIES = [
   'server/write-parquet.ts',
   'server/engine/worker.ts',
   'server/load/reading-worker.ts',
+  'server/load/reading-job.ts',
   'server/engine/opening/columns-worker.ts',
   'server/engine/rows/names-worker.ts',
   'server/load/worker.ts',

@@ -138,7 +138,7 @@ describe('bad input is refused by name, and nothing is half written', () => {
     ['a header without rows', Buffer.from('name;town;country\n'), 400, 'no-rows'],
     ['a quotation mark never closed', Buffer.from('name,town\n"Open,Brno\n'), 400, 'broken-csv'],
     ['a file over the limit', Buffer.alloc(2 * 2 ** 20, 'a,b\n'), 413, 'too-large'],
-    ['a workbook that is none', Buffer.from('PK\u0003\u0004 nothing of the kind'), 400, 'broken-xlsx'],
+    ['a workbook that is none', Buffer.from('PK\u0003\u0004 nothing of the kind'), 400, 'broken-archive'],
   ])('%s', async (_, content, status, code) => {
     const response = await server.upload('some.csv', content);
     expect(response.status).toBe(status);

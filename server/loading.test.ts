@@ -46,13 +46,20 @@ describe('a file in Windows-1250 with semicolons, decimal commas and quoted line
   });
 
   test('otherwise lands but for the bad rows, which are told by row, column, value and rule', async () => {
-    const answer = await server.load(preview);
-    expect(answer.job).toMatchObject({ state: 'done', result: { read: 5, refused: 2 } });
+    const answer = await server.load(preview, { mapping: { ...preview.mapping, unreadable: 'refuse' } });
+    expect(answer.job).toMatchObject({ state: 'done', result: { read: 5, refused: 2, left: 0 } });
     const refused = await server.api.get(`/api/jobs/${answer.job.id}/refusals`);
-    expect(parse(refused.text)).toEqual([
-      ['row', 'column', 'value', 'rule'],
-      ['5', 'Počet zaměstnanců', 'mnoho', 'a number with decimal comma'],
-      ['6', 'Název firmy', '', 'a name; a row without one cannot be loaded'],
+    // In the form in which they came, so that they can be mended and loaded.
+    expect(parse(refused.text, { bom: true, delimiter: ';' })).toEqual([
+      [...preview.header, 'row', 'why'],
+      [
+        ...['Chybný řádek', '114', 'CZ', 'Brno', 'mnoho', '1', '16.25', '1.9.2026', '', '5'],
+        'Počet zaměstnanců: “mnoho”, expected a number with decimal comma',
+      ],
+      [
+        ...['', '115', 'CZ', 'Brno', '5', '1', '16.25', '1.9.2026', '', '6'],
+        'Název firmy: empty, expected a name; a row without one cannot be loaded',
+      ],
     ]);
   });
 

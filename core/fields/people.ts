@@ -1,4 +1,4 @@
-import { DEPARTMENTS, SHARE_BARS } from './companies/making.ts';
+import { DEPARTMENTS, SHARE_BARS, words } from './companies/making.ts';
 import type { Subject } from './field.ts';
 import { choices, COMPANY_COLUMNS, fieldsOf } from './related/making.ts';
 
@@ -15,14 +15,37 @@ export const people: Subject = {
   table: 'person',
   relation: { table: 'person', record: 'id', preposition: 'at', roles: [], known: 'people_known' },
   fields: [
-    label('name', 'Name', 'First name and surname.', {
-      width: 190,
-      headings: 'name, full name, contact, contact name, person, jmeno, nom, nazwisko',
-    }),
+    {
+      ...label('name', 'Name', 'First name and surname.', { width: 190 }),
+      files: [
+        {
+          id: 'name',
+          label: 'Name',
+          headings: words(
+            'name, full name, contact, contact name, name of contact, contact person, person, jmeno, cele jmeno, nom complet, imie i nazwisko, ansprechpartner, nome e cognome, nombre completo, naam',
+          ),
+        },
+        {
+          id: 'first-name',
+          label: 'First name',
+          headings: words(
+            'first name, given name, forename, vorname, krestni jmeno, meno, imie, prenom, nombre, nome, keresztnev, voornaam, fornavn, fornamn, etunimi, prenume',
+          ),
+        },
+        {
+          id: 'last-name',
+          label: 'Last name',
+          headings: words(
+            'last name, surname, family name, nachname, familienname, prijmeni, priezvisko, nazwisko, nom, nom de famille, cognome, apellido, apellidos, vezeteknev, achternaam, efternavn, efternamn, etternavn, sukunimi, nume',
+          ),
+        },
+      ],
+    },
     text('title', 'Title', 'The post as the source words it.', {
       width: 200,
       openers: 'title, words',
-      headings: 'title, job title, post, position, function, funktion, fonction, pozice, stanowisko',
+      headings:
+        'title, job title, post, position, function, role, funktion, stelle, fonction, pozice, funkce, stanowisko, funkcja, qualifica, cargo, puesto, beosztas, functie, stilling, befattning',
     }),
     parties('company', 'Company', 'The company where the person works.', { width: 200 }),
     category('department', 'Department', 'The department the post is in.', {

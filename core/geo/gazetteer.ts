@@ -1,4 +1,5 @@
 import { fold } from '../text/fold.ts';
+import { OTHER_REGION_CODES, namesOfCountries, plainCountry, plainRegion } from './place-names.ts';
 import { Towns, type Town } from './towns.ts';
 
 export type { Town } from './towns.ts';
@@ -36,6 +37,7 @@ export interface GazetteerTables {
 export class Gazetteer {
   readonly countries: Country[];
   readonly regions: Region[];
+  /** By ISO codes of two and of three letters. */
   private readonly countryByCode = new Map<string, Country>();
   private readonly regionByKey = new Map<string, Region>();
   private readonly regionsByName = new Map<string, Region[]>();
@@ -44,23 +46,21 @@ export class Gazetteer {
   private townsRead: Towns | null = null;
 
   constructor(tables: GazetteerTables) {
-    this.countries = rows(tables.countries).map(([code, , , name, local, currency, , , dialling]) => ({
-      code: code!,
-      name: name!,
-      local: local!,
-      currency: currency!,
-      dialling: dialling!,
-    }));
+    this.countries = rows(tables.countries).map(([code, iso3, , name, local, currency, , , dialling]) => {
+      const country = { code: code!, name: name!, local: local!, currency: currency!, dialling: dialling! };
+      for (const key of [country.code, iso3!]) this.countryByCode.set(key, country);
+      return country;
+    });
     this.regions = rows(tables.regions).map(([key, country, name, english]) => ({
       key: key!,
       country: country!,
       name: name!,
       english: english || name!,
     }));
-    for (const country of this.countries) this.countryByCode.set(country.code, country);
     for (const region of this.regions) {
       this.regionByKey.set(region.key, region);
-      for (const name of new Set([fold(region.name), fold(region.english)]))
+      const names = [region.name, region.english];
+      for (const name of new Set([...names.map(fold), ...names.map(plainRegion)]))
         this.regionsByName.set(name, [...(this.regionsByName.get(name) ?? []), region]);
     }
     this.tables = tables;
@@ -88,32 +88,51 @@ export class Gazetteer {
     return this.read().withKey(key);
   }
 
-  /** A country by code or by its name in English or any language of the countries of Europe, or undefined. */
+  /** A country by its code of two or three letters, by a short form such as USA or England, or by its name in any of many languages; or undefined. */
   countryNamed(text: string): Country | undefined {
     const code = this.countryByCode.get(text.trim().toUpperCase());
     if (code) return code;
     this.countryNames ??= namesOfCountries(this.countries);
-    return this.countryByCode.get(this.countryNames.get(fold(text.trim())) ?? '');
+    return this.countryByCode.get(this.countryNames.get(plainCountry(text)) ?? '');
   }
 
-  /** A region by key or by local or English name, within a country if one is given. */
+  /**
+   * A region by key or by local or English name, within a country if one is given; there by its code too, such as OR in
+   * the United States. Words such as "region" and "kraj" may be there or not. Without a country, the first of its name.
+   */
   regionNamed(text: string, country?: string): Region | undefined {
-    const named = this.regionByKey.get(text.trim());
-    if (named && (!country || named.country === country)) return named;
-    return this.regionsByName
-      .get(fold(text.trim()))
-      ?.find((region) => !country || region.country === country);
+    return this.regionsNamed(text, country)[0];
+  }
+
+  /** All regions that a text names, as `regionNamed` finds them. */
+  regionsNamed(text: string, country?: string): Region[] {
+    const key = text.trim().toUpperCase();
+    const named = this.regionByKey.get(text.trim()) ?? this.regionByKey.get(key);
+    if (named) return !country || named.country === country ? [named] : [];
+    const inside = (found: readonly Region[] | undefined) =>
+      (found ?? []).filter((region) => !country || region.country === country);
+    const exact = inside(this.regionsByName.get(fold(text.trim())));
+    if (exact.length) return exact;
+    const coded =
+      country && this.regionByKey.get(`${country}-${OTHER_REGION_CODES[`${country}-${key}`] ?? key}`);
+    if (coded) return [coded];
+    return inside(this.regionsByName.get(plainRegion(text)));
+  }
+
+  /** The towns spelled exactly so, within a country or region if one is given; the largest first. */
+  townsNamed(text: string, within: { country?: string; region?: string } = {}): Town[] {
+    return this.read()
+      .spelled(fold(text.trim()))
+      .filter(
+        ({ country, region }) =>
+          (!within.country || country === within.country) && (!within.region || region === within.region),
+      )
+      .sort((a, b) => b.population - a.population);
   }
 
   /** The largest town spelled exactly so, within a country or region if one is given. */
   townNamed(text: string, within: { country?: string; region?: string } = {}): Town | undefined {
-    let best: Town | undefined;
-    for (const town of this.read().spelled(fold(text.trim()))) {
-      if (within.country && town.country !== within.country) continue;
-      if (within.region && town.region !== within.region) continue;
-      if (!best || town.population > best.population) best = town;
-    }
-    return best;
+    return this.townsNamed(text, within)[0];
   }
 
   /** Towns with a spelling that begins with the text, the largest first. */
@@ -129,27 +148,6 @@ export class Gazetteer {
   private read(): Towns {
     return (this.townsRead ??= new Towns(this.tables.towns, this.tables.spellings ?? null));
   }
-}
-
-/** Languages in which countries are known by name. */
-const LANGUAGES =
-  'en bg cs da de el es et fi fr ga hr hu is it lb lt lv mt nb nl pl pt ro ru sk sl sq sr sv tr uk'.split(
-    ' ',
-  );
-
-/** Folded names of countries with their codes; where two share one, the first of the table has it. */
-function namesOfCountries(countries: readonly Country[]): Map<string, string> {
-  const names = new Map<string, string>();
-  const add = (name: string | undefined, code: string) => {
-    if (name && !names.has(fold(name))) names.set(fold(name), code);
-  };
-  for (const { code, name } of countries) add(name, code);
-  for (const { code, local } of countries) for (const name of local.split(' | ')) add(name, code);
-  for (const language of LANGUAGES) {
-    const named = new Intl.DisplayNames([language], { type: 'region' });
-    for (const { code } of countries) add(/^[A-Z]{2}$/.test(code) ? named.of(code) : undefined, code);
-  }
-  return names;
 }
 
 function rows(tsv: string): string[][] {

@@ -1,4 +1,7 @@
-import { CellError } from './cells.ts';
+import { CellError } from '../values/cell.ts';
+import { saysNothing } from '../values/empty.ts';
+import type { ColumnStyle } from './column-styles.ts';
+import type { Mapping } from './mapping.ts';
 
 /** One cell that could not be read. */
 export interface CellProblem {
@@ -8,54 +11,102 @@ export interface CellProblem {
   rule: string;
 }
 
+/** Is told of every cell how it was read; `at` is the place of its column in the file. */
+export interface CellWatcher {
+  understood(at: number, cell: string, value: unknown): void;
+  /** The cell is empty, or holds a word for that. */
+  empty(at: number, cell: string): void;
+  not(at: number, cell: string, rule: string): void;
+}
+
 const LONGEST_CELL = 32_767;
+/** Characters of a cell that are shown. */
+const LONGEST_SHOWN = 200;
+
+/** Columns whose rows mean nothing where they are not understood: whom a row is about. */
+const WHO: ReadonlySet<string> = new Set([
+  'name',
+  'registration',
+  'company-number',
+  'company-domain',
+  'company-name',
+]);
+/** Columns of names, which words for "nothing" may also be. */
+const NAMES: ReadonlySet<string> = new Set([
+  'name',
+  'company-name',
+  'group',
+  'first-name',
+  'last-name',
+  'town',
+]);
 
 /** Reads the cells of one row after the other by column, and notes what cannot be read. */
 export class ColumnReader {
   private readonly header: readonly string[];
-  private readonly columns: readonly (string | null)[];
+  private readonly mapping: Mapping;
   private readonly labels: ReadonlyMap<string, string>;
+  private readonly watcher: CellWatcher | null;
   private cells: readonly string[] = [];
+  /** What refuses the row. */
   problems: CellProblem[] = [];
+  /** What was not understood and is left empty. */
+  left: CellProblem[] = [];
 
-  /** `columns` has for each column of the file the id that it is read as; `labels` names the ids to people. */
+  /** `labels` names the ids of columns to people. */
   constructor(
     header: readonly string[],
-    columns: readonly (string | null)[],
+    mapping: Mapping,
     labels: ReadonlyMap<string, string>,
+    watcher: CellWatcher | null = null,
   ) {
     this.header = header;
-    this.columns = columns;
+    this.mapping = mapping;
     this.labels = labels;
+    this.watcher = watcher;
   }
 
   begin(cells: readonly string[]): void {
     this.cells = cells;
     this.problems = [];
+    this.left = [];
   }
 
-  private text(at: number): string | null {
-    const cell = at < 0 ? undefined : this.cells[at]?.trim();
-    return cell === undefined || cell === '' ? null : cell;
+  /** How the column read as `id` is written. */
+  style(id: string): ColumnStyle & Pick<Mapping, 'decimal' | 'dates'> {
+    const at = this.mapping.columns.indexOf(id);
+    const { decimal, dates, styles } = this.mapping;
+    return { decimal, dates, ...(at < 0 ? {} : styles?.[at]) };
   }
 
   /** A reader of one column; null for empty cells and those that could not be read. */
   column<T>(id: string, reader: (cell: string) => T): () => T | null {
-    const at = this.columns.indexOf(id);
+    const at = this.mapping.columns.indexOf(id);
+    if (at < 0) return () => null;
+    const answers = this.mapping.answers?.[at];
+    const isName = NAMES.has(id);
     return () => {
-      const cell = this.text(at);
-      if (cell === null) return null;
+      const came = this.cells[at]?.trim() ?? '';
+      const answer = answers && Object.hasOwn(answers, came) ? answers[came] : undefined;
+      const cell = answer ?? came;
+      if (answer === null) {
+        this.refuse(at, came, 'another value; this one is refused');
+        return null;
+      }
+      if (cell === '' || (answer === undefined && saysNothing(cell, isName))) {
+        this.watcher?.empty(at, came);
+        return null;
+      }
       try {
         if (cell.length > LONGEST_CELL) throw new CellError(`at most ${LONGEST_CELL} characters`);
         if (cell.includes('\0')) throw new CellError('text without zero bytes');
-        return reader(cell);
+        const value = reader(cell);
+        this.watcher?.understood(at, came, value);
+        return value;
       } catch (error) {
         if (!(error instanceof CellError)) throw error;
-        this.problems.push({
-          column: this.header[at] || this.labels.get(id)!,
-          value: cell.slice(0, 200),
-          rule: error.rule,
-        });
+        if (this.mapping.unreadable === 'empty' && !WHO.has(id)) this.leave(at, came, error.rule);
+        else this.refuse(at, came, error.rule);
         return null;
       }
     };
@@ -63,5 +114,26 @@ export class ColumnReader {
 
   plain(id: string): () => string | null {
     return this.column(id, (cell) => cell);
+  }
+
+  /** Notes of a cell that was read that it cannot be used, and why. */
+  leaveUnused(id: string, rule: string): void {
+    const at = this.mapping.columns.indexOf(id);
+    if (at >= 0) this.leave(at, this.cells[at]?.trim() ?? '', rule);
+  }
+
+  private leave(at: number, cell: string, rule: string): void {
+    this.watcher?.not(at, cell, rule);
+    this.left.push(this.problem(at, cell, rule));
+  }
+
+  private refuse(at: number, cell: string, rule: string): void {
+    this.watcher?.not(at, cell, rule);
+    this.problems.push(this.problem(at, cell, rule));
+  }
+
+  private problem(at: number, cell: string, rule: string): CellProblem {
+    const column = this.header[at] || this.labels.get(this.mapping.columns[at]!)!;
+    return { column, value: cell.slice(0, LONGEST_SHOWN), rule };
   }
 }

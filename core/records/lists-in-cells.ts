@@ -1,13 +1,14 @@
 import { dayOf } from '../dates.ts';
 import { DEPARTMENTS } from '../fields/companies/making.ts';
 import { fold } from '../text/fold.ts';
-import { checkLength, CellError, readNumber, type CellStyle } from './cells.ts';
+import { CellError, checkLength } from '../values/cell.ts';
+import { readNumber } from '../values/number.ts';
 import type { CompanyRecord, DepartmentStaff, HistoryPoint, SeenTechnology } from './record.ts';
 
 /** Readers of cells that hold several values at once, separated by semicolons. */
 
 /** Plain figures, whatever decimal mark the file has: what these cells hold is written one way. */
-const PLAIN_STYLE: CellStyle = { decimal: '.', dates: 'dmy' };
+const PLAIN_STYLE = { decimal: '.' } as const;
 
 const partsOf = (cell: string, separator: string | RegExp = ';') =>
   cell

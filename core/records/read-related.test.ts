@@ -65,7 +65,7 @@ describe('the company of a row', () => {
       ['the row', 'a registration number, domain or name of its company'],
     ]);
     expect(problems('people', { name: 'Anna', 'company-name': 'A', 'company-country': 'Atlantis' })).toEqual([
-      ['company-country', 'a country, as a name or an ISO code of two letters'],
+      ['company-country', 'a country, as a name or an ISO code'],
     ]);
     expect(problems('people', { name: 'Anna', 'company-name': 'A', 'company-domain': 'none' })).toEqual([
       ['company-domain', 'a domain or web address such as foo.example'],

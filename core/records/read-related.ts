@@ -5,9 +5,15 @@ import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import { yearOf } from '../dates.ts';
 import { domainOf } from '../text/domain.ts';
-import { fold } from '../text/fold.ts';
-import { CellError, readCount, readDate, readNumber, readQuantity } from './cells.ts';
-import { ColumnReader, type CellProblem } from './column-reader.ts';
+import { CellError } from '../values/cell.ts';
+import { plainWord, relatedValue } from '../values/category-words.ts';
+import { readDate } from '../values/date.ts';
+import { asWord } from '../values/figure-words.ts';
+import { currencyIn, readFigure, readQuantity } from '../values/figures.ts';
+import { readMail, readPhone } from '../values/identifiers.ts';
+import { readNumber } from '../values/number.ts';
+import { countryOfTown, placeOf, readCountry, readDegrees } from '../values/place.ts';
+import { ColumnReader, type CellProblem, type CellWatcher } from './column-reader.ts';
 import { readFlag } from './lists-in-cells.ts';
 import type { Mapping } from './mapping.ts';
 import type { CompanyReference, Party, RelatedRecord } from './related.ts';
@@ -17,7 +23,10 @@ export const READ_SUBJECTS = ['sites', 'people', 'events', 'deals'] as const;
 export type ReadSubject = (typeof READ_SUBJECTS)[number];
 
 export interface RelatedReader {
-  read(cells: readonly string[]): { related: RelatedRecord } | { problems: CellProblem[] };
+  /** `left` has the cells that were not understood and count as empty; `problems` what refuses the row. */
+  read(
+    cells: readonly string[],
+  ): { related: RelatedRecord; left: CellProblem[] } | { problems: CellProblem[] };
 }
 
 /** A reader of the rows of a file of sites, people, events or deals. A row that names no company, or that has a cell that cannot be read, is refused. */
@@ -26,10 +35,11 @@ export function relatedReader(
   header: readonly string[],
   mapping: Mapping,
   places: Gazetteer,
+  watcher: CellWatcher | null = null,
 ): RelatedReader {
   const labels = new Map(fileColumns(subject).map((column) => [column.id, column.label]));
-  const columns = new ColumnReader(header, mapping.columns, labels);
-  const country = columns.column('company-country', (cell) => countryOf(cell, places));
+  const columns = new ColumnReader(header, mapping, labels, watcher);
+  const country = columns.column('company-country', (cell) => readCountry(cell, places));
   const company = {
     number: columns.plain('company-number'),
     domain: columns.column('company-domain', (cell) => {
@@ -45,7 +55,18 @@ export function relatedReader(
     name: company.name(),
     country: country() ?? mapping.country,
   });
-  const date = (id: string) => columns.column(id, (cell) => readDate(cell, mapping));
+  const date = (id: string) => {
+    const style = columns.style(id);
+    return columns.column(id, (cell) => readDate(cell, style));
+  };
+  const count = (id: string) => {
+    const style = { ...columns.style(id), people: true };
+    return columns.column(id, (cell) => {
+      const { point } = readQuantity(cell, style);
+      if (point === null || !Number.isInteger(point)) throw new CellError('a whole number');
+      return point;
+    });
+  };
   const choice = (id: string) => {
     const field = fieldOf(subject, id)!;
     return columns.column(id, (cell) => choiceOf(field, cell));
@@ -67,7 +88,7 @@ export function relatedReader(
         problems.push({ column: 'the row', value: '', rule: 'a target, buyer, investor or adviser' });
       if (related.record.name === '')
         problems.push({ column: labels.get('name')!, value: '', rule: 'a name' });
-      return problems.length ? { problems } : { related };
+      return problems.length ? { problems } : { related, left: columns.left };
     },
   };
 
@@ -75,24 +96,20 @@ export function relatedReader(
     const name = columns.plain('name');
     const kind = choice('kind');
     const head = columns.column('head', readFlag);
-    const own = columns.column('country', (cell) => countryOf(cell, places));
+    const own = columns.column('country', (cell) => readCountry(cell, places));
     const [town, street, postcode, phone] = ['town', 'street', 'postcode', 'phone'].map((id) =>
       columns.plain(id),
     );
-    const degrees = (id: string, most: number) =>
-      columns.column(id, (cell) => {
-        const value = readNumber(cell, { ...mapping, decimal: cell.includes(',') ? ',' : '.' });
-        if (Math.abs(value) > most) throw new CellError(`degrees from -${most} to ${most}`);
-        return value;
-      });
+    const degrees = (id: string, most: number) => columns.column(id, (cell) => readDegrees(cell, most));
     const [lat, lon] = [degrees('latitude', 90), degrees('longitude', 180)];
-    const headcount = columns.column('headcount', readCount);
+    const headcount = count('headcount');
     const checked = date('checked');
     return () => {
       const of = reference();
       const inCountry = own() ?? of.country;
       const written = town!();
-      const found = written ? places.townNamed(written, inCountry ? { country: inCountry } : {}) : undefined;
+      const found = placeOf(null, written, inCountry ?? countryOfTown(written, places), places);
+      if (found.doubt) columns.leaveUnused(found.doubt.of, found.doubt.rule);
       return {
         subject: 'sites',
         company: of,
@@ -100,13 +117,13 @@ export function relatedReader(
           name: name(),
           kind: kind(),
           head: head(),
-          country: inCountry ?? found?.country ?? null,
-          region: found?.region ?? null,
-          town: found?.name ?? written,
+          country: found.country,
+          region: found.region,
+          town: found.town,
           postcode: postcode!(),
           street: street!(),
-          lat: lat() ?? found?.lat ?? null,
-          lon: lon() ?? found?.lon ?? null,
+          lat: lat() ?? found.lat,
+          lon: lon() ?? found.lon,
           headcount: headcount(),
           phone: phone!(),
           checkedOn: checked(),
@@ -116,12 +133,17 @@ export function relatedReader(
   }
 
   function people(): () => RelatedRecord {
-    const [name, title, mail, phone, earlier] = ['name', 'title', 'mail', 'phone', 'earlier'].map((id) =>
-      columns.plain(id),
+    const [name, first, last, title, earlier] = ['name', 'first-name', 'last-name', 'title', 'earlier'].map(
+      (id) => columns.plain(id),
     );
+    const mail = columns.column('mail', readMail);
+    const phone = columns.column('phone', (cell) => readPhone(cell, null));
     const [department, level] = [choice('department'), choice('level')];
     const certainty = columns.column('certainty', (cell) => {
-      const value = readNumber(cell.endsWith('%') ? cell.slice(0, -1).trimEnd() : cell, mapping);
+      const value = readNumber(
+        cell.endsWith('%') ? cell.slice(0, -1).trimEnd() : cell,
+        columns.style('certainty'),
+      );
       if (value < 0 || value > 100) throw new CellError('a certainty from 0 to 100 %');
       return Math.round(value);
     });
@@ -130,14 +152,14 @@ export function relatedReader(
       subject: 'people',
       company: reference(),
       record: {
-        name: name!() ?? '',
+        name: name!() ?? [first!(), last!()].filter(Boolean).join(' '),
         title: title!(),
         department: department(),
         level: level(),
         sinceOn: since(),
-        mail: mail!(),
+        mail: mail(),
         certainty: certainty(),
-        phone: phone!(),
+        phone: phone(),
         earlier: earlier!(),
         checkedOn: checked(),
       },
@@ -159,18 +181,25 @@ export function relatedReader(
     const name = columns.plain('name');
     const kind = choice('kind');
     const on = date('date');
-    const amount = columns.column('amount', (cell) => readQuantity(cell, mapping, mapping.revenueUnit));
+    const {
+      currency: ofAmounts = mapping.currency,
+      unit = mapping.revenueUnit,
+      ...style
+    } = columns.style('amount');
+    const amount = columns.column('amount', (cell) =>
+      readFigure(cell, { ...style, unit, currency: ofAmounts, currencies: CURRENCIES }),
+    );
     const currency = columns.column('amount-currency', (cell) => {
-      if (!CURRENCIES.includes(cell.toUpperCase()))
-        throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
-      return cell.toUpperCase();
+      const named = currencyIn(asWord(cell), CURRENCIES)?.currency;
+      if (!named) throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
+      return named;
     });
-    const bidders = columns.column('bidders', readCount);
+    const bidders = count('bidders');
     const parties = PARTY_COLUMNS.map(({ id, role }) => ({ role, read: columns.plain(id) }));
     return () => {
       const day = on();
-      const quantity = amount();
-      const money = currency() ?? mapping.currency;
+      const written = amount();
+      const named = currency();
       const found = parties.flatMap(({ role, read: cell }): Party[] =>
         (cell() ?? '')
           .split(';')
@@ -188,9 +217,9 @@ export function relatedReader(
             (target ? (target.reference.name ?? target.reference.domain ?? target.reference.number!) : ''),
           kind: kind(),
           date: day,
-          amount: quantity && {
-            ...quantity,
-            currency: money,
+          amount: written && {
+            ...written.quantity,
+            currency: written.currency ?? named ?? ofAmounts,
             year: day === null ? mapping.year : yearOf(day),
           },
           bidders: bidders(),
@@ -213,21 +242,13 @@ function partyOf(text: string, country: string | null): CompanyReference {
   return { number: null, domain: null, name: text, country };
 }
 
-function countryOf(cell: string, places: Gazetteer): string {
-  const found = places.countryNamed(cell);
-  if (!found) throw new CellError('a country, as a name or an ISO code of two letters');
-  return found.code;
-}
-
-/** A value of a category by key or label. */
+/** A value of a category by key or label, or by a word for it in another language. */
 function choiceOf(field: Field, cell: string): string {
-  const plain = (text: string) =>
-    fold(text)
-      .replace(/[\s_-]+/g, ' ')
-      .trim();
-  const found = field.values!.find(
-    ({ key, label }) => plain(key) === plain(cell) || plain(label) === plain(cell),
+  const found = field.values!.find(({ key, label, also = [] }) =>
+    [key, label, ...also].some((word) => plainWord(word) === plainWord(cell)),
   );
-  if (!found) throw new CellError(`one of ${field.values!.map(({ label }) => label).join(', ')}`);
-  return found.key;
+  const value = found?.key ?? relatedValue(field.subject, field.id, cell);
+  if (value === undefined)
+    throw new CellError(`one of ${field.values!.map(({ label }) => label).join(', ')}`);
+  return value;
 }

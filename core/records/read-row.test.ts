@@ -141,7 +141,7 @@ describe('a row', () => {
 describe('a row that cannot be read', () => {
   test('says column, value and rule, for every cell that is wrong', () => {
     expect(problems({ country: 'Nowhere', headcount: 'many', 'main-code': '99.99', founded: '94' })).toEqual([
-      { column: 'country', value: 'Nowhere', rule: 'a country, as a name or an ISO code of two letters' },
+      { column: 'country', value: 'Nowhere', rule: 'a country, as a name or an ISO code' },
       { column: 'founded', value: '94', rule: 'a year of four figures' },
       { column: 'main-code', value: '99.99', rule: 'a code of NACE 2.1; “99.99” is none' },
       { column: 'headcount', value: 'many', rule: 'a number with decimal point' },

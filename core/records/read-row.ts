@@ -1,12 +1,26 @@
-import { SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
+import type { CodeTree, Scheme } from '../codes/tree.ts';
 import { OFFERS } from '../fields/companies/making.ts';
 import { fileColumns } from '../fields/registry.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import { REASONS, type Reason } from '../tally/columns.ts';
 import { fold } from '../text/fold.ts';
-import { CellError, readCount, readDate, readNumber, readQuantity, readYear } from './cells.ts';
-import { ColumnReader, type CellProblem } from './column-reader.ts';
+import { CellError } from '../values/cell.ts';
+import {
+  BASIS_WORDS,
+  LISTING_WORDS,
+  OWNERSHIP_WORDS,
+  STATUS_WORDS,
+  type Meaning,
+} from '../values/category-words.ts';
+import { readCodes } from '../values/codes.ts';
+import { readDate, readYear } from '../values/date.ts';
+import { asWord } from '../values/figure-words.ts';
+import { currencyIn, readFigure, readQuantity } from '../values/figures.ts';
+import { readMail, readPhone, readRegistration, readWeb } from '../values/identifiers.ts';
+import { readCount } from '../values/number.ts';
+import { placeOf, readCountry, readDegrees } from '../values/place.ts';
+import { ColumnReader, type CellProblem, type CellWatcher } from './column-reader.ts';
 import type { Mapping } from './mapping.ts';
 import {
   readDepartments,
@@ -16,42 +30,14 @@ import {
   readTechnologies,
   readValues,
 } from './lists-in-cells.ts';
-import type { CompanyRecord, Money } from './record.ts';
+import type { CompanyRecord, Money, Quantity } from './record.ts';
 
 export interface RowReader {
-  read(cells: readonly string[]): { record: CompanyRecord } | { problems: CellProblem[] };
+  /** `left` has the cells that were not understood and count as empty; `problems` what refuses the row. */
+  read(
+    cells: readonly string[],
+  ): { record: CompanyRecord; left: CellProblem[] } | { problems: CellProblem[] };
 }
-
-const STATUS_WORDS: Record<string, CompanyRecord['status']> = {
-  active: 'active',
-  aktiv: 'active',
-  aktivni: 'active',
-  aktywna: 'active',
-  yes: 'active',
-  dormant: 'dormant',
-  inactive: 'dormant',
-  ruhend: 'dormant',
-  closed: 'closed',
-  dissolved: 'closed',
-  liquidated: 'closed',
-  erloschen: 'closed',
-  zanikla: 'closed',
-};
-
-const OWNERSHIP_WORDS: Record<string, CompanyRecord['ownership']> = {
-  independent: 'independent',
-  subsidiary: 'subsidiary',
-  top: 'top',
-  'top company': 'top',
-  'top of a group': 'top',
-};
-
-const LISTING_WORDS: Record<string, CompanyRecord['listing']> = {
-  listed: 'listed',
-  private: 'private',
-  'public body': 'public-body',
-  'public-body': 'public-body',
-};
 
 /** A reader of the rows of one file. It reads the same cells as the same record each time, or says what is wrong with them. */
 export function rowReader(
@@ -60,56 +46,76 @@ export function rowReader(
   trees: ReadonlyMap<Scheme, CodeTree>,
   places: Gazetteer,
   asOf: number,
+  watcher: CellWatcher | null = null,
 ): RowReader {
   const labels = new Map(fileColumns('companies').map((column) => [column.id, column.label]));
-  const columns = new ColumnReader(header, mapping.columns, labels);
+  const columns = new ColumnReader(header, mapping, labels, watcher);
   const column = columns.column.bind(columns);
-  const tree = trees.get(mapping.scheme)!;
-
-  const plain = (id: string) => column(id, (cell) => cell);
-  const coordinate = (id: string, most: number) =>
-    column(id, (cell) => {
-      const value = readNumber(
-        cell,
-        cell.includes('.') && !cell.includes(',') ? { ...mapping, decimal: '.' } : mapping,
-      );
-      if (Math.abs(value) > most) throw new CellError(`degrees from -${most} to ${most}`);
-      return value;
-    });
-  const oneOfColumn = <T>(id: string, meanings: Record<string, T>, rule: string) =>
+  const plain = (id: string) => columns.plain(id);
+  const date = (id: string) => {
+    const style = columns.style(id);
+    return column(id, (cell) => readDate(cell, style));
+  };
+  const coordinate = (id: string, most: number) => column(id, (cell) => readDegrees(cell, most));
+  const word = <T extends string>(id: string, meaning: Meaning<T>, rule: string) =>
     column(
       id,
-      remembered((cell) => oneOf(meanings[fold(cell)], rule)),
+      remembered((cell) => oneOf(meaning(cell), rule)),
     );
+  const codes = (id: string) => {
+    const { scheme = mapping.scheme, figures } = columns.style(id);
+    const tree = trees.get(scheme)!;
+    const read = column(
+      id,
+      remembered((cell) => readCodes(cell, tree, figures)),
+    );
+    return () => (read() ?? []).map((code) => ({ scheme, code }));
+  };
+  const basis = (id: string) =>
+    column(
+      id,
+      remembered((cell): Basis => {
+        if (/^unknown:/i.test(cell)) return { why: reason(cell.slice(cell.indexOf(':') + 1).trim()) };
+        return { basis: oneOf(BASIS_WORDS(cell), 'reported, estimate or band') };
+      }),
+    );
+  const headcountFigure = (id: string) => {
+    const style = { ...columns.style(id), people: true };
+    return column(id, (cell) => readQuantity(cell, style));
+  };
   /** A figure of money with its currency, year and reason, each in a column of its own. */
   const money = (id: 'revenue' | 'profit' | 'assets', belowZero: boolean) => {
-    let currency = mapping.currency;
-    const amount = column(id, (cell) =>
-      readQuantity(
-        /[a-z]{3}/i.test(cell) ? cell.replace(new RegExp(`\\s*${currency}\\s*`, 'i'), '') : cell,
-        mapping,
-        mapping.revenueUnit,
-        belowZero,
-      ),
-    );
+    const figure = (of: string) => {
+      const own = columns.style(of);
+      const { currency = mapping.currency, unit = mapping.revenueUnit } = own;
+      const style = { ...own, currency, unit, belowZero, currencies: CURRENCIES };
+      const read = column(of, (cell) => readFigure(cell, style));
+      return () => {
+        const found = read();
+        return found && { ...found, otherwise: currency };
+      };
+    };
+    const [amount, from, to] = [figure(id), figure(`${id}-from`), figure(`${id}-to`)];
     const readCurrency = column(
       `${id}-currency`,
       remembered((cell) => {
-        if (!CURRENCIES.includes(cell.toUpperCase()))
-          throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
-        return cell.toUpperCase();
+        const named = currencyIn(asWord(cell), CURRENCIES)?.currency;
+        if (!named) throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
+        return named;
       }),
     );
     const readValueYear = column(`${id}-year`, readYear);
+    const readBasis = basis(`${id}-basis`);
     const why = column(`${id}-unknown`, reason);
     return (): { value: Money | null; why: Reason | null } => {
-      const year = readValueYear() ?? mapping.year;
-      currency = readCurrency() ?? mapping.currency;
-      const quantity = amount();
-      return { value: quantity && { ...quantity, currency, year }, why: why() };
+      const [found, low, high] = [amount(), from(), to()];
+      const [year, named, told] = [readValueYear() ?? mapping.year, readCurrency(), readBasis()];
+      const quantity = withEnds(found?.quantity ?? null, low?.quantity, high?.quantity, told);
+      const written = found ?? low ?? high;
+      const currency = written?.currency ?? named ?? written?.otherwise ?? mapping.currency;
+      return { value: quantity && { ...quantity, currency, year }, why: why() ?? told?.why ?? null };
     };
   };
-  const codes = remembered((cell) => readCodes(cell, tree, mapping.scheme));
   const placed = new Map<string, ReturnType<typeof placeOf>>();
   const place = (region: string | null, town: string | null, country: string | null) => {
     const key = `${region}\u001f${town}\u001f${country}`;
@@ -118,6 +124,7 @@ export function rowReader(
       if (placed.size >= MOST_REMEMBERED) placed.clear();
       placed.set(key, (found = placeOf(region, town, country, places)));
     }
+    if (found.doubt) columns.leaveUnused(found.doubt.of, found.doubt.rule);
     return found;
   };
 
@@ -125,18 +132,11 @@ export function rowReader(
   const read = {
     name: plain('name'),
     legalForm: plain('legal-form'),
-    registration: plain('registration'),
-    status: column(
-      'status',
-      remembered((cell) => oneOf(STATUS_WORDS[fold(cell)], 'active, dormant or closed')),
-    ),
+    registration: column('registration', (cell) => readRegistration(cell, country)),
+    status: word('status', STATUS_WORDS, 'active, dormant or closed'),
     country: column(
       'country',
-      remembered((cell) => {
-        const found = places.countryNamed(cell);
-        if (!found) throw new CellError('a country, as a name or an ISO code of two letters');
-        return found.code;
-      }),
+      remembered((cell) => readCountry(cell, places)),
     ),
     region: plain('region'),
     town: plain('town'),
@@ -144,27 +144,28 @@ export function rowReader(
     street: plain('street'),
     lat: coordinate('latitude', 90),
     lon: coordinate('longitude', 180),
-    phone: plain('phone'),
-    mail: plain('mail'),
-    web: column('web', (cell) =>
-      cell.includes('/') ? cell.replace(/^https?:\/\//i, '').replace(/\/$/, '') : cell,
-    ),
+    phone: column('phone', (cell) => readPhone(cell, places.country(country ?? '')?.dialling ?? null)),
+    mail: column('mail', readMail),
+    web: column('web', readWeb),
     description: plain('description'),
     founded: column('founded', readYear),
-    mainCode: column('main-code', codes),
-    otherCodes: column('other-codes', codes),
-    headcount: column('headcount', (cell) => readQuantity(cell, mapping)),
+    mainCode: codes('main-code'),
+    otherCodes: codes('other-codes'),
+    headcount: headcountFigure('headcount'),
+    headcountFrom: headcountFigure('headcount-from'),
+    headcountTo: headcountFigure('headcount-to'),
+    headcountBasis: basis('headcount-basis'),
     headcountYear: column('headcount-year', readYear),
     headcountWhy: column('headcount-unknown', reason),
-    ownership: oneOfColumn('ownership', OWNERSHIP_WORDS, 'independent, subsidiary or top'),
+    ownership: word('ownership', OWNERSHIP_WORDS, 'independent, subsidiary or top'),
     group: plain('group'),
-    listing: oneOfColumn('listing', LISTING_WORDS, 'listed, private or public body'),
+    listing: word('listing', LISTING_WORDS, 'listed, private or public body'),
     ticker: plain('ticker'),
     certificates: column('certificates', remembered(readValues)),
     dwelling: column('dwelling', readFlag),
     followers: column('followers', readCount),
     siteAnswers: column('site-answers', readFlag),
-    siteCheckedOn: column('site-checked', (cell) => readDate(cell, mapping)),
+    siteCheckedOn: date('site-checked'),
     headcountHistory: column('headcount-history', readHistory),
     revenueHistory: column('revenue-history', readHistory),
     revenueMonths: column('revenue-months', readMonths),
@@ -181,8 +182,8 @@ export function rowReader(
         ),
       ),
     ),
-    surveyedOn: column('surveyed', (cell) => readDate(cell, mapping)),
-    checkedOn: column('checked', (cell) => readDate(cell, mapping)),
+    surveyedOn: date('surveyed'),
+    checkedOn: date('checked'),
     checkedHow: column(
       'checked-how',
       remembered((cell) =>
@@ -197,9 +198,13 @@ export function rowReader(
   const readProfit = money('profit', true);
   const readAssets = money('assets', false);
 
+  /** Country of the row that is being read. */
+  let country: string | null = null;
   const readRecord = (): CompanyRecord => {
-    const country = read.country() ?? mapping.country;
+    country = read.country() ?? mapping.country;
     const town = place(read.region(), read.town(), country);
+    country = town.country;
+    const headcountTold = read.headcountBasis();
     const [lat, lon] = [read.lat(), read.lon()];
     const revenue = readRevenue();
     const profit = readProfit();
@@ -224,12 +229,12 @@ export function rowReader(
       description: read.description(),
       founded: read.founded(),
       codes: [
-        ...(read.mainCode() ?? []).map((code, i) => ({ scheme: mapping.scheme, code, main: i === 0 })),
-        ...(read.otherCodes() ?? []).map((code) => ({ scheme: mapping.scheme, code, main: false })),
+        ...read.mainCode().map((code, i) => ({ ...code, main: i === 0 })),
+        ...read.otherCodes().map((code) => ({ ...code, main: false })),
       ],
-      headcount: read.headcount(),
+      headcount: withEnds(read.headcount(), read.headcountFrom(), read.headcountTo(), headcountTold),
       headcountYear: read.headcountYear(),
-      headcountWhy: read.headcountWhy(),
+      headcountWhy: read.headcountWhy() ?? headcountTold?.why ?? null,
       revenue: revenue.value,
       revenueWhy: revenue.why,
       profit: profit.value,
@@ -278,7 +283,7 @@ export function rowReader(
           value: '',
           rule: 'a name; a row without one cannot be loaded',
         });
-      return problems.length ? { problems } : { record };
+      return problems.length ? { problems } : { record, left: columns.left };
     },
   };
 }
@@ -300,27 +305,31 @@ function remembered<T>(reader: (cell: string) => T): (cell: string) => T {
   };
 }
 
-function placeOf(region: string | null, town: string | null, country: string | null, places: Gazetteer) {
-  const regionKey = region === null ? null : (places.regionNamed(region, country ?? undefined)?.key ?? null);
-  const found =
-    town === null
-      ? undefined
-      : (places.townNamed(town, { country: country ?? undefined, region: regionKey ?? undefined }) ??
-        undefined);
-  if (found && country)
-    return { region: found.region || regionKey, town: found.name, lat: found.lat, lon: found.lon };
-  return { region: regionKey, town, lat: null, lon: null };
+/** What a column says of a figure: how it is known, or why it is not. */
+interface Basis {
+  basis?: Quantity['basis'];
+  why?: Reason;
 }
 
-function readCodes(cell: string, tree: CodeTree, scheme: Scheme): string[] {
-  return cell
-    .split(/[,;|\s]+/)
-    .filter(Boolean)
-    .map((written) => {
-      const node = tree.nodeOfLoose(written);
-      if (node < 0) throw new CellError(`a code of ${SCHEMES[scheme]}; “${written}” is none`);
-      return tree.codes[node]!;
-    });
+/** A figure with what columns of its own say of it: the ends of its band or of its estimate's range, and whether it is one. */
+function withEnds(
+  figure: Quantity | null,
+  from: Quantity | null | undefined,
+  to: Quantity | null | undefined,
+  told: Basis | null,
+): Quantity | null {
+  const low = from?.low ?? null;
+  const high = to?.high ?? null;
+  if (figure === null) {
+    if (low === null && high === null) return null;
+    const band: Quantity = { basis: 'band', low: low ?? 0, high: high ?? Infinity, point: null };
+    if (band.low > band.high) return null;
+    return band.low === band.high ? { ...band, basis: 'reported', point: band.low } : band;
+  }
+  if (told?.basis !== 'estimate' || figure.point === null) return figure;
+  const point = figure.point;
+  const ends = { low: Math.min(low ?? figure.low, point), high: Math.max(high ?? figure.high, point) };
+  return { basis: 'estimate', ...ends, point };
 }
 
 function oneOf<T>(value: T | null | undefined, rule: string): T {

@@ -1,54 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { anyRecord } from '../testing/any-record.ts';
-import { CellError, readDate, readNumber, readQuantity } from './cells.ts';
-import { guessMapping, looksLikeHeader } from './mapping.ts';
+import { looksLikeHeader } from './headings.ts';
+import { guessMapping } from './mapping.ts';
 import { mergeRecords } from './merge.ts';
 import { registrationKey } from './record.ts';
-
-const comma = { decimal: ',', dates: 'dmy' } as const;
-const point = { decimal: '.', dates: 'dmy' } as const;
-
-describe('cells', () => {
-  test.each([
-    ['1 234,5', comma, 1234.5],
-    ['1.234.567', comma, 1234567],
-    ['1,234.5', point, 1234.5],
-    ['2.3m', point, 2_300_000],
-    ['2,5 mio', comma, 2_500_000],
-    ["1'200", point, 1200],
-  ])('%s is a number', (text, style, value) => {
-    expect(readNumber(text, style)).toBe(value);
-  });
-  test.each(['1.2.3', 'many', '12,5', '1,23'])('%s is none with a decimal point', (text) => {
-    expect(() => readNumber(text, point)).toThrow(CellError);
-  });
-  test.each([
-    ['10-49', 'band', 10, 49, null],
-    ['10 – 49', 'band', 10, 49, null],
-    ['10 bis 49', 'band', 10, 49, null],
-    ['50+', 'band', 50, Infinity, null],
-    ['>= 250', 'band', 250, Infinity, null],
-    ['<10', 'band', 0, 9, null],
-    ['up to 9', 'band', 0, 9, null],
-    ['7-7', 'reported', 7, 7, 7],
-    ['≈120 (90-160)', 'estimate', 90, 160, 120],
-    ['~15', 'estimate', 15, 15, 15],
-    ['€ 40', 'reported', 40, 40, 40],
-  ])('%s is a %s', (text, basis, low, high, value) => {
-    expect(readQuantity(text, point)).toEqual({ basis, low, high, point: value });
-  });
-  test.each(['49-10', '-5', '≈5 (6-9)', 'fifty'])('%s is no quantity', (text) => {
-    expect(() => readQuantity(text, point)).toThrow(CellError);
-  });
-  test('dates in several forms are the same day', () => {
-    const day = readDate('2026-09-30', point);
-    for (const text of ['30.9.2026', '30/09/2026', '2026/9/30', '2026-09-30T10:00:00Z', '30. 9. 2026'])
-      expect(readDate(text, point)).toBe(day);
-    expect(readDate('09/30/2026', { ...point, dates: 'mdy' })).toBe(day);
-    expect(() => readDate('31.2.2026', point)).toThrow(CellError);
-  });
-});
 
 describe('recognising a file', () => {
   const header = [

@@ -13,6 +13,9 @@ export type JobMessage =
   | { result: Record<string, unknown> }
   | { problem: string };
 
+/** Whether jobs of a kind write the universe. */
+const writes = (kind: Job['kind']) => kind !== 'export' && kind !== 'read';
+
 /**
  * Long work, each in a thread of its own, with progress and cancelling. Jobs are written to the
  * workspace, so that they are still listed after a restart; one that was running then has failed.
@@ -56,7 +59,7 @@ export class Jobs {
     workerData: Record<string, unknown>,
     after: (result: Record<string, unknown>, job: Job) => Promise<void> | void,
   ): Job {
-    if (kind !== 'export' && this.writing)
+    if (writes(kind) && this.writing)
       throw new HttpProblem(409, 'busy', 'Another load is running. Wait until it ends, or cancel it.', {
         rule: 'one load at a time',
       });
@@ -140,7 +143,7 @@ export class Jobs {
 
   /** The newest jobs, running ones included. */
   list(): Job[] {
-    return this.stored('ORDER BY started_at DESC LIMIT 50').map(
+    return this.stored("WHERE kind <> 'read' ORDER BY started_at DESC LIMIT 50").map(
       (job) => this.running.get(job.id)?.job ?? job,
     );
   }
@@ -164,7 +167,7 @@ export class Jobs {
 
   /** Whether a job that writes the universe is running. */
   get writing(): boolean {
-    return [...this.running.values()].some(({ job }) => job.state === 'running' && job.kind !== 'export');
+    return [...this.running.values()].some(({ job }) => job.state === 'running' && writes(job.kind));
   }
 
   private stored(clause: string, ...values: string[]): Job[] {

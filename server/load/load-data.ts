@@ -18,3 +18,15 @@ export interface LoadWorkerData {
   /** Of what hangs on companies: countries of which the file has all. */
   covers: string[];
 }
+
+/** What became of the rows of a file. */
+export interface Landed {
+  /** Rows that are data. */
+  read: number;
+  /** Of them, refused. */
+  refused: number;
+  /** Cells that were not understood and are left empty. */
+  left: number;
+  /** Totals, notes and the like. */
+  notData: number;
+}

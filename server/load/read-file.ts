@@ -1,27 +1,45 @@
 import { parse } from 'csv-parse';
 import iconv from 'iconv-lite';
-import jschardet from 'jschardet';
-import { checkArchive } from './archive.ts';
-import { createReadStream, openSync, readSync, closeSync, statSync } from 'node:fs';
+import { closeSync, createReadStream, openSync, readSync, statSync } from 'node:fs';
+import { guessShape, headingsOf, notData, type TableShape } from '../../core/records/table-shape.ts';
 import { Problem } from '../../core/tape/problem.ts';
-import { looksLikeHeader } from '../../core/records/mapping.ts';
+import { checkArchive } from './archive.ts';
+import { encodingOf } from './encoding.ts';
+import { odsRows, odsSheets } from './workbook/ods.ts';
+import type { Sheet } from './workbook/sheets.ts';
+import { xlsxRows, xlsxSheets } from './workbook/xlsx.ts';
+import { Zip } from './workbook/zip.ts';
 
 /** How a file is read into rows of cells. */
 export interface FileReading {
-  kind: 'csv' | 'xlsx';
+  kind: 'csv' | 'xlsx' | 'ods';
   encoding: string;
   delimiter: string;
   hasHeader: boolean;
+  /** Of a workbook: the sheet with the rows. The first that is not hidden where left out. */
+  sheet?: string | null;
+  /** Rows above the headings, or above the first record where there are none. None where left out. */
+  skip?: number;
+  /** Two where a second row of headings stands under the first. */
+  headerRows?: 0 | 1 | 2;
 }
 
 export interface FilePreview extends FileReading {
   header: string[];
   rows: string[][];
+  /** The first of the rows that are skipped. */
+  above: string[][];
   bytes: number;
+  /** Of a workbook: its sheets in their order. */
+  sheets: Sheet[];
+  /** Bytes that are no character in the encoding. */
+  undecodable: number;
 }
 
 const SAMPLE_BYTES = 256 * 1024;
-const SAMPLE_ROWS = 200;
+/** Rows by which columns are recognised. */
+const SAMPLE_ROWS = 2000;
+const MOST_ABOVE_SHOWN = 10;
 const DELIMITERS = [',', ';', '\t', '|'];
 /** As many as a sheet of a workbook can have. */
 const MOST_COLUMNS = 16_384;
@@ -45,39 +63,109 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
   if (bytes === 0)
     throw new Problem('empty-file', 'The file is empty: it has 0 bytes.', {
       field: 'file',
-      rule: 'a CSV or XLSX file with rows',
+      rule: 'a CSV, XLSX or ODS file with rows',
     });
   const sample = readSample(path);
-  const kind = kindOf(sample);
-  if (kind === 'xlsx') await checkArchive(path);
-  const encoding = wish.encoding ?? (kind === 'xlsx' ? 'utf-8' : encodingOf(sample));
-  const text = kind === 'xlsx' ? '' : decodeSample(sample, encoding);
-  const delimiter =
-    wish.delimiter ?? (kind === 'xlsx' ? ',' : (SEPARATOR.exec(text)?.[1] ?? delimiterOf(text)));
-  const rows: string[][] = [];
-  for await (const cells of fileRows(path, { kind, encoding, delimiter, hasHeader: false })) {
-    rows.push(cells);
-    if (rows.length > SAMPLE_ROWS) break;
+  const kind = await kindOf(path, sample);
+  const written =
+    kind === 'csv' ? writtenAs(path, sample, wish) : { encoding: 'utf-8', delimiter: ',', undecodable: 0 };
+  const { encoding, delimiter, undecodable } = written;
+  const sheets = kind === 'csv' ? [] : await sheetsOf(path, kind);
+  const sheet = wish.sheet ?? (sheets.find(({ hidden }) => !hidden) ?? sheets[0])?.name ?? null;
+  if (wish.sheet != null && !sheets.some(({ name }) => name === wish.sheet))
+    throw new Problem('unknown-sheet', `The workbook has no sheet “${wish.sheet}”.`, {
+      field: 'sheet',
+      value: wish.sheet,
+      rule: sheets.map(({ name }) => name).join(', '),
+    });
+  const first: string[][] = [];
+  for await (const cells of fileRows(path, { kind, encoding, delimiter, hasHeader: false, sheet })) {
+    first.push(cells);
+    if (first.length > SAMPLE_ROWS) break;
   }
-  const first = rows[0];
-  if (!first || rows.every((cells) => cells.every((cell) => cell.trim() === '')))
+  if (first.every(isBlank))
     throw new Problem('no-rows', 'The file has no rows with anything in them.', {
       field: 'file',
       rule: 'a header and at least one row',
     });
-  const hasHeader = wish.hasHeader ?? looksLikeHeader(first, rows[1]);
-  const header = hasHeader ? first.map((cell) => cell.trim()) : first.map((_, i) => `Column ${i + 1}`);
-  const body = hasHeader ? rows.slice(1) : rows;
+  const shape = shapeOf(first, wish);
+  const headerRows = first.slice(shape.skip, shape.skip + shape.headerRows);
+  const body = first.slice(shape.skip + shape.headerRows).filter((cells) => !isBlank(cells));
+  const width = Math.max(...(headerRows.length ? headerRows : body.slice(0, 1)).map(widthOf), 0);
+  const header =
+    shape.headerRows > 0
+      ? headingsOf(headerRows, width)
+      : Array.from({ length: width }, (_, i) => `Column ${i + 1}`);
   if (body.length === 0)
     throw new Problem('no-rows', 'The file has a header but no rows under it.', {
       field: 'file',
       rule: 'at least one row under the header',
     });
-  return { kind, encoding, delimiter, hasHeader, header, rows: body, bytes };
+  return {
+    kind,
+    encoding,
+    delimiter,
+    hasHeader: shape.headerRows > 0,
+    headerRows: shape.headerRows,
+    skip: shape.skip,
+    sheet,
+    sheets,
+    header,
+    above: first
+      .slice(0, shape.skip)
+      .filter((cells) => !isBlank(cells))
+      .slice(0, MOST_ABOVE_SHOWN),
+    rows: body.filter((cells) => notData(cells, header) === null),
+    bytes,
+    undecodable,
+  };
+}
+
+export const isBlank = (cells: readonly string[]) => cells.every((cell) => cell.trim() === '');
+
+function widthOf(cells: readonly string[]): number {
+  let width = cells.length;
+  while (width > 0 && cells[width - 1]!.trim() === '') width--;
+  return width;
+}
+
+/** Encoding and delimiter of a text file: as wished, or as all of it and its first lines show. */
+function writtenAs(path: string, sample: Buffer, wish: Partial<FileReading>) {
+  const found = marked(sample) ?? encodingOf(path);
+  const encoding = wish.encoding ?? found.encoding;
+  const text = iconv.decode(sample, encoding).replace(/^\ufeff/, '');
+  return {
+    encoding,
+    delimiter: wish.delimiter ?? SEPARATOR.exec(text)?.[1] ?? delimiterOf(text),
+    undecodable: encoding === found.encoding ? found.undecodable : 0,
+  };
+}
+
+function shapeOf(
+  rows: readonly string[][],
+  { skip, hasHeader, headerRows }: Partial<FileReading>,
+): TableShape {
+  const guess = guessShape(skip === undefined ? rows : rows.slice(skip));
+  const from = skip ?? guess.skip;
+  if (headerRows !== undefined) return { skip: from, headerRows };
+  if (hasHeader === undefined)
+    return { skip: skip === undefined ? from : from + guess.skip, headerRows: guess.headerRows };
+  return { skip: from, headerRows: hasHeader ? guess.headerRows || 1 : 0 };
+}
+
+async function sheetsOf(path: string, kind: 'xlsx' | 'ods'): Promise<Sheet[]> {
+  try {
+    return await (kind === 'ods' ? odsSheets(path) : xlsxSheets(path));
+  } catch (error) {
+    throw new Problem('broken-workbook', `The workbook cannot be read: ${(error as Error).message}`, {
+      field: 'file',
+      rule: 'a whole XLSX or ODS workbook',
+    });
+  }
 }
 
 /**
- * The rows of a file, header included, one at a time. `onBytes` is told how far the file is read.
+ * The rows of a file, headings and blank ones included, one at a time. `onBytes` is told how far the file is read.
  * @throws Problem where the file itself is broken.
  */
 export async function* fileRows(
@@ -85,8 +173,32 @@ export async function* fileRows(
   reading: FileReading,
   onBytes: (bytes: number) => void = () => {},
 ): AsyncGenerator<string[]> {
-  if (reading.kind === 'xlsx') yield* sheetRows(path);
-  else yield* csvRows(path, reading, onBytes);
+  if (reading.kind === 'csv') yield* csvRows(path, reading, onBytes);
+  else yield* sheetRows(path, reading);
+}
+
+/** A row between the headings and the end of a file that is not blank. */
+export interface DataRow {
+  /** Its number in the file, from 1, blank rows counted. */
+  row: number;
+  cells: string[];
+  /** Why it is no record; null for records. */
+  notData: ReturnType<typeof notData>;
+}
+
+/** The rows under the headings, each with its number in the file. @throws Problem where the file itself is broken */
+export async function* dataRows(
+  path: string,
+  reading: FileReading,
+  header: readonly string[],
+  onBytes: (bytes: number) => void = () => {},
+): AsyncGenerator<DataRow> {
+  const above = (reading.skip ?? 0) + (reading.headerRows ?? (reading.hasHeader ? 1 : 0));
+  let row = 0;
+  for await (const cells of fileRows(path, reading, onBytes)) {
+    if (++row <= above || isBlank(cells)) continue;
+    yield { row, cells, notData: notData(cells, header) };
+  }
 }
 
 async function* csvRows(
@@ -102,7 +214,7 @@ async function* csvRows(
     bom: true,
     relax_column_count: true,
     relax_quotes: true,
-    skip_empty_lines: true,
+    skip_empty_lines: false,
     // All of them, since files put together of several have several.
     record_delimiter: ['\r\n', '\n', '\r'],
     max_record_size: 4 * 2 ** 20,
@@ -116,7 +228,10 @@ async function* csvRows(
     for await (const cells of parser) {
       const names = first && /^sep=.?$/i.test((cells as string[]).join(reading.delimiter));
       first = false;
-      if (names) continue;
+      if (names) {
+        yield [];
+        continue;
+      }
       checkColumns((cells as string[]).length);
       yield cells as string[];
     }
@@ -145,50 +260,20 @@ async function* csvRows(
   }
 }
 
-async function* sheetRows(path: string): AsyncGenerator<string[]> {
-  // Loaded where it is needed: it takes as long as reading a small file.
-  const { default: ExcelJS } = await import('exceljs');
-  const reader = new ExcelJS.stream.xlsx.WorkbookReader(path, {
-    worksheets: 'emit',
-    sharedStrings: 'cache',
-    styles: 'cache',
-    hyperlinks: 'ignore',
-  });
+/** The rows of a workbook's sheet. @throws Problem */
+async function* sheetRows(path: string, { kind, sheet = null }: FileReading): AsyncGenerator<string[]> {
   try {
-    for await (const sheet of reader) {
-      for await (const row of sheet) {
-        const values = row.values as unknown[];
-        checkColumns(values.length - 1);
-        yield Array.from({ length: values.length - 1 }, (_, i) => cellText(values[i + 1]));
-      }
-      return;
+    for await (const cells of kind === 'ods' ? odsRows(path, sheet) : xlsxRows(path, sheet)) {
+      checkColumns(cells.length);
+      yield cells;
     }
   } catch (error) {
     if (error instanceof Problem) throw error;
-    // The reader stumbles over workbooks that leave out what they may leave out, such as where each cell stands.
-    const why =
-      error instanceof TypeError
-        ? 'it is written in a form that is not understood. Open it in a spreadsheet program, save it as XLSX or CSV, and choose that.'
-        : (error as Error).message;
-    throw new Problem('broken-xlsx', `The workbook cannot be read: ${why}`, {
+    throw new Problem('broken-workbook', `The workbook cannot be read: ${(error as Error).message}`, {
       field: 'file',
-      rule: 'an XLSX workbook whose first sheet has the rows',
+      rule: 'an XLSX or ODS workbook with a sheet that has the rows',
     });
   }
-}
-
-function cellText(value: unknown): string {
-  if (value === null || value === undefined) return '';
-  if (value instanceof Date) return value.toISOString().slice(0, 10);
-  if (typeof value === 'object') {
-    const { text, result, richText } = value as {
-      text?: unknown;
-      result?: unknown;
-      richText?: { text: string }[];
-    };
-    return richText ? richText.map((part) => part.text).join('') : cellText(result ?? text);
-  }
-  return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
 function readSample(path: string): Buffer {
@@ -206,25 +291,51 @@ const PICTURES: [string, number[]][] = [
   ['a JPEG picture', [0xff, 0xd8, 0xff]],
   ['a GIF picture', [0x47, 0x49, 0x46, 0x38]],
   ['a PDF document', [0x25, 0x50, 0x44, 0x46]],
-  ['an old XLS workbook; save it as XLSX or CSV', [0xd0, 0xcf, 0x11, 0xe0]],
-  ['a gzip archive; unpack it first', [0x1f, 0x8b]],
 ];
 
-function kindOf(sample: Buffer): 'csv' | 'xlsx' {
+const WRONG = { field: 'file', rule: 'a CSV, XLSX or ODS file' };
+
+async function kindOf(path: string, sample: Buffer): Promise<FileReading['kind']> {
+  const begins = (start: readonly number[]) => start.every((byte, i) => sample[i] === byte);
   for (const [what, start] of PICTURES)
-    if (start.every((byte, i) => sample[i] === byte))
-      throw new Problem('wrong-file', `This is no table but ${what}, whatever its name says.`, {
-        field: 'file',
-        rule: 'a CSV or XLSX file',
-      });
-  if (sample.subarray(0, 4).equals(Buffer.from([0x50, 0x4b, 3, 4]))) return 'xlsx';
+    if (begins(start))
+      throw new Problem('wrong-file', `This is no table but ${what}, whatever its name says.`, WRONG);
+  if (begins([0xd0, 0xcf, 0x11, 0xe0])) throw oldWorkbook(sample);
+  if (begins([0x50, 0x4b, 3, 4])) {
+    await checkArchive(path);
+    return (await isOds(path)) ? 'ods' : 'xlsx';
+  }
   const utf16 = sample[0] === 0xff || sample[0] === 0xfe || nullShare(sample) > 0.2;
   if (!utf16 && sample.includes(0))
-    throw new Problem('wrong-file', 'This is no text file: it holds zero bytes.', {
-      field: 'file',
-      rule: 'a CSV or XLSX file',
-    });
+    throw new Problem('wrong-file', 'This is no text file: it holds zero bytes.', WRONG);
   return 'csv';
+}
+
+/** Workbooks before 2007 and workbooks under a password come in the same envelope. */
+function oldWorkbook(sample: Buffer): Problem {
+  return sample.includes(Buffer.from('EncryptedPackage', 'utf16le'))
+    ? new Problem(
+        'locked-file',
+        'The workbook is protected by a password. Save it without, and choose it again.',
+        {
+          field: 'file',
+          rule: 'a workbook without a password',
+        },
+      )
+    : new Problem(
+        'wrong-file',
+        'This is an old XLS workbook, which is not read. Open it in a spreadsheet program, save it as XLSX, ODS or CSV, and choose that.',
+        WRONG,
+      );
+}
+
+async function isOds(path: string): Promise<boolean> {
+  const zip = await Zip.open(path);
+  try {
+    return zip.has('content.xml') && !zip.has('xl/workbook.xml');
+  } finally {
+    zip.close();
+  }
 }
 
 function nullShare(sample: Buffer): number {
@@ -233,34 +344,13 @@ function nullShare(sample: Buffer): number {
   return nulls / sample.length;
 }
 
-function encodingOf(sample: Buffer): string {
-  if (sample[0] === 0xff && sample[1] === 0xfe) return 'utf-16le';
-  if (sample[0] === 0xfe && sample[1] === 0xff) return 'utf-16be';
-  if (nullShare(sample) > 0.2) return sample[0] === 0 ? 'utf-16be' : 'utf-16le';
-  const cut = sample.length < SAMPLE_BYTES ? sample : sample.subarray(0, sample.lastIndexOf(10) + 1);
-  if (!iconv.decode(cut, 'utf-8').includes('\ufffd')) return 'utf-8';
-  const guess = (jschardet.detect(cut).encoding ?? '').toLowerCase();
-  return /1250|8859-2/.test(guess) ? 'windows-1250' : centralEuropean(cut) ? 'windows-1250' : 'windows-1252';
-}
-
-/** Bytes that are common letters of Czech, Polish and Hungarian in Windows-1250 and rare marks in Windows-1252. */
-function centralEuropean(sample: Buffer): boolean {
-  let central = 0;
-  let western = 0;
-  for (const byte of sample) {
-    if (
-      [0x9a, 0x9e, 0x9d, 0xe8, 0xec, 0xf8, 0xf9, 0xb3, 0xb9, 0xea, 0xbf, 0xf5, 0xfb, 0x9c, 0x9f].includes(
-        byte,
-      )
-    )
-      central++;
-    else if ([0xe4, 0xf6, 0xfc, 0xdf, 0xe0, 0xe7, 0xe5, 0xe6, 0xf1].includes(byte)) western++;
-  }
-  return central > western;
-}
-
-function decodeSample(sample: Buffer, encoding: string): string {
-  return iconv.decode(sample, encoding).replace(/^\ufeff/, '');
+/** The encoding that the first bytes name, or that zero bytes show. */
+function marked(sample: Buffer): { encoding: string; undecodable: number } | null {
+  const as = (encoding: string) => ({ encoding, undecodable: 0 });
+  if (sample[0] === 0xff && sample[1] === 0xfe) return as('utf-16le');
+  if (sample[0] === 0xfe && sample[1] === 0xff) return as('utf-16be');
+  if (nullShare(sample) > 0.2) return as(sample[0] === 0 ? 'utf-16be' : 'utf-16le');
+  return null;
 }
 
 /** The delimiter that gives most rows the same number of cells, more than one. */

@@ -19,7 +19,8 @@ export class RecordReader {
       if (row.subject !== 'companies') continue;
       const reader = rowReader(
         JSON.parse(row.header) as string[],
-        JSON.parse(row.mapping) as Mapping,
+        // What was loaded is kept even where it would be refused by now.
+        { ...(JSON.parse(row.mapping) as Mapping), unreadable: 'empty' },
         trees,
         places,
         row.as_of,

@@ -5,8 +5,8 @@ import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import type { SourceRow } from '../tables/source.ts';
 import { CompanyBatcher, type ReadyCompany } from './company-batcher.ts';
 import { runFeed } from '../feed.ts';
-import { fileRows, type FileReading } from './read-file.ts';
-import type { Refusal } from './refusals.ts';
+import { dataRows, type FileReading } from './read-file.ts';
+import type { RefusedRow } from './refusals.ts';
 
 /** The thread that reads a file into companies, while the load writes those it has. */
 
@@ -18,39 +18,45 @@ export interface RowsWorkerData extends Record<string, unknown> {
 
 export interface RowsBatch {
   companies: ReadyCompany[];
-  /** Cells that could not be read, in the rows since the batch before. */
-  refusals: Refusal[];
-  /** Rows read so far, of them refused, and how many bytes of the file that was. */
+  /** Rows refused since the batch before. */
+  refusals: RefusedRow[];
+  /** Rows read so far, of them refused; cells left empty since they were not understood; rows that are no data; and how many bytes of the file that was. */
   read: number;
   refused: number;
+  left: number;
+  notData: number;
   bytes: number;
 }
 
 void runFeed<RowsBatch>(async (put) => {
   const { path, reading, source } = workerData as RowsWorkerData;
+  const header = JSON.parse(source.header) as string[];
   const reader = rowReader(
-    JSON.parse(source.header) as string[],
+    header,
     JSON.parse(source.mapping) as Mapping,
     loadCodeTrees(),
     loadGazetteer(),
     source.as_of,
   );
-  let refusals: Refusal[] = [];
-  let [row, read, refused, bytes] = [0, 0, 0, 0];
+  let refusals: RefusedRow[] = [];
+  let [read, refused, left, noData, bytes] = [0, 0, 0, 0, 0];
   const batcher = new CompanyBatcher((companies) => {
-    put({ companies, refusals, read, refused, bytes });
+    put({ companies, refusals, read, refused, left, notData: noData, bytes });
     refusals = [];
   });
-  for await (const cells of fileRows(path, reading, (soFar) => (bytes = soFar))) {
-    row++;
-    if (row === 1 && reading.hasHeader) continue;
-    if (cells.every((cell) => cell.trim() === '')) continue;
+  for await (const { row, cells, notData } of dataRows(path, reading, header, (soFar) => (bytes = soFar))) {
+    if (notData) {
+      noData++;
+      continue;
+    }
     read++;
     const found = reader.read(cells);
-    if ('record' in found) batcher.add(source, row, cells, found.record);
-    else {
+    if ('record' in found) {
+      left += found.left.length;
+      batcher.add(source, row, cells, found.record);
+    } else {
       refused++;
-      for (const problem of found.problems) refusals.push({ row, ...problem });
+      refusals.push({ row, cells, problems: found.problems });
     }
   }
   batcher.flush();

@@ -1,6 +1,4 @@
-import { stringify } from 'csv-stringify/sync';
-import { createWriteStream, mkdirSync, rmSync, statSync } from 'node:fs';
-import { dirname } from 'node:path';
+import { statSync } from 'node:fs';
 import { workerData } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
 import { openUniverse, type Db } from '../db/open.ts';
@@ -10,7 +8,7 @@ import { jobLanded } from '../tables/landed-jobs.ts';
 import { nextRevision } from '../tables/revision.ts';
 import { technologyKey } from '../tables/company.ts';
 import { addSource, setRows, type SourceRow } from '../tables/source.ts';
-import type { LoadWorkerData } from './load-data.ts';
+import type { Landed, LoadWorkerData } from './load-data.ts';
 import { loadRelated } from './load-related.ts';
 import { relate } from './relate.ts';
 import { findAgain } from './related-load.ts';
@@ -18,20 +16,14 @@ import { CompanyLoad } from './write-companies.ts';
 import { remakeCompanies } from './remake.ts';
 import { feed } from '../feed.ts';
 import type { RowsBatch, RowsWorkerData } from './rows-worker.ts';
-import { refusalsPath, type Refusal } from './refusals.ts';
+import { Refusals, type RefusedRow } from './refusals.ts';
 
 /** The thread that loads a file as a source, of companies or of what hangs on them: all in one transaction, so that it lands whole or not at all. */
-
-const MOST_SHOWN = 100;
 
 async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
   const db = openUniverse(data.dir);
   const total = statSync(data.path).size;
-  const path = refusalsPath(data.dir, data.job);
-  mkdirSync(dirname(path), { recursive: true });
-  const refusals = createWriteStream(path);
-  const shown: Refusal[] = [];
-  let refusedCells = 0;
+  const refusals = new Refusals(data.dir, data.job, data.header, data.reading.delimiter);
   db.exec('BEGIN IMMEDIATE');
   try {
     const revision = nextRevision(db);
@@ -48,20 +40,14 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
       },
       technologyKey(data.name),
     );
-    refusals.write(stringify([['row', 'column', 'value', 'rule']]));
-    const refuse = (refusal: Refusal) => {
-      refusedCells++;
-      if (shown.length < MOST_SHOWN) shown.push(refusal);
-      refusals.write(
-        stringify([[refusal.row, refusal.column, refusal.value, refusal.rule]], { escape_formulas: true }),
-      );
-    };
-    let landed: { read: number; refused: number } & Record<string, unknown>;
+    const refuse = (row: RefusedRow) => refusals.add(row);
+    let landed: Landed & Record<string, unknown>;
     if (data.subject === 'companies') landed = await loadCompanies(db, revision, source, data, refuse);
     else landed = await loadRelated(db, revision, source.key, data, refuse);
     setRows(db, source.id, landed.read, landed.refused);
-    await new Promise((resolve) => refusals.end(resolve));
-    const summary = { ...landed, refusedCells, refusals: shown };
+    await refusals.end();
+    const { shown } = refusals;
+    const summary = { ...landed, refusedCells: refusals.cells, refusals: shown };
     if (landed.read === landed.refused)
       throw new Problem(
         'all-refused',
@@ -75,7 +61,6 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
     const result = { source: source.key, ...summary };
     jobLanded(db, data.job, result);
     db.exec('COMMIT');
-    if (refusedCells === 0) rmSync(path);
     tellProgress(total, total);
     return result;
   } catch (error) {
@@ -83,7 +68,7 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
     throw error;
   } finally {
     db.close();
-    refusals.destroy();
+    refusals.abandon();
   }
 }
 
@@ -93,17 +78,18 @@ async function loadCompanies(
   revision: number,
   source: SourceRow,
   data: LoadWorkerData,
-  refuse: (refusal: Refusal) => void,
-): Promise<{ read: number; refused: number; joined: number }> {
+  refuse: (row: RefusedRow) => void,
+): Promise<Landed & Record<string, unknown>> {
   const total = statSync(data.path).size;
   const companies = new CompanyLoad(db, revision);
-  let landed = { read: 0, refused: 0 };
+  let landed: Landed = { read: 0, refused: 0, left: 0, notData: 0 };
   const rows: RowsWorkerData = { path: data.path, reading: data.reading, source };
   for await (const batch of feed<RowsBatch>('server/load/rows-worker', rows)) {
     stopIfCancelled();
     companies.write(batch.companies);
     batch.refusals.forEach(refuse);
-    landed = { read: batch.read, refused: batch.refused };
+    const { read, refused, left, notData } = batch;
+    landed = { read, refused, left, notData };
     tellProgress(Math.min(batch.bytes, total), total, `${landed.read.toLocaleString('en-GB')} rows read`);
   }
   stopIfCancelled();

@@ -3,7 +3,13 @@ import multer from 'multer';
 import { nanoid } from 'nanoid';
 import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { DemoBody, LoadBody, PreviewBody } from '../../contract/requests.ts';
+import {
+  DemoBody,
+  FileReadingBody,
+  LoadBody,
+  PreviewBody,
+  type MappingBody,
+} from '../../contract/load-requests.ts';
 import type { UploadAnswer } from '../../contract/responses.ts';
 import { dayOf, yearOf } from '../../core/dates.ts';
 import { fileColumns } from '../../core/fields/registry.ts';
@@ -12,6 +18,7 @@ import { body, HttpProblem } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
 import type { FilePreview, FileReading } from '../load/read-file.ts';
 import { oneFile } from '../http/upload.ts';
+import type { ReadingJobData } from '../load/reading-job.ts';
 import { readInThread } from '../load/reading-thread.ts';
 import { refusalsPath } from '../load/refusals.ts';
 import { asOfDay } from '../days.ts';
@@ -24,6 +31,8 @@ const SHOWN_ROWS = 12;
 interface Upload {
   path: string;
   fileName: string;
+  /** What it was before it was made a table, such as gzip of JSON Lines; null where it is as it came. */
+  was: string | null;
   /** As it was read last, so that loading it so does not read it again. */
   last: FilePreview | null;
 }
@@ -52,16 +61,17 @@ export function sourceRoutes(services: Services): Router {
       });
     return one;
   };
-  const readingOf = ({ encoding, delimiter, hasHeader }: PreviewBody): Partial<FileReading> => ({
-    ...(encoding === undefined ? {} : { encoding }),
-    ...(delimiter === undefined ? {} : { delimiter }),
-    ...(hasHeader === undefined ? {} : { hasHeader }),
-  });
-  const preview = async (one: Upload, reading: Partial<FileReading>, subject?: string) => {
+  const readingOf = (wish: PreviewBody): Partial<FileReading> => {
+    const { encoding, delimiter, hasHeader, sheet, skip, headerRows } = wish;
+    const parts = Object.entries({ encoding, delimiter, hasHeader, sheet, skip, headerRows });
+    return Object.fromEntries(parts.filter(([, value]) => value !== undefined));
+  };
+  const preview = async (one: Upload, reading: Partial<FileReading>, subject?: string, fresh = false) => {
     const settings = readSettings(workspace);
     const defaults = { currency: settings.currency, year: yearOf(asOfDay(settings)) - 1 };
-    const read = await readInThread({ of: 'preview', path: one.path, reading, subject, defaults });
+    const read = await readInThread({ of: 'preview', path: one.path, reading, subject, defaults, fresh });
     one.last = read.preview;
+    if (fresh) one.was = read.was;
     return read;
   };
   /** The file as it was read last where that is as it is wished, else read anew. */
@@ -71,9 +81,27 @@ export function sourceRoutes(services: Services): Router {
       last && Object.entries(reading).every(([part, wished]) => last[part as keyof FileReading] === wished);
     return same ? last : (await preview(one, reading)).preview;
   };
+  const partsOf = ({
+    kind,
+    encoding,
+    delimiter,
+    hasHeader,
+    sheet,
+    skip,
+    headerRows,
+  }: FilePreview): FileReading => ({
+    kind,
+    encoding,
+    delimiter,
+    hasHeader,
+    sheet: sheet ?? null,
+    skip: skip ?? 0,
+    headerRows: headerRows ?? (hasHeader ? 1 : 0),
+  });
   const show = (id: string, fileName: string, read: Awaited<ReturnType<typeof preview>>): UploadAnswer => ({
     upload: id,
     fileName,
+    was: uploads.get(id)?.was ?? null,
     ...read.preview,
     rows: read.preview.rows.slice(0, SHOWN_ROWS),
     subject: read.subject,
@@ -100,8 +128,8 @@ export function sourceRoutes(services: Services): Router {
     const { path } = request.file;
     const fileName = Buffer.from(request.file.originalname, 'latin1').toString('utf8');
     try {
-      const one: Upload = { path, fileName, last: null };
-      const read = await preview(one, {});
+      const one: Upload = { path, fileName, was: null, last: null };
+      const read = await preview(one, {}, undefined, true);
       const id = nanoid(12);
       uploads.set(id, one);
       response.status(201).json(show(id, fileName, read));
@@ -117,39 +145,38 @@ export function sourceRoutes(services: Services): Router {
     response.json(show(request.params.id, one.fileName, await preview(one, readingOf(wish), wish.subject)));
   });
 
+  routes.post('/uploads/:id/readings', async (request, response) => {
+    const one = found(request.params.id);
+    const { read, mapping } = body(FileReadingBody, request);
+    const subject = read.subject ?? 'companies';
+    const file = await asRead(one, readingOf(read));
+    checkMapping(mapping, file.header, subject, false);
+    const job = jobs.start(
+      'read',
+      `Read ${one.fileName}`,
+      'server/load/reading-job',
+      {
+        path: one.path,
+        reading: partsOf(file),
+        header: file.header,
+        mapping: { ...mapping },
+        subject,
+        asOf: asOfDay(readSettings(workspace)),
+      } satisfies ReadingJobData,
+      () => {},
+    );
+    response.status(202).json({ job });
+  });
+
   routes.post('/sources', async (request, response) => {
     const load = body(LoadBody, request);
     mayWrite();
     const one = found(load.upload);
     const { path, fileName } = one;
     const subject = load.read.subject ?? 'companies';
-    const { header, kind, encoding, delimiter, hasHeader } = await asRead(one, readingOf(load.read));
-    const known = new Set(fileColumns(subject).map((column) => column.id));
-    load.mapping.columns.forEach((id, i) => {
-      if (id !== null && !known.has(id))
-        throw new Problem(
-          'unknown-column',
-          `Column ${i + 1} is read as "${id}", which is no field of ${subject}.`,
-          { field: `mapping.columns[${i}]`, value: id },
-        );
-      if (id !== null && load.mapping.columns.indexOf(id) !== i)
-        throw new Problem('column-twice', `Two columns are read as "${id}".`, {
-          field: `mapping.columns[${i}]`,
-          value: id,
-          rule: 'each field from one column',
-        });
-    });
-    if (load.mapping.columns.length !== header.length)
-      throw new Problem(
-        'wrong-mapping',
-        `The mapping has ${load.mapping.columns.length} columns, the file ${header.length}.`,
-        { field: 'mapping.columns' },
-      );
-    if (subject === 'companies' && !load.mapping.columns.includes('name'))
-      throw new Problem('no-name', 'No column is read as the company’s name.', {
-        field: 'mapping.columns',
-        rule: 'one column read as Company',
-      });
+    const file = await asRead(one, readingOf(load.read));
+    const { header } = file;
+    checkMapping(load.mapping, header, subject);
     const asOf = dayOf(load.asOf);
     if (asOf === null)
       throw new Problem('wrong-value', `asOf is no calendar date: ${load.asOf}.`, {
@@ -168,9 +195,10 @@ export function sourceRoutes(services: Services): Router {
         name: load.name,
         licence: load.licence ?? null,
         asOf,
-        reading: { kind, encoding, delimiter, hasHeader },
+        reading: partsOf(file),
         header,
-        mapping: { ...load.mapping },
+        // All or nothing means every cell, too.
+        mapping: { ...load.mapping, ...(load.allOrNothing ? { unreadable: 'refuse' } : {}) },
         allOrNothing: load.allOrNothing,
         subject,
         covers: load.covers,
@@ -253,3 +281,56 @@ export function sourceRoutes(services: Services): Router {
   });
   return routes;
 }
+
+/**
+ * Whether a mapping fits the columns of a file and says all that has to be said.
+ * @param loading false where it is only read to see what it comes to
+ * @throws Problem
+ */
+function checkMapping(
+  mapping: MappingBody,
+  header: readonly string[],
+  subject: string,
+  loading = true,
+): void {
+  const known = new Set(fileColumns(subject).map((column) => column.id));
+  mapping.columns.forEach((id, i) => {
+    if (id !== null && !known.has(id))
+      throw new Problem(
+        'unknown-column',
+        `Column ${i + 1} is read as "${id}", which is no field of ${subject}.`,
+        { field: `mapping.columns[${i}]`, value: id },
+      );
+    if (id !== null && mapping.columns.indexOf(id) !== i)
+      throw new Problem('column-twice', `Two columns are read as "${id}".`, {
+        field: `mapping.columns[${i}]`,
+        value: id,
+        rule: 'each field from one column',
+      });
+  });
+  if (mapping.columns.length !== header.length)
+    throw new Problem(
+      'wrong-mapping',
+      `The mapping has ${mapping.columns.length} columns, the file ${header.length}.`,
+      { field: 'mapping.columns' },
+    );
+  if (loading && subject === 'companies' && !mapping.columns.includes('name'))
+    throw new Problem('no-name', 'No column is read as the company’s name.', {
+      field: 'mapping.columns',
+      rule: 'one column read as Company',
+    });
+  const [open] = mapping.undecided ?? [];
+  if (loading && open)
+    throw new Problem(
+      'undecided',
+      `Column ${open.column + 1}, “${header[open.column] ?? ''}”: ${ASKED[open.what]}. Say it in mapping.styles[${open.column}].${open.what}, and leave it out of mapping.undecided.`,
+      { field: `mapping.undecided[0]`, value: open.what, rule: ASKED[open.what] },
+    );
+}
+
+/** What of a column cannot be seen from its cells. */
+const ASKED = {
+  decimal: 'is its decimal mark a point or a comma? Its figures can be read both ways',
+  dates: 'does the day or the month come first? Its dates can be read both ways',
+  scheme: 'which classification are its codes of? They are codes of several, and mean other things there',
+} as const;

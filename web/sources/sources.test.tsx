@@ -198,6 +198,10 @@ describe('loading a file', () => {
   const column = (id: string, label: string) => ({ id, label });
   const upload = (more: Partial<UploadAnswer> = {}): UploadAnswer => ({
     upload: 'u1',
+    was: null,
+    above: [],
+    sheets: [],
+    undecodable: 0,
     fileName: 'Lackierer 2026.csv',
     kind: 'csv',
     encoding: 'utf-8',

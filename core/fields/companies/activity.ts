@@ -9,7 +9,7 @@ export const activity: readonly Field[] = [
     214,
     'Name with legal form, as the freshest record has it.',
     words(
-      'name, company, company name, firm, firma, firmenname, unternehmen, nazev, nazev firmy, nazwa, nazwa firmy, nom, raison sociale, entreprise, ragione sociale, nombre, razon social, cegnev, naam, bedrijfsnaam, navn, namn, obchodni jmeno',
+      'name, company, company name, firm, firma, firmenname, unternehmen, nazev, nazev firmy, nazwa, nazwa firmy, nom, raison sociale, entreprise, ragione sociale, nombre, razon social, cegnev, naam, bedrijfsnaam, navn, namn, obchodni jmeno, business name, legal name, trading name, organisation, organization, organisation name, organization name, account name, firmenbezeichnung, unternehmensname, betrieb, spolecnost, nazov, nazov spolocnosti, podnik, przedsiebiorstwo, nazwa podmiotu, societe, nom de l entreprise, denomination, denominazione, azienda, impresa, empresa, nombre de la empresa, nome, nome da empresa, bedrijf, naam bedrijf, ceg neve, ceg, cegnev, foretag, foretagsnamn, virksomhed, virksomhedsnavn, firmanavn, bedrift, yritys, yrityksen nimi, nimi, denumire, nume firma, companie',
     ),
   ),
   {
@@ -28,14 +28,14 @@ export const activity: readonly Field[] = [
         id: 'main-code',
         label: 'Main code',
         headings: words(
-          'nace, nace code, nace 2.1, main code, industry code, code, naics, naics code, isic, sic, sic code, branchencode, wz, wz code, cz-nace, pkd, ape, code ape, code naf, naf, ateco, codice ateco, cnae, teaor, sbi, obor',
+          'nace, nace code, nace 2.1, main code, industry code, code, naics, naics code, isic, sic, sic code, branchencode, wz, wz code, cz-nace, pkd, ape, code ape, code naf, naf, ateco, codice ateco, cnae, teaor, sbi, obor, nace rev 2, nace rev. 2, nace rev 2.1, nace2, primary nace, primary naics, primary sic, primary code, main activity code, activity code, industry codes, sic codes, nace codes, us sic, uk sic, sic 2007, naics 2022, isic rev 4, nace kod, kod nace, kod pkd, wz 2008, wz2008, wz-code, oenace, onace, noga, sk nace, branche, branchenschluessel, wirtschaftszweig, hlavni nace, hlavni cinnost kod, glowne pkd, naf rev 2, code nace, codice nace, codigo cnae, cae, sbi code, bransjekode, branchekode, sni, sni kod, toimiala, toimialakoodi, cod caen, caen',
         ),
       },
       {
         id: 'other-codes',
         label: 'Other codes',
         headings: words(
-          'other codes, secondary codes, further codes, weitere codes, nebencodes, dalsi nace, vedlejsi nace, pozostale pkd, codes secondaires',
+          'other codes, secondary codes, further codes, weitere codes, nebencodes, dalsi nace, vedlejsi nace, pozostale pkd, codes secondaires, secondary naics, secondary sic, secondary nace, additional codes, all codes, other nace',
         ),
       },
     ],
@@ -84,7 +84,7 @@ export const activity: readonly Field[] = [
     320,
     'What the company says it does.',
     words(
-      'description, about, activity, beschreibung, taetigkeit, popis, cinnost, opis, description activite, descrizione, descripcion, leiras',
+      'description, about, activity, beschreibung, taetigkeit, popis, cinnost, opis, description activite, descrizione, descripcion, leiras, business description, company description, what it does, taetigkeitsbeschreibung, predmet podnikani, predmet cinnosti, popis cinnosti, opis dzialalnosci, activite, attivita, actividad, descricao, omschrijving, beskrivelse, beskrivning, kuvaus, descriere',
     ),
   ),
   label(
@@ -92,21 +92,27 @@ export const activity: readonly Field[] = [
     'Web',
     112,
     'Address of the site.',
-    words('web, website, url, homepage, webseite, internet, www, site web, sito, domain, domena, strona'),
+    words(
+      'web, website, url, homepage, webseite, internet, www, site web, sito, domain, domena, strona, website url, web address, web page, company website, internetadresse, internetseite, webova stranka, webove stranky, www stranky, strona www, strona internetowa, adres www, site internet, site, sitio web, pagina web, weboldal, honlap, hemsida, hjemmeside, nettside, kotisivu, verkkosivu, webadres',
+    ),
   ),
   label(
     'phone',
     'Phone',
     150,
     'Telephone of the head office.',
-    words('phone, telephone, tel, telefon, telefonnummer, telefono, telephone number, tel.'),
+    words(
+      'phone, telephone, tel, telefon, telefonnummer, telefono, telephone number, tel., phone number, telefonni cislo, telefon cislo, numer telefonu, nr telefonu, tel nr, telephone fixe, numero de telephone, teléfono, telefone, telefoonnummer, telefoon, telefonszam, telefonnr, puhelin, puhelinnumero, numar telefon',
+    ),
   ),
   label(
     'mail',
     'Mail',
     210,
     'General mail address.',
-    words('mail, email, e-mail, e mail, email address, courriel, correo'),
+    words(
+      'mail, email, e-mail, e mail, email address, courriel, correo, emails, mail address, e mail adresse, mailadresse, emailova adresa, adres email, adres e mail, adresse mail, adresse email, correo electronico, posta elettronica, e postadres, e post, epost, email cim, sahkoposti, e mailadres',
+    ),
   ),
   label(
     'registration',
@@ -114,7 +120,7 @@ export const activity: readonly Field[] = [
     128,
     'Number in the register of its country.',
     words(
-      'registration, registration number, company number, reg no, ico, ic, krs, regon, hrb, handelsregister, siren, siret, partita iva, nif, cegjegyzekszam, kvk, cvr, orgnr, registernummer',
+      'registration, registration number, company number, reg no, ico, ic, krs, regon, hrb, handelsregister, siren, siret, partita iva, nif, cegjegyzekszam, kvk, cvr, orgnr, registernummer, company registration number, company reg no, registered number, registration no, reg number, company no, register number, registration id, company id, national id, handelsregisternummer, hr nummer, hrb nummer, firmenbuchnummer, fn, uid, uid nummer, identifikacni cislo, ic organizace, nr krs, numer krs, numero siren, no siren, codice fiscale, cif, nipc, kvk nummer, btw nummer, adoszam, organisationsnummer, org nr, cvr nr, cvr nummer, organisasjonsnummer, y tunnus, cui, cod fiscal, vat number, vat no, ust idnr, dic',
     ),
   ),
 ];

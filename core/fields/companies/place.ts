@@ -19,21 +19,21 @@ export const place: readonly Field[] = [
         id: 'country',
         label: 'Country',
         headings: words(
-          'country, country code, land, staat, zeme, stat, kraj pochodzenia, panstwo, pays, paese, pais, orszag',
+          'country, country code, land, staat, zeme, stat, kraj pochodzenia, panstwo, pays, paese, pais, orszag, country name, country iso, iso country, laendercode, landerkurzel, krajina, kod kraju, nazione, stato estero, landcode, country of registration, land kod, maa, tara',
         ),
       },
       {
         id: 'region',
         label: 'Region',
         headings: words(
-          'region, state, county, bundesland, kraj, wojewodztwo, departement, provincia, megye, province',
+          'region, state, county, bundesland, kraj, wojewodztwo, departement, provincia, megye, province, county or state, state province, state region, region name, kanton, canton, oblast, woj, wojewodztwo, regione, region kraj, comunidad autonoma, estado, distrito, provincie, lan, fylke, maakunta, judet',
         ),
       },
       {
         id: 'town',
         label: 'Town',
         headings: words(
-          'town, city, ort, stadt, mesto, obec, miasto, miejscowosc, ville, citta, comune, ciudad, varos, plaats, by, stad',
+          'town, city, ort, stadt, mesto, obec, miasto, miejscowosc, ville, citta, comune, ciudad, varos, plaats, by, stad, town city, town or city, city town, location, locality, municipality, sitz, standort, sidlo, sidlo obec, mesto obec, obec mesto, localita, localidad, cidade, municipio, gemeente, woonplaats, telepules, ort stadt, poststed, kommune, kaupunki, kunta, oras, localitate',
         ),
       },
       { id: 'latitude', label: 'Latitude', headings: words('latitude, lat, breitengrad, gps lat') },
@@ -50,7 +50,7 @@ export const place: readonly Field[] = [
     168,
     'Street and number of the head office.',
     words(
-      'street, address, street address, strasse, adresse, anschrift, ulice, ulica, adres, rue, indirizzo, via, direccion, cim, straat, adresa',
+      'street, address, street address, strasse, adresse, anschrift, ulice, ulica, adres, rue, indirizzo, via, direccion, cim, straat, adresa, address line 1, address 1, street and number, strasse nr, strasse und hausnummer, ulice a cp, ulice cislo, ulica nr, adresa ulice, adresse postale, via numero, calle, domicilio, morada, rua, utca, gatuadress, adress, gate, katuosoite, osoite, strada',
     ),
   ),
   label(
@@ -59,7 +59,7 @@ export const place: readonly Field[] = [
     92,
     'Postcode of the head office.',
     words(
-      'postcode, post code, postal code, zip, zip code, plz, postleitzahl, psc, kod pocztowy, code postal, cap, codigo postal, iranyitoszam, postnummer',
+      'postcode, post code, postal code, zip, zip code, plz, postleitzahl, psc, kod pocztowy, code postal, cap, codigo postal, iranyitoszam, postnummer, zip postcode, zip or postcode, post zip, postal zip, cp, postkod, postnr, postinumero, cod postal, irsz',
     ),
   ),
 ];

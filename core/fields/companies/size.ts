@@ -20,13 +20,27 @@ export const size: readonly Field[] = [
         id: 'headcount',
         label: 'Headcount',
         headings: words(
-          'headcount, employees, number of employees, staff, mitarbeiter, mitarbeiterzahl, beschaftigte, pocet zamestnancu, zamestnanci, liczba pracownikow, zatrudnienie, effectif, effectifs, salaries, dipendenti, empleados, letszam, werknemers, ansatte, antal ansatte, anstallda',
+          'headcount, employees, number of employees, staff, mitarbeiter, mitarbeiterzahl, beschaftigte, pocet zamestnancu, zamestnanci, liczba pracownikow, zatrudnienie, effectif, effectifs, salaries, dipendenti, empleados, letszam, werknemers, ansatte, antal ansatte, anstallda, company size, size, employee count, no of employees, nr of employees, number of staff, total employees, employees total, workforce, employee range, employee band, size band, staff count, fte, anzahl mitarbeiter, zahl der mitarbeiter, anzahl beschaeftigte, mitarbeiteranzahl, belegschaft, zamestnanci, zamestnancu, pocet zamestnancov, pocet pracovniku, ilosc pracownikow, liczba zatrudnionych, wielkosc zatrudnienia, nombre de salaries, nombre d employes, tranche d effectif, tranche effectifs, numero dipendenti, addetti, numero addetti, numero de empleados, n empleados, plantilla, funcionarios, numero de trabalhadores, aantal werknemers, aantal medewerkers, letszam fo, foglalkoztatottak, antal anstallda, antall ansatte, henkilosto, henkilostomaara, numar angajati, angajati',
         ),
       },
       {
         id: 'headcount-year',
         label: 'Year of headcount',
         headings: words('headcount year, year of headcount, employees year'),
+      },
+      {
+        id: 'headcount-from',
+        label: 'Headcount from',
+        headings: words(
+          'headcount from, employees from, employees min, min employees, employees low, staff from, mitarbeiter von, mitarbeiter min, zamestnanci od, pracownicy od, effectif min',
+        ),
+      },
+      {
+        id: 'headcount-to',
+        label: 'Headcount to',
+        headings: words(
+          'headcount to, employees to, employees max, max employees, employees high, staff to, mitarbeiter bis, mitarbeiter max, zamestnanci do, pracownicy do, effectif max',
+        ),
       },
       { id: 'headcount-basis', label: 'Basis of headcount', headings: words('headcount basis') },
       {
@@ -52,7 +66,7 @@ export const size: readonly Field[] = [
         id: 'revenue',
         label: 'Revenue',
         headings: words(
-          'revenue, turnover, sales, annual revenue, umsatz, jahresumsatz, obrat, trzby, przychody, przychod, obrot, chiffre d affaires, ca, fatturato, ricavi, facturacion, ingresos, arbevetel, omzet, omsaetning, omsattning',
+          'revenue, turnover, sales, annual revenue, umsatz, jahresumsatz, obrat, trzby, przychody, przychod, obrot, chiffre d affaires, ca, fatturato, ricavi, facturacion, ingresos, arbevetel, omzet, omsaetning, omsattning, net sales, net turnover, total revenue, sales revenue, annual turnover, annual sales, revenues, erlose, umsatzerloese, nettoumsatz, trzby celkem, rocni obrat, cisty obrat, obrat celkem, przychody ze sprzedazy, przychody netto, ca ht, ca annuel, chiffre affaires, chiffre d affaire, fatturato annuo, volume d affari, ventas, facturacion anual, cifra de negocios, volume de negocios, netto arbevetel, jaaromzet, nettoomsattning, omsetning, liikevaihto, cifra de afaceri',
         ),
       },
       {
@@ -65,6 +79,20 @@ export const size: readonly Field[] = [
         label: 'Year of revenue',
         headings: words(
           'revenue year, year, year of revenue, turnover year, jahr, rok, annee, anno, ano, ev',
+        ),
+      },
+      {
+        id: 'revenue-from',
+        label: 'Revenue from',
+        headings: words(
+          'revenue from, turnover from, revenue min, min revenue, revenue low, umsatz von, umsatz min, obrat od',
+        ),
+      },
+      {
+        id: 'revenue-to',
+        label: 'Revenue to',
+        headings: words(
+          'revenue to, turnover to, revenue max, max revenue, revenue high, umsatz bis, umsatz max, obrat do',
         ),
       },
       { id: 'revenue-basis', label: 'Basis of revenue', headings: words('revenue basis') },

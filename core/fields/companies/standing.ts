@@ -74,7 +74,7 @@ export const standing: readonly Field[] = [
       {
         id: 'status',
         label: 'Status',
-        headings: words('status, stav, zustand, etat, stato, estado, allapot'),
+        headings: words('status, stav, zustand, etat, stato, estado, allapot, company status, statut'),
       },
     ],
   },

@@ -1,0 +1,162 @@
+import type { CodeTree, Scheme } from '../codes/tree.ts';
+import { CURRENCIES } from '../money/rates.ts';
+import { foldedWords } from '../text/fold.ts';
+import { figuresWithZero } from '../values/codes.ts';
+import { dateOrder } from '../values/date.ts';
+import { decimalEvidence, decimalOf, needsDecimal, type DecimalEvidence } from '../values/decimal.ts';
+import { moneyHeading } from '../values/money-heading.ts';
+import { guessScheme } from './scheme-guess.ts';
+
+/** How one column is written, where the file alone does not say it. */
+export interface ColumnStyle {
+  decimal?: '.' | ',';
+  dates?: 'dmy' | 'mdy';
+  /** What its money is counted in: 1, 1,000 or 1,000,000. */
+  unit?: number;
+  /** ISO code of its money. */
+  currency?: string;
+  scheme?: Scheme;
+  /** How many figures its codes have that lost a leading zero. */
+  figures?: number;
+}
+
+/** What of a column cannot be seen from the file, so that somebody has to say it before it is loaded. */
+export interface Undecided {
+  column: number;
+  what: 'decimal' | 'dates' | 'scheme';
+}
+
+export const MONEY_COLUMNS: ReadonlySet<string> = new Set([
+  'revenue',
+  'revenue-from',
+  'revenue-to',
+  'profit',
+  'assets',
+  'amount',
+]);
+const WHOLE_COLUMNS: ReadonlySet<string> = new Set([
+  'headcount',
+  'headcount-from',
+  'headcount-to',
+  'followers',
+  'bidders',
+]);
+export const DATE_COLUMNS: ReadonlySet<string> = new Set([
+  'checked',
+  'site-checked',
+  'surveyed',
+  'date',
+  'since',
+]);
+
+/** A column of a file with what its cells say. */
+interface Column {
+  at: number;
+  id: string | null;
+  heading: string;
+  cells: string[];
+  evidence: DecimalEvidence;
+}
+
+export interface StylesGuess {
+  styles: ColumnStyle[];
+  undecided: Undecided[];
+  /** The decimal mark of the file, for columns that need none of their own. */
+  decimal: '.' | ',';
+}
+
+/**
+ * How each column of a file is written, by all of its cells, its heading and its neighbours. A column whose figures
+ * are other numbers with the other mark, and of which nothing shows the mark, is undecided; so are dates with slashes
+ * that fit both orders and codes that fit two schemes.
+ */
+export function guessStyles(
+  header: readonly string[],
+  rows: readonly (readonly string[])[],
+  columns: readonly (string | null)[],
+  trees: ReadonlyMap<Scheme, CodeTree>,
+  hints: { delimiter?: string; sameCode: (code: string) => boolean },
+): StylesGuess {
+  const all = header.map((heading, at): Column => {
+    const cells = rows.map((row) => row[at]?.trim() ?? '').filter((cell) => cell !== '');
+    const id = columns[at] ?? null;
+    const figures = id === null || isFigures(id) ? cells : [];
+    return {
+      at,
+      id,
+      heading,
+      cells,
+      evidence: decimalEvidence(id === null ? figures.filter(isNumeric) : figures),
+    };
+  });
+  const shown = decimalOf(sum(all.map(({ evidence }) => evidence)), false);
+  const whole = all.filter(({ id }) => id !== null && WHOLE_COLUMNS.has(id));
+  const ofFile =
+    shown ??
+    decimalOf(sum(whole.map(({ evidence }) => evidence)), true) ??
+    ofLanguage(header, hints.delimiter);
+  const undecided: Undecided[] = [];
+  const order = dateOrder(all.flatMap(({ id, cells }) => (id !== null && DATE_COLUMNS.has(id) ? cells : [])));
+  const styles = all.map(({ at, id, heading, cells, evidence }): ColumnStyle => {
+    if (id === null) return {};
+    const style: ColumnStyle = {};
+    if (isFigures(id)) {
+      const decimal = decimalOf(evidence, WHOLE_COLUMNS.has(id)) ?? ofFile;
+      if (decimal !== null) style.decimal = decimal;
+      else if (needsDecimal(evidence)) undecided.push({ column: at, what: 'decimal' });
+    }
+    if (MONEY_COLUMNS.has(id)) {
+      const { unit, currency } = moneyHeading(heading, CURRENCIES);
+      style.unit = unit ?? 1;
+      if (currency !== null) style.currency = currency;
+    }
+    if (DATE_COLUMNS.has(id)) {
+      const own = dateOrder(cells);
+      const decided =
+        own === 'dmy' || own === 'mdy'
+          ? own
+          : own === 'either' && (order === 'dmy' || order === 'mdy')
+            ? order
+            : null;
+      if (decided) style.dates = decided;
+      else if (own === 'either' || own === 'both') undecided.push({ column: at, what: 'dates' });
+    }
+    if (id === 'main-code' || id === 'other-codes') {
+      const scheme = guessScheme(heading, cells, trees, hints.sameCode);
+      if (scheme === null) undecided.push({ column: at, what: 'scheme' });
+      else style.scheme = scheme;
+      const figures = figuresWithZero(cells);
+      if (figures) style.figures = figures;
+    }
+    return style;
+  });
+  return { styles, undecided, decimal: ofFile ?? '.' };
+}
+
+function isFigures(id: string): boolean {
+  return MONEY_COLUMNS.has(id) || WHOLE_COLUMNS.has(id) || id === 'certainty';
+}
+
+const isNumeric = (cell: string) => /^[-+(]?[\d.,'’ ]{1,30}\)?%?$/.test(cell);
+
+function sum(all: readonly DecimalEvidence[]): DecimalEvidence {
+  const total: DecimalEvidence = { point: 0, comma: 0, onlyPoints: 0, onlyCommas: 0 };
+  for (const one of all)
+    for (const key of Object.keys(total) as (keyof DecimalEvidence)[]) total[key] += one[key];
+  return total;
+}
+
+/** Words by which English headings are known. */
+const ENGLISH: ReadonlySet<string> = new Set(
+  foldedWords(
+    'company name employees headcount staff revenue turnover sales country town city street address phone website postcode zip code industry founded status number registration date profit assets size amount',
+  ),
+);
+
+/** The mark that the language of the headings uses, where commas do not separate the cells: English a point, its neighbours a comma. */
+function ofLanguage(header: readonly string[], delimiter: string | undefined): '.' | ',' | null {
+  const worded = header.map(foldedWords).filter((words) => words.length > 0);
+  const english = worded.filter((words) => words.some((word) => ENGLISH.has(word))).length;
+  if (english * 2 < worded.length) return ',';
+  return delimiter === ',' || delimiter === undefined ? '.' : null;
+}

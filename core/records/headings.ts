@@ -1,0 +1,179 @@
+import { fileColumns, SUBJECTS } from '../fields/registry.ts';
+import { foldedWords } from '../text/fold.ts';
+
+/** What the columns of a file are, by their headings in several languages and then by their content. */
+
+const SAMPLE_SHARE = 0.6;
+const LONGEST_SAMPLE = 300;
+
+/** Text of a heading as it is compared: folded, without spaces and punctuation, ä and ae as one. */
+export function plainHeading(text: string): string {
+  return foldedWords(text)
+    .join('')
+    .replace(/([aou])e/g, '$1');
+}
+
+/** How the first row looks as a header: at least half of its cells are known headings, or it holds no figures while the next rows do. */
+export function looksLikeHeader(first: readonly string[], next: readonly string[] | undefined): boolean {
+  const filled = first.filter((cell) => cell.trim() !== '');
+  if (filled.length === 0) return false;
+  if (filled.filter(knownHeading).length * 2 >= filled.length) return true;
+  return (
+    !filled.some((cell) => /^\s*[\d.,-]+\s*$/.test(cell) && !/^\s*(19|20)\d\d\s*$/.test(cell)) &&
+    (next ?? []).some((cell) => /^\s*[\d.,-]+\s*$/.test(cell))
+  );
+}
+
+/** Whether a text is a heading of some column of some subject. */
+export function knownHeading(text: string): boolean {
+  headingsOfAll ??= new Map([...SUBJECTS.keys()].flatMap((subject) => [...knownHeadings(subject)]));
+  const cell = text.slice(0, LONGEST_SAMPLE);
+  return headingsOfAll.has(plainHeading(cell)) || headingsOfAll.has(plainHeading(bare(cell)));
+}
+
+let headingsOfAll: ReadonlyMap<string, string> | null = null;
+
+/** A heading without what stands in brackets or after a comma. */
+function bare(heading: string): string {
+  const at = heading.search(/[([,]/);
+  return at < 0 ? heading : heading.slice(0, at);
+}
+
+export function knownHeadings(subject: string): Map<string, string> {
+  const known = new Map<string, string>();
+  for (const column of fileColumns(subject))
+    for (const heading of [column.label, column.id, ...column.headings])
+      if (!known.has(plainHeading(heading))) known.set(plainHeading(heading), column.id);
+  return known;
+}
+
+/** Words that make of a heading another figure or thing than the one it names: revenue per head, name of the contact. */
+const ANOTHER: ReadonlySet<string> = new Set(
+  foldedWords(
+    'per growth change rank share ratio contact person first last family given parent group former previous title owner ceo director bank currency year basis low high min max increase trend source note comment ' +
+      'jednatel kontakt ansprechpartner geschaeftsfuehrer mena rok jahr waehrung nachname vorname contatto persona',
+  ),
+);
+
+/** Words that say no more of a column than its unit, its time or that it is one. */
+const SAYS_LITTLE: ReadonlySet<string> = new Set(
+  foldedWords(
+    'in of the en w v ve za im i le la de du des der die das total latest last current official full registered approx about figure value data info field main head office hq group figures ' +
+      'sidla firmy spolocnosti spolecnosti unternehmens firma company gesamt celkem ogolem rok roku fy year',
+  ),
+);
+
+/** How surely a heading means a column: 3 just so, 2 beside words that say little, 1 somewhere in it; 0 not at all. */
+interface Meant {
+  id: string;
+  sure: number;
+  /** Letters of the known heading: the longest says most. */
+  letters: number;
+}
+
+/** What a heading may mean, the surest first. */
+function meanings(heading: string, known: ReadonlyMap<string, string>): Meant[] {
+  const found: Meant[] = [];
+  const add = (id: string | undefined, sure: number, letters: number) => {
+    if (id !== undefined) found.push({ id, sure, letters });
+  };
+  for (const text of [heading, bare(heading)]) {
+    const plain = plainHeading(text);
+    add(known.get(plain), 3, plain.length);
+  }
+  const words = foldedWords(splitCamel(heading)).filter((word) => !isUnit(word));
+  const telling = words.filter((word) => !SAYS_LITTLE.has(word) && !isYear(word));
+  const plain = plainHeading(telling.join(' '));
+  add(known.get(plain), 2, plain.length);
+  if (!words.some((word) => ANOTHER.has(word)))
+    for (let from = 0; from < Math.min(words.length, MOST_WORDS); from++)
+      for (let to = Math.min(words.length, from + 5); to > from; to--) {
+        const part = plainHeading(words.slice(from, to).join(' '));
+        // One short word in the middle of others says nothing.
+        if (to - from > 1 || (part.length >= 5 && from === 0)) add(known.get(part), 1, part.length);
+      }
+  return found.sort((a, b) => b.sure - a.sure || b.letters - a.letters);
+}
+
+/** Words of a heading that are looked at. */
+const MOST_WORDS = 12;
+
+const isYear = (word: string) => /^(19|20)\d\d$/.test(word);
+const isUnit = (word: string) =>
+  /^(eur|usd|gbp|chf|czk|pln|huf|teur|keur|meur|tsd|mio|mrd|tis|tys|mil|mln|kc|zl|k|m|bn|thousands?|millions?|000)$/.test(
+    word,
+  );
+/** "companyName" as two words. */
+const splitCamel = (text: string) => text.replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2');
+
+/** The column that each column of a file is read as, or null: each at most once, the surest first. */
+export function guessColumns(
+  header: readonly string[],
+  rows: readonly (readonly string[])[],
+  subject: string,
+): (string | null)[] {
+  const known = knownHeadings(subject);
+  const claims = header.flatMap((heading, at) => meanings(heading, known).map((meant) => ({ at, ...meant })));
+  claims.sort((a, b) => b.sure - a.sure || b.letters - a.letters || a.at - b.at);
+  const columns = new Array<string | null>(header.length).fill(null);
+  const taken = new Set<string>();
+  for (const { at, id } of claims) {
+    if (columns[at] !== null || taken.has(id)) continue;
+    columns[at] = id;
+    taken.add(id);
+  }
+  for (const [at, id] of columns.entries()) {
+    if (id !== null) continue;
+    const content = byContent(rows.map((row) => row[at] ?? ''));
+    const meant = subject === 'companies' ? content : CONTENT_OF_OTHERS[content ?? ''];
+    if (meant === undefined || taken.has(meant)) continue;
+    columns[at] = meant;
+    taken.add(meant);
+  }
+  return columns;
+}
+
+const CONTENT: [string, RegExp][] = [
+  ['mail', /^[^\s@]+@[^\s@]+\.[^\s@.]+$/],
+  ['web', /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.(example|com|net|org|eu|[a-z]{2})\/?$/i],
+  ['main-code', /^\d{2}\.\d{1,2}$/],
+  ['phone', /^\+\d[\d\s()/-]{6,}$/],
+  ['headcount', /^\d{1,5}\s*(-|–)\s*\d{1,6}$/],
+  [
+    'country',
+    /^(AT|BE|BG|CH|CY|CZ|DE|DK|EE|ES|FI|FR|GB|GR|HR|HU|IE|IS|IT|LT|LU|LV|MT|NL|NO|PL|PT|RO|SE|SI|SK|US)$/,
+  ],
+];
+
+/** What the same contents mean in files of what hangs on companies. */
+const CONTENT_OF_OTHERS: Readonly<Record<string, string>> = {
+  mail: 'mail',
+  web: 'company-domain',
+  phone: 'phone',
+  country: 'company-country',
+};
+
+/**
+ * The subject that a header speaks of most: the one of whose headings it has most, companies where several have as many.
+ */
+export function guessSubject(header: readonly string[]): string {
+  const plain = header.map(plainHeading);
+  let best = 'companies';
+  let most = plain.filter((one) => knownHeadings('companies').has(one)).length;
+  for (const subject of ['people', 'sites', 'deals', 'events']) {
+    const known = knownHeadings(subject);
+    const count = plain.filter((one) => known.has(one)).length;
+    if (count > most) [best, most] = [subject, count];
+  }
+  return best;
+}
+
+function byContent(cells: readonly string[]): string | undefined {
+  // Longer ones are none of these, and what they are is not asked of every character.
+  const filled = cells.map((cell) => cell.slice(0, LONGEST_SAMPLE).trim()).filter(Boolean);
+  return filled.length
+    ? CONTENT.find(
+        ([, pattern]) => filled.filter((cell) => pattern.test(cell)).length >= filled.length * SAMPLE_SHARE,
+      )?.[0]
+    : undefined;
+}

@@ -1,0 +1,114 @@
+import { fold } from '../text/fold.ts';
+import { knownHeading, looksLikeHeader } from './headings.ts';
+
+/** Where the table stands in a file: what stands above it, its headings, and rows in it that are no data. */
+
+export interface TableShape {
+  /** Rows above the headings: titles, notes, blank ones. */
+  skip: number;
+  /** Rows of headings: none, one, or two that are read together. */
+  headerRows: 0 | 1 | 2;
+}
+
+/** Rows at the top in which the headings are looked for. */
+const MOST_ABOVE = 40;
+
+const filledOf = (cells: readonly string[]) => cells.filter((cell) => cell.trim() !== '').length;
+const isFigure = (cell: string) => /^[-+(]?\d[\d.,' ]{0,40}[)%]?$/.test(cell.trim());
+const isYear = (cell: string) => /^\s*(19|20)\d\d\s*$/.test(cell);
+
+/** The shape that the first rows of a file suggest; blank rows are among them. */
+export function guessShape(rows: readonly (readonly string[])[]): TableShape {
+  const widest = Math.max(0, ...rows.map(filledOf));
+  const enough = widest <= 2 ? widest : Math.max(2, Math.ceil(widest * 0.5));
+  let at = rows.slice(0, MOST_ABOVE).findIndex((cells) => filledOf(cells) >= enough);
+  if (at < 0) at = 0;
+  // A title over several columns may be as wide as half the table; the headings are known words.
+  const better = rows
+    .slice(at, at + 6)
+    .findIndex((cells) => filledOf(cells) >= enough && knownIn(cells) >= Math.max(2, filledOf(cells) / 2));
+  if (better > 0 && knownIn(rows[at]!) === 0 && !rows.slice(at, at + better).some(looksLikeData))
+    at += better;
+  const header = looksLikeHeader(rows[at] ?? [], rows[at + 1]);
+  if (!header) return { skip: at, headerRows: 0 };
+  return { skip: at, headerRows: isSecondHeader(rows[at]!, rows[at + 1], rows[at + 2]) ? 2 : 1 };
+}
+
+function knownIn(cells: readonly string[]): number {
+  return cells.filter((cell) => cell.trim() !== '' && knownHeading(cell)).length;
+}
+
+function looksLikeData(cells: readonly string[]): boolean {
+  return (
+    cells.some((cell) => isFigure(cell) && !isYear(cell)) ||
+    cells.some((cell) => /\S@\S|^https?:|^www\./i.test(cell))
+  );
+}
+
+/** Whether the row under the headings belongs to them: it fills what they leave blank, has no figures but years, and figures follow. */
+function isSecondHeader(
+  first: readonly string[],
+  second: readonly string[] | undefined,
+  third: readonly string[] | undefined,
+): boolean {
+  if (!second || !third || looksLikeData(second)) return false;
+  const gaps = second.filter((cell, i) => cell.trim() !== '' && (first[i] ?? '').trim() === '').length;
+  return (
+    gaps > 0 &&
+    looksLikeData(third) &&
+    filledOf(first) < filledOf(third) &&
+    knownIn(second) + countYears(second) > 0
+  );
+}
+
+const countYears = (cells: readonly string[]) => cells.filter(isYear).length;
+
+/** The headings of the columns: two rows are joined, the upper one reaching over the blank cells to its right. */
+export function headingsOf(rows: readonly (readonly string[])[], width: number): string[] {
+  const [first = [], second] = rows;
+  if (!second) return Array.from({ length: width }, (_, i) => (first[i] ?? '').trim());
+  let over = '';
+  return Array.from({ length: width }, (_, i) => {
+    const own = (first[i] ?? '').trim();
+    if (own !== '') over = own;
+    const under = (second[i] ?? '').trim();
+    return under === '' ? own : over === '' ? under : `${over} ${under}`;
+  });
+}
+
+const TOTALS = new Set(
+  'total|totals|grand total|subtotal|sub total|sum|gesamt|insgesamt|summe|gesamtsumme|zwischensumme|celkem|soucet|mezisoucet|spolu|sucet|razem|suma|ogolem|totale|totaux|total general|somme|osszesen|totaal|totalt|i alt|yhteensa|average|mean|durchschnitt|prumer|srednia|moyenne|media'.split(
+    '|',
+  ),
+);
+const NOTE =
+  /^(\*|†|‡|©|source|quelle|zdroj|zrodlo|fonte|fuente|forras|bron|note|notes|hinweis|anmerkung|stand|pozn|poznamka|uwaga|legend|legende|date of|as of|exported|generated|end of|page \d|seite \d|strana \d|copyright|\(c\))/;
+const LONGEST_NAME = 90;
+
+/**
+ * Why a row between the headings and the end is no record: a total, a note, or the headings once more. Null for records.
+ * @param header the headings; a row with one cell is a note only in a table of several columns
+ */
+export function notData(
+  cells: readonly string[],
+  header: readonly string[],
+): 'total' | 'note' | 'headings' | null {
+  const filled = cells.filter((cell) => cell.trim() !== '');
+  const first = filled[0];
+  if (first === undefined) return null;
+  if (
+    filled.length > 1 &&
+    filled.length >= header.length / 2 &&
+    cells.every((cell, i) => cell.trim() === (header[i] ?? ''))
+  )
+    return 'headings';
+  const word = fold(first)
+    .replace(/[^a-z ]/g, ' ')
+    .replace(/ +/g, ' ')
+    .trim();
+  if (TOTALS.has(word) && header.length > 1 && filled.slice(1).every(isFigure)) return 'total';
+  if (header.length > 2 && filled.length === 1) {
+    if (NOTE.test(fold(first).trim()) || first.length > LONGEST_NAME) return 'note';
+  }
+  return null;
+}

@@ -1,0 +1,37 @@
+import { fold } from '../text/fold.ts';
+
+/** Words that files write instead of leaving a cell empty, folded and without points and spaces. */
+const EMPTY: ReadonlySet<string> = new Set(
+  (
+    'na n/a n.a. #n/a #nv #na #null! #ref! #value! #name? #div/0! #num! #wert! #bezug! null nil nan (null) (none) (blank) (empty) (leer) ' +
+    'unknown unbekannt not_known not_available not_disclosed undisclosed not_specified unspecified not_found no_data tbd tbc ' +
+    'k.a. keine_angabe keine_angaben ohne_angabe o.a. nicht_bekannt nicht_verfugbar n.v. n.b. ' +
+    'neznamy neznama nezname neuvedeno nezjisteno neuvedene nezistene neni_k_dispozici neznamo bez_udaje ' +
+    'b.d. b/d brak_danych brak nieznany nieznana nieznane nie_podano ' +
+    'n.d. n/d nd nc n.c. non_communique non_disponible non_renseigne inconnu inconnue ' +
+    'non_disponibile sconosciuto sconosciuta non_noto desconocido desconocida no_disponible sin_datos s/d s.d. ' +
+    'ismeretlen nincs_adat onbekend ukendt ukjent okand uoplyst nu_se_stie necunoscut'
+  )
+    .split(' ')
+    .map((word) => bare(word.replace(/_/g, ' '))),
+);
+
+/** Of these, those that people and firms are also called, or that mean a place. */
+const NAMES_TOO: ReadonlySet<string> = new Set(
+  'na null nil nan none unknown nd nc brak tbd'.split(' ').map(bare),
+);
+
+function bare(text: string): string {
+  return fold(text).replace(/[.\s_]/g, '');
+}
+
+/**
+ * Whether a cell that is not empty says that nothing is known: n/a, k.A., -, ?, #N/A, unknown, NULL. In a column of
+ * `names` words that are names too are kept: somebody may be called Null.
+ */
+export function saysNothing(cell: string, names = false): boolean {
+  if (cell.length > 24) return false;
+  if (/^[-–—?.*/_\s]+$/.test(cell)) return true;
+  const word = bare(cell);
+  return EMPTY.has(word) && !(names && NAMES_TOO.has(word));
+}

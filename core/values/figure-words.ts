@@ -1,0 +1,151 @@
+import { fold } from '../text/fold.ts';
+
+/** Words that stand beside figures, folded, in the languages that files of companies come in. */
+
+const words = (text: string) => new Set(text.split(',').map((word) => asWord(word.trim())));
+
+/** A word as these lists have it: folded, signs as they are. */
+export function asWord(text: string): string {
+  return /\p{L}/u.test(text) ? fold(text) : text;
+}
+
+/** Before a figure that is only about right. */
+export const ABOUT = words(
+  '~, ≈, ca, c, cca, circa, about, around, approx, approximately, appr, est, estimated, rund, etwa, ungefahr, zirka, asi, zhruba, priblizne, okolo, ok, env, environ, quasi, aprox, aproximadamente, kb, korulbelul, ongeveer, omkring, ungefar',
+);
+/** Before a figure that is left out, from below. */
+export const BELOW = words(
+  '<, under, below, fewer than, less than, unter, weniger als, kleiner als, mene nez, mensi nez, pod, menej ako, mniej niz, ponizej, moins de, meno di, menos de, kevesebb mint, minder dan, faerre end, mindre an, mai putin de',
+);
+/** Before the last figure that still counts. */
+export const UP_TO = words(
+  '<=, =<, ≤, up to, at most, max, maximum, bis, bis zu, hochstens, maximal, do, az, nejvyse, najviac, najwyzej, jusqu a, jusqua, maximum de, fino a, hasta, ate, legfeljebb, tot, op til, upp till, pana la',
+);
+/** Before a figure that is left out, from above. */
+export const ABOVE = words(
+  '>, over, above, more than, uber, mehr als, grosser als, ueber, vice nez, nad, viac ako, wiecej niz, powyzej, ponad, plus de, oltre, piu di, mas de, mais de, tobb mint, meer dan, mere end, mer an, peste',
+);
+/** Before the first figure that counts. */
+export const FROM = words(
+  '>=, =>, ≥, from, at least, min, minimum, ab, mindestens, von, zwischen, od, nejmene, najmenej, minimalne, co najmniej, between, entre, a partir de, des, da, tra, desde, de, legalabb, minst, van, mellem, mellan, cel putin',
+);
+/** After the first figure that counts. */
+export const AND_MORE = words(
+  '+, and more, or more, and over, and above, und mehr, oder mehr, a vice, a viac, i wiecej, lub wiecej, et plus, ou plus, e oltre, e piu, y mas, o mas, ou mais, vagy tobb, es tobb, en meer, of meer, og derover, og flere, och fler, si peste, plus',
+);
+/** Between the ends of a band. */
+export const TO = words('-, .., ..., to, bis, az, do, a, and, und, et, al, till, til, tot, e, y, i, es, si');
+
+/** What figures are counted in. */
+export const SCALES: ReadonlyMap<string, number> = new Map(
+  Object.entries({
+    k: 1e3,
+    th: 1e3,
+    ths: 1e3,
+    thou: 1e3,
+    thousand: 1e3,
+    thousands: 1e3,
+    tsd: 1e3,
+    tausend: 1e3,
+    tis: 1e3,
+    tisic: 1e3,
+    tisice: 1e3,
+    tys: 1e3,
+    tysiecy: 1e3,
+    tysiace: 1e3,
+    mille: 1e3,
+    milliers: 1e3,
+    mila: 1e3,
+    migliaia: 1e3,
+    miles: 1e3,
+    milhares: 1e3,
+    mii: 1e3,
+    ezer: 1e3,
+    duizend: 1e3,
+    tusen: 1e3,
+    tusind: 1e3,
+    tuhat: 1e3,
+    m: 1e6,
+    mm: 1e6,
+    mn: 1e6,
+    mio: 1e6,
+    mill: 1e6,
+    mln: 1e6,
+    'mil.': 1e6,
+    million: 1e6,
+    millions: 1e6,
+    millionen: 1e6,
+    milion: 1e6,
+    miliony: 1e6,
+    milionu: 1e6,
+    milionow: 1e6,
+    milioni: 1e6,
+    milione: 1e6,
+    milioane: 1e6,
+    millones: 1e6,
+    milhoes: 1e6,
+    millio: 1e6,
+    miljoen: 1e6,
+    miljoner: 1e6,
+    millioner: 1e6,
+    milj: 1e6,
+    b: 1e9,
+    bn: 1e9,
+    billion: 1e9,
+    billions: 1e9,
+    mrd: 1e9,
+    mld: 1e9,
+    md: 1e9,
+    milliard: 1e9,
+    milliarde: 1e9,
+    milliarden: 1e9,
+    milliards: 1e9,
+    miliarda: 1e9,
+    miliardy: 1e9,
+    miliard: 1e9,
+    miliardi: 1e9,
+    miliarde: 1e9,
+    miljard: 1e9,
+    miljarder: 1e9,
+  }),
+);
+
+/** Currencies by the signs and short words that stand for one of them only; ISO codes stand for themselves. */
+export const CURRENCY_SIGNS: ReadonlyMap<string, string> = new Map(
+  Object.entries({
+    '€': 'EUR',
+    euro: 'EUR',
+    euros: 'EUR',
+    eura: 'EUR',
+    '£': 'GBP',
+    gbp: 'GBP',
+    $: 'USD',
+    us$: 'USD',
+    usd: 'USD',
+    c$: 'CAD',
+    ca$: 'CAD',
+    a$: 'AUD',
+    r$: 'BRL',
+    kc: 'CZK',
+    korun: 'CZK',
+    zl: 'PLN',
+    zlotych: 'PLN',
+    ft: 'HUF',
+    forint: 'HUF',
+    sfr: 'CHF',
+    fr: 'CHF',
+    lei: 'RON',
+    ron: 'RON',
+    lv: 'BGN',
+    '¥': 'JPY',
+    '₺': 'TRY',
+    tl: 'TRY',
+    '₴': 'UAH',
+    '₩': 'KRW',
+  }),
+);
+
+/** What may follow a count of people. */
+export const PEOPLE = words(
+  'employees, employee, staff, people, persons, person, heads, head, headcount, workers, fte, ftes, mitarbeiter, mitarbeitern, mitarbeitende, mitarbeiterinnen, ma, beschaftigte, angestellte, personen, pers, vza, vzae, zamestnancu, zamestnanci, zamestnanec, zam, osob, osoby, lidi, zamestnancov, pracownikow, pracownicy, prac, salaries, salarie, personnes, collaborateurs, employes, effectif, dipendenti, addetti, persone, empleados, trabajadores, personas, funcionarios, fo, alkalmazott, dolgozo, werknemers, medewerkers, mensen, ansatte, anstallda, medarbejdere, angajati, salariati',
+);

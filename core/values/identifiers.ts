@@ -1,0 +1,89 @@
+import { CellError } from './cell.ts';
+
+/** Letters and figures of a number as people wrote it, and what they may have lost on the way through a spreadsheet. */
+
+/** How many figures the registration numbers of a country have, where they have only figures and always as many. */
+const FIGURES: Readonly<Record<string, number>> = {
+  BE: 10,
+  CZ: 8,
+  DK: 8,
+  FI: 8,
+  FR: 9,
+  GB: 8,
+  NL: 8,
+  NO: 9,
+  SE: 10,
+  SI: 7,
+  SK: 8,
+};
+
+/** Leading zeros that a spreadsheet can have eaten; more missing figures are another number. */
+const MOST_ZEROS = 4;
+
+/**
+ * A registration number as numbers are compared: capitals and figures only, without the country's letters before
+ * figures, with the leading zeros that its country's numbers have. "CZ 012 34 567", "1234567.0" and "01234567" are one.
+ */
+export function plainRegistration(text: string, country: string | null): string {
+  let plain = text
+    .trim()
+    .replace(/^(\d+)\.0$/, '$1')
+    .toUpperCase()
+    .replace(/[^A-Z0-9]/g, '');
+  if (country && plain.startsWith(country) && /^\d+$/.test(plain.slice(2))) plain = plain.slice(2);
+  const figures = country === null ? undefined : FIGURES[country];
+  if (figures && /^\d+$/.test(plain) && plain.length < figures && figures - plain.length <= MOST_ZEROS)
+    plain = plain.padStart(figures, '0');
+  return plain;
+}
+
+/** A registration number as it came, with the zeros back that were eaten. @throws CellError */
+export function readRegistration(text: string, country: string | null): string {
+  if (/^\d+([.,]\d+)?e\+?\d+$/i.test(text))
+    throw new CellError('a number with all its figures; a spreadsheet has cut this one');
+  if (!/^\d+(?:\.0)?$/.test(text.trim())) return text;
+  return plainRegistration(text, country);
+}
+
+/**
+ * A phone number. One that a spreadsheet took for a figure gets its plus back where it begins with the dialling code
+ * (such as "+420").
+ * @throws CellError where figures were cut
+ */
+export function readPhone(text: string, dialling: string | null): string {
+  if (/^\d[.,]\d+e\+?\d+$/i.test(text)) {
+    const whole = Number(text.replace(',', '.'));
+    if (text.split(/e/i)[0]!.replace(/\D/g, '').length < String(whole).length - 1)
+      throw new CellError('a number with all its figures; a spreadsheet has cut this one');
+    return readPhone(String(whole), dialling);
+  }
+  const phone = text.replace(/^tel[.:]?\s*/i, '').replace(/^(\d+)\.0$/, '$1');
+  if (!/\d{3}/.test(phone.replace(/[^\d]/g, ''))) throw new CellError('a phone number');
+  const code = dialling?.slice(1) ?? '';
+  return code !== '' && /^\d+$/.test(phone) && phone.startsWith(code) && phone.length >= code.length + 8
+    ? `+${phone}`
+    : phone;
+}
+
+const TRACKERS = /^(utm_\w+|fbclid|gclid|msclkid|mc_[ce]id|ref|source)$/i;
+
+/** A web address without scheme, trackers and closing slash. @throws CellError */
+export function readWeb(text: string): string {
+  const plain = text.replace(/^[a-z]+:\/\//i, '').split('#')[0]!;
+  const [path, query] = plain.split('?', 2);
+  const kept = (query ?? '').split('&').filter((part) => part !== '' && !TRACKERS.test(part.split('=')[0]!));
+  const bare = path!.split('/').reduceRight((end, part) => (end === '' ? part : `${part}/${end}`), '');
+  if (!/^[^\s/.@]+(\.[^\s/.@]+)+(:\d+)?(\/\S*)?$/.test(bare))
+    throw new CellError('a web address such as foo.example');
+  const [host, ...rest] = bare.split('/');
+  const address = [host!.toLowerCase(), ...rest].join('/');
+  return kept.length ? `${address}?${kept.join('&')}` : address;
+}
+
+/** A mail address, also as "Name <a@foo.example>" or "mailto:a@foo.example". @throws CellError */
+export function readMail(text: string): string {
+  const bare = /<([^<>\s]+)>$/.exec(text)?.[1] ?? text.replace(/^mailto:/i, '');
+  if (!/^[^\s@,;<>]+@[^\s@,;<>]+\.[^\s@,;<>.]+$/.test(bare))
+    throw new CellError('a mail address such as office@foo.example');
+  return bare;
+}

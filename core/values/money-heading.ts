@@ -1,0 +1,33 @@
+import { asWord, SCALES } from './figure-words.ts';
+import { currencyIn } from './figures.ts';
+
+/** What the heading of a column of money says of its figures; null where it says nothing. */
+export interface MoneyHeading {
+  unit: number | null;
+  currency: string | null;
+}
+
+/**
+ * Unit and currency in a heading: "Umsatz (Tsd. €)", "Revenue, EUR m", "Obrat v tis. Kč", "Turnover £000", "Umsatz TEUR".
+ * A letter is a unit only beside a currency or in brackets: the m of "M & A" is none.
+ */
+export function moneyHeading(heading: string, currencies: readonly string[]): MoneyHeading {
+  const found: MoneyHeading = { unit: null, currency: null };
+  const parts = heading.slice(0, 200).match(/\p{L}+\.?|[€£$¥₺₴₩]|\d[\d.,'’]*|['’.]000|[()[\],/]/gu) ?? [];
+  const named = parts.map((part) => currencyIn(asWord(part).replace(/\.$/, ''), currencies));
+  for (const [i, part] of parts.entries()) {
+    const word = asWord(part).replace(/\.$/, '');
+    if (named[i]) {
+      found.currency ??= named[i].currency;
+      if (named[i].scale) found.unit ??= SCALES.get(named[i].scale)!;
+      continue;
+    }
+    if (/^['’.,]?000$/.test(part) || /^1[.,'’]?000$/.test(part)) found.unit ??= 1e3;
+    else if (/^1[.,'’]?000[.,'’]?000$/.test(part)) found.unit ??= 1e6;
+    const scale = word === 't' ? 1e3 : SCALES.get(word === 'mil' ? 'mil.' : word);
+    if (scale === undefined) continue;
+    const beside = [named[i - 1], named[i + 1]].some(Boolean) || /[([,/]/.test(parts[i - 1] ?? '');
+    if (word.length > 2 || beside) found.unit ??= scale;
+  }
+  return found;
+}

@@ -1,0 +1,105 @@
+import type { Gazetteer, Town } from '../geo/gazetteer.ts';
+import { CellError } from './cell.ts';
+import { readNumber } from './number.ts';
+
+/** Where a row says that something is, as far as the gazetteer knows it. */
+export interface PlaceFound {
+  country: string | null;
+  /** Key of the region. */
+  region: string | null;
+  town: string | null;
+  lat: number | null;
+  lon: number | null;
+  /** Why the town or the region is not known any closer; null where nothing is in doubt. */
+  doubt: { of: 'town' | 'region'; rule: string } | null;
+}
+
+/** A town of a name is meant without further word where it is so many times larger than the next of that name. */
+const LARGER_BY = 20;
+
+/** An ISO code by any name of a country. @throws CellError */
+export function readCountry(cell: string, places: Gazetteer): string {
+  const found = places.countryNamed(cell);
+  if (!found) throw new CellError('a country, as a name or an ISO code');
+  return found.code;
+}
+
+/**
+ * The place that texts for region and town mean, within a country where it is known. Towns of one name are told apart by
+ * region and country; where those do not, the town keeps its name, and where it lies is unknown.
+ */
+export function placeOf(
+  region: string | null,
+  town: string | null,
+  country: string | null,
+  places: Gazetteer,
+): PlaceFound {
+  const regions = region === null ? [] : places.regionsNamed(region, country ?? undefined);
+  const regionKey = regions.length === 1 ? regions[0]!.key : null;
+  const inCountry = country ?? (regions.length === 1 ? regions[0]!.country : null);
+  const doubt =
+    region !== null && regionKey === null
+      ? {
+          of: 'region' as const,
+          rule:
+            regions.length > 1
+              ? 'one region; the country says which'
+              : country === null
+                ? 'a region, by its name or its code'
+                : `a region of ${places.country(country)?.name ?? country}, by its name or its code`,
+        }
+      : null;
+  const nowhere = { country: inCountry, region: regionKey, town, lat: null, lon: null };
+  if (town === null || inCountry === null) return { ...nowhere, doubt };
+  const found = townsOf(town, inCountry, regionKey, places);
+  const meant = clearest(found);
+  if (!meant)
+    return {
+      ...nowhere,
+      doubt:
+        found.length > 1
+          ? { of: 'town', rule: `one of the ${found.length} towns of this name; the region says which` }
+          : doubt,
+    };
+  return {
+    country: inCountry,
+    region: regionKey ?? (meant.region || null),
+    town: meant.name,
+    lat: meant.lat,
+    lon: meant.lon,
+    doubt,
+  };
+}
+
+/** Towns of a name; its district (Praha 4, 1030 Wien) and what stands in brackets are left out where there is none with it. */
+function townsOf(town: string, country: string, region: string | null, places: Gazetteer): Town[] {
+  const within = { country, ...(region === null ? {} : { region }) };
+  const whole = places.townsNamed(town, within);
+  if (whole.length) return whole;
+  const bare = town
+    .replace(/\([^)]*\)/g, ' ')
+    .replace(/^[\d-]{4,7} /, '')
+    .replace(/ \d{1,2}$/, '')
+    .trim();
+  return bare === town || bare === '' ? [] : places.townsNamed(bare, within);
+}
+
+/** The country of the town that is meant by a name alone, or null where several could be. */
+export function countryOfTown(town: string | null, places: Gazetteer): string | null {
+  return town === null ? null : (clearest(places.townsNamed(town))?.country ?? null);
+}
+
+function clearest(towns: readonly Town[]): Town | null {
+  const [first, second] = towns;
+  if (!first) return null;
+  return !second || first.population >= second.population * LARGER_BY ? first : null;
+}
+
+/** Degrees; their decimal mark is whichever they have. @throws CellError */
+export function readDegrees(cell: string, most: number): number {
+  const value = readNumber(cell.replace(/ ?°$/, ''), {
+    decimal: cell.includes(',') && !cell.includes('.') ? ',' : '.',
+  });
+  if (Math.abs(value) > most) throw new CellError(`degrees from -${most} to ${most}`);
+  return value;
+}

@@ -1,0 +1,316 @@
+import { stringify } from 'csv-stringify/sync';
+import { asyncBufferFromFile, parquetMetadataAsync, parquetReadObjects, parquetSchema } from 'hyparquet';
+import {
+  createReadStream,
+  createWriteStream,
+  openSync,
+  readSync,
+  closeSync,
+  renameSync,
+  rmSync,
+  type WriteStream,
+} from 'node:fs';
+import { createInterface } from 'node:readline';
+import { Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { createGunzip } from 'node:zlib';
+import { readVCards } from '../../core/records/contacts.ts';
+import { Problem } from '../../core/tape/problem.ts';
+import { Zip } from './workbook/zip.ts';
+
+/** Makes of an uploaded file one that is read as a table: unpacks archives, and writes JSON, GeoJSON, vCard and Parquet as CSV. */
+
+/** What an archive may unpack to. */
+const MOST_UNPACKED = 2 * 2 ** 30;
+/** Columns that the records of a JSON file may have together. */
+const MOST_KEYS = 2000;
+/** Characters of a file that is read whole. */
+const MOST_WHOLE = 200 * 2 ** 20;
+
+/**
+ * Changes the file at a path in place until it is a CSV file or a workbook.
+ * @returns what it was, for people; null where it was left as it is
+ * @throws Problem
+ */
+export async function prepareFile(path: string): Promise<string | null> {
+  const unpacked = await unpack(path);
+  const start = headOf(path);
+  const text = start
+    .toString('utf8')
+    .replace(/^\ufeff/, '')
+    .trimStart();
+  const table = start.subarray(0, 4).toString('latin1') === 'PAR1' ? 'Parquet' : kindOfText(text);
+  if (table === 'Parquet') await parquetToCsv(path);
+  else if (table === 'GeoJSON') await write(path, geoRows(parseWhole(path)));
+  else if (table === 'JSON') await write(path, arrayRows(parseWhole(path)));
+  else if (table === 'JSON Lines') await linesToCsv(path);
+  else if (table === 'vCard') await write(path, cardRows(wholeText(path)));
+  return [unpacked, table].filter(Boolean).join(' of ') || null;
+}
+
+function headOf(path: string): Buffer {
+  const buffer = Buffer.alloc(64 * 1024);
+  const file = openSync(path, 'r');
+  try {
+    return buffer.subarray(0, readSync(file, buffer, 0, buffer.length, 0));
+  } finally {
+    closeSync(file);
+  }
+}
+
+function kindOfText(text: string): 'GeoJSON' | 'JSON' | 'JSON Lines' | 'vCard' | null {
+  if (/^BEGIN:VCARD/i.test(text)) return 'vCard';
+  if (text.startsWith('[')) return 'JSON';
+  if (!text.startsWith('{')) return null;
+  const first = text.split('\n', 1)[0]!;
+  if (/"type"\s{0,8}:\s{0,8}"FeatureCollection"/.test(text.slice(0, 4000))) return 'GeoJSON';
+  return isObject(first) ? 'JSON Lines' : 'JSON';
+}
+
+function isObject(line: string): boolean {
+  try {
+    return typeof JSON.parse(line) === 'object';
+  } catch {
+    return false;
+  }
+}
+
+async function unpack(path: string): Promise<string | null> {
+  const start = headOf(path);
+  if (start[0] === 0x1f && start[1] === 0x8b) {
+    await replace(path, (to) =>
+      pipeline(createReadStream(path), createGunzip(), limited(), createWriteStream(to)),
+    );
+    return 'gzip';
+  }
+  if (start.subarray(0, 4).toString('latin1') !== 'PK\u0003\u0004') return null;
+  const zip = await Zip.open(path).catch((error: Error) => {
+    throw new Problem('broken-archive', `The archive cannot be opened: ${error.message}`, {
+      field: 'file',
+      rule: 'a whole archive',
+    });
+  });
+  try {
+    // Workbooks are archives too; they are read as they are.
+    if (zip.has('[Content_Types].xml') || zip.has('content.xml')) return null;
+    const files = zip.names.filter((name) => !name.endsWith('/') && !/^__MACOSX\/|(^|\/)\./.test(name));
+    if (files.length !== 1)
+      throw new Problem(
+        'wrong-archive',
+        files.length === 0
+          ? 'The archive is empty.'
+          : `The archive has ${files.length} files: ${files.slice(0, 5).join(', ')}. Unpack it and choose one of them.`,
+        { field: 'file', rule: 'an archive of one file' },
+      );
+    if (zip.isLocked(files[0]!))
+      throw new Problem(
+        'locked-file',
+        'The archive is protected by a password. Unpack it, and choose the file in it.',
+        {
+          field: 'file',
+          rule: 'an archive without a password',
+        },
+      );
+    const stream = await zip.stream(files[0]!);
+    await replace(path, (to) => pipeline(stream, limited(), createWriteStream(to)));
+    return 'ZIP';
+  } finally {
+    zip.close();
+  }
+}
+
+/** Lets as much through as an archive may unpack to. */
+function limited(): Transform {
+  let passed = 0;
+  return new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      passed += chunk.length;
+      if (passed > MOST_UNPACKED)
+        done(
+          new Problem('too-large', `The archive unpacks to more than ${MOST_UNPACKED / 2 ** 30} GB.`, {
+            field: 'file',
+            rule: 'at most 2 GB unpacked',
+          }),
+        );
+      else done(null, chunk);
+    },
+  });
+}
+
+async function replace(path: string, make: (to: string) => Promise<void>): Promise<void> {
+  const part = `${path}.part`;
+  try {
+    await make(part);
+    renameSync(part, path);
+  } catch (error) {
+    rmSync(part, { force: true });
+    if (error instanceof Problem) throw error;
+    throw new Problem('broken-file', `The file cannot be read: ${(error as Error).message}`, {
+      field: 'file',
+      rule: 'a whole file',
+    });
+  }
+}
+
+const drained = (file: WriteStream) => new Promise<void>((resolve) => file.once('drain', () => resolve()));
+
+type Cells = Record<string, unknown>;
+
+/** Writes records as a CSV file over the one they were read from; its columns are all keys in the order in which they come. */
+async function write(path: string, rows: readonly Cells[]): Promise<void> {
+  const keys = new Set<string>();
+  for (const row of rows) addKeys(keys, row);
+  await replace(path, async (to) => {
+    const file = createWriteStream(to);
+    file.write(stringify([[...keys]]));
+    for (const row of rows) if (!file.write(lineOf(row, keys))) await drained(file);
+    await new Promise<void>((resolve) => file.end(resolve));
+  });
+}
+
+function addKeys(keys: Set<string>, row: Cells): void {
+  for (const key of Object.keys(row)) keys.add(key);
+  if (keys.size > MOST_KEYS)
+    throw new Problem('too-many-columns', `The records have more than ${MOST_KEYS} different keys.`, {
+      field: 'file',
+      rule: `records of at most ${MOST_KEYS} keys together`,
+    });
+}
+
+function lineOf(row: Cells, keys: ReadonlySet<string>): string {
+  return stringify([[...keys].map((key) => cellText(row[key]))]);
+}
+
+/** A value of JSON as a cell reads it. */
+function cellText(value: unknown): string {
+  if (value === null || value === undefined) return '';
+  if (Array.isArray(value)) return value.map(cellText).join('; ');
+  if (typeof value === 'number') return /\.\d{3}$/.test(String(value)) ? `${value}E0` : String(value);
+  if (value instanceof Date) return value.toISOString().slice(0, 10);
+  if (typeof value === 'object') return JSON.stringify(value);
+  return String(value);
+}
+
+/** A record with the objects in it taken apart: {address: {town}} has the key "address town". */
+function flat(record: unknown, before = ''): Cells {
+  if (typeof record !== 'object' || record === null || Array.isArray(record))
+    return { [before || 'value']: record };
+  return Object.entries(record).reduce<Cells>((cells, [key, value]) => {
+    const name = before ? `${before} ${key}` : key;
+    const inside = typeof value === 'object' && value !== null && !Array.isArray(value);
+    return inside
+      ? Object.assign(cells, flat(value, name))
+      : Object.assign(cells, { [name]: value as unknown });
+  }, {});
+}
+
+function wholeText(path: string): string {
+  const chunks: Buffer[] = [];
+  const file = openSync(path, 'r');
+  try {
+    for (let all = 0; ;) {
+      const chunk = Buffer.alloc(1 << 20);
+      const read = readSync(file, chunk, 0, chunk.length, null);
+      if (read === 0) break;
+      if ((all += read) > MOST_WHOLE)
+        throw new Problem(
+          'too-large',
+          'The file is too large to be read at once. Save it as JSON Lines or CSV.',
+          {
+            field: 'file',
+            rule: 'at most 200 MB',
+          },
+        );
+      chunks.push(chunk.subarray(0, read));
+    }
+  } finally {
+    closeSync(file);
+  }
+  return Buffer.concat(chunks)
+    .toString('utf8')
+    .replace(/^\ufeff/, '');
+}
+
+function parseWhole(path: string): unknown {
+  try {
+    return JSON.parse(wholeText(path));
+  } catch (error) {
+    if (error instanceof Problem) throw error;
+    throw broken(`JSON: ${(error as Error).message}`);
+  }
+}
+
+function broken(why: string): Problem {
+  return new Problem('broken-file', `The file cannot be read as ${why}`, {
+    field: 'file',
+    rule: 'a whole file',
+  });
+}
+
+function arrayRows(parsed: unknown): Cells[] {
+  const list = Array.isArray(parsed)
+    ? parsed
+    : Object.values(parsed as object).find((value) => Array.isArray(value) && value.length > 0);
+  if (!Array.isArray(list)) throw broken('JSON: it holds no list of records.');
+  return list.map((record) => flat(record));
+}
+
+/** Features with points (RFC 7946): their properties, with latitude and longitude. */
+function geoRows(parsed: unknown): Cells[] {
+  const { features } = parsed as { features?: unknown };
+  if (!Array.isArray(features)) throw broken('GeoJSON: it has no features.');
+  return (features as { properties?: unknown; geometry?: { type?: string; coordinates?: number[] } }[]).map(
+    ({ properties, geometry }) => ({
+      ...flat(properties ?? {}),
+      ...(geometry?.type === 'Point'
+        ? { latitude: geometry.coordinates?.[1], longitude: geometry.coordinates?.[0] }
+        : {}),
+    }),
+  );
+}
+
+function cardRows(text: string): Cells[] {
+  return readVCards(text).map((entry) => ({ ...entry }));
+}
+
+async function linesToCsv(path: string): Promise<void> {
+  const lines = async function* () {
+    let number = 0;
+    for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) {
+      number++;
+      if (line.trim() === '') continue;
+      try {
+        yield flat(JSON.parse(line.replace(/^\ufeff/, '')));
+      } catch {
+        throw broken(`JSON Lines: line ${number} is no JSON.`);
+      }
+    }
+  };
+  const keys = new Set<string>();
+  for await (const row of lines()) addKeys(keys, row);
+  await replace(path, async (to) => {
+    const file = createWriteStream(to);
+    file.write(stringify([[...keys]]));
+    for await (const row of lines()) if (!file.write(lineOf(row, keys))) await drained(file);
+    await new Promise<void>((resolve) => file.end(resolve));
+  });
+}
+
+/** Rows of a Parquet file that are read at once. */
+const ROWS_AT_ONCE = 10_000;
+
+async function parquetToCsv(path: string): Promise<void> {
+  const file = await asyncBufferFromFile(path);
+  const metadata = await parquetMetadataAsync(file);
+  const keys = new Set(parquetSchema(metadata).children.map(({ element }) => element.name));
+  await replace(path, async (to) => {
+    const csv = createWriteStream(to);
+    csv.write(stringify([[...keys]]));
+    for (let rowStart = 0; rowStart < Number(metadata.num_rows); rowStart += ROWS_AT_ONCE) {
+      const rowEnd = Math.min(Number(metadata.num_rows), rowStart + ROWS_AT_ONCE);
+      for (const row of await parquetReadObjects({ file, metadata, rowStart, rowEnd }))
+        if (!csv.write(lineOf(row, keys))) await drained(csv);
+    }
+    await new Promise<void>((resolve) => csv.end(resolve));
+  });
+}

@@ -1,0 +1,83 @@
+import { statSync } from 'node:fs';
+import { workerData } from 'node:worker_threads';
+import type { FileReadingAnswer } from '../../contract/responses.ts';
+import { Census } from '../../core/records/census.ts';
+import type { Mapping } from '../../core/records/mapping.ts';
+import { relatedReader, type ReadSubject } from '../../core/records/read-related.ts';
+import { rowReader } from '../../core/records/read-row.ts';
+import { registrationKey } from '../../core/records/record.ts';
+import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
+import { loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { dataRows, type FileReading } from './read-file.ts';
+
+/** The thread that reads a whole file as it would be loaded, and says what it comes to; nothing is written. */
+
+export interface ReadingJobData extends Record<string, unknown> {
+  path: string;
+  reading: FileReading;
+  header: string[];
+  mapping: Mapping;
+  subject: string;
+  asOf: number;
+}
+
+/** Rows after which a reading looks whether it is to stop, and tells how far it is. */
+const ROWS_A_LOOK = 2000;
+/** Refused rows that are shown. */
+const MOST_REFUSED = 50;
+
+async function read(data: ReadingJobData): Promise<Record<string, unknown>> {
+  const { path, reading, header, mapping, subject, asOf } = data;
+  const census = new Census(mapping.columns);
+  const places = loadGazetteer();
+  const companies =
+    subject === 'companies' ? rowReader(header, mapping, loadCodeTrees(), places, asOf, census) : null;
+  const related = companies ? null : relatedReader(subject as ReadSubject, header, mapping, places, census);
+  const keys = new Set<string>();
+  const answer: FileReadingAnswer = {
+    rows: 0,
+    notData: 0,
+    refused: 0,
+    twice: 0,
+    records: 0,
+    columns: [],
+    came: [],
+    understood: [],
+    refusals: [],
+    notDataRows: [],
+  };
+  const total = statSync(path).size;
+  let bytes = 0;
+  for await (const { row, cells, notData } of dataRows(path, reading, header, (soFar) => (bytes = soFar))) {
+    if (answer.rows++ % ROWS_A_LOOK === 0) {
+      stopIfCancelled();
+      tellProgress(Math.min(bytes, total), total, `${answer.rows.toLocaleString('en-GB')} rows read`);
+    }
+    if (notData) {
+      answer.notData++;
+      if (answer.notDataRows.length < MOST_REFUSED)
+        answer.notDataRows.push({ row, why: notData, text: cells.filter(Boolean).join(' · ').slice(0, 200) });
+      continue;
+    }
+    const at = answer.rows - answer.notData - 1;
+    census.begin(at);
+    if (at < census.shown) answer.came.push(header.map((_, i) => cells[i] ?? ''));
+    const found = companies ? companies.read(cells) : related!.read(cells);
+    if ('problems' in found) {
+      answer.refused++;
+      for (const problem of found.problems)
+        if (answer.refusals.length < MOST_REFUSED) answer.refusals.push({ row, ...problem });
+    } else if ('record' in found) {
+      const key = registrationKey(found.record);
+      if (key !== null && keys.has(key)) answer.twice++;
+      else if (key !== null) keys.add(key);
+    }
+  }
+  answer.records = answer.rows - answer.notData - answer.refused - answer.twice;
+  answer.columns = census.readings;
+  answer.understood = census.understoodRows;
+  tellProgress(total, total);
+  return { ...answer };
+}
+
+void runJob(() => read(workerData as ReadingJobData));
