@@ -4,9 +4,7 @@ import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
-  IsBoolean,
   IsIn,
-  IsInt,
   IsLatitude,
   IsLongitude,
   IsNotEmpty,
@@ -14,13 +12,10 @@ import {
   IsOptional,
   IsString,
   Matches,
-  Max,
   MaxLength,
-  Min,
   ValidateNested,
 } from 'class-validator';
 import { SCHEMES } from '../core/codes/tree.ts';
-import { READ_SUBJECTS } from '../core/records/read-related.ts';
 import { SUBJECTS } from '../core/fields/registry.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
 import { DIALECTS, type Dialect } from '../core/tape/sql/compile.ts';

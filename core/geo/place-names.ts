@@ -1,5 +1,4 @@
 import { fold } from '../text/fold.ts';
-import type { Country } from './gazetteer.ts';
 
 /** Names of countries and regions as people write them. */
 
@@ -85,7 +84,9 @@ export function plainCountry(text: string): string {
 }
 
 /** Plain names of countries with their codes; where two share one, the first of the table has it. */
-export function namesOfCountries(countries: readonly Country[]): Map<string, string> {
+export function namesOfCountries(
+  countries: readonly { code: string; name: string; local: string }[],
+): Map<string, string> {
   const known = new Set(countries.map(({ code }) => code));
   const names = new Map(Object.entries(SHORT_FORMS).filter(([, code]) => known.has(code)));
   const add = (name: string | undefined, code: string) => {

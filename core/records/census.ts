@@ -108,6 +108,11 @@ export class Census implements CellWatcher {
     if (this.row) this.row[at] = '';
   }
 
+  unused(at: number, cell: string, rule: string): void {
+    this.columns[at]!.understood--;
+    this.not(at, cell, rule);
+  }
+
   get readings(): ColumnReading[] {
     return this.columns.map((column) => column.reading());
   }

@@ -17,6 +17,8 @@ export interface CellWatcher {
   /** The cell is empty, or holds a word for that. */
   empty(at: number, cell: string): void;
   not(at: number, cell: string, rule: string): void;
+  /** A cell that was told as understood cannot be used after all. */
+  unused(at: number, cell: string, rule: string): void;
 }
 
 const LONGEST_CELL = 32_767;
@@ -119,7 +121,10 @@ export class ColumnReader {
   /** Notes of a cell that was read that it cannot be used, and why. */
   leaveUnused(id: string, rule: string): void {
     const at = this.mapping.columns.indexOf(id);
-    if (at >= 0) this.leave(at, this.cells[at]?.trim() ?? '', rule);
+    if (at < 0) return;
+    const cell = this.cells[at]?.trim() ?? '';
+    this.watcher?.unused(at, cell, rule);
+    this.left.push(this.problem(at, cell, rule));
   }
 
   private leave(at: number, cell: string, rule: string): void {

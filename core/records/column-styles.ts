@@ -80,21 +80,15 @@ export function guessStyles(
   const all = header.map((heading, at): Column => {
     const cells = rows.map((row) => row[at]?.trim() ?? '').filter((cell) => cell !== '');
     const id = columns[at] ?? null;
-    const figures = id === null || isFigures(id) ? cells : [];
-    return {
-      at,
-      id,
-      heading,
-      cells,
-      evidence: decimalEvidence(id === null ? figures.filter(isNumeric) : figures),
-    };
+    return { at, id, heading, cells, evidence: decimalEvidence(id !== null && isFigures(id) ? cells : []) };
   });
-  const shown = decimalOf(sum(all.map(({ evidence }) => evidence)), false);
-  const whole = all.filter(({ id }) => id !== null && WHOLE_COLUMNS.has(id));
   const ofFile =
-    shown ??
-    decimalOf(sum(whole.map(({ evidence }) => evidence)), true) ??
-    ofLanguage(header, hints.delimiter);
+    decimalOf(
+      sum(
+        all.map(({ id, evidence }) => (id !== null && WHOLE_COLUMNS.has(id) ? asWhole(evidence) : evidence)),
+      ),
+      false,
+    ) ?? ofLanguage(header, hints.delimiter);
   const undecided: Undecided[] = [];
   const order = dateOrder(all.flatMap(({ id, cells }) => (id !== null && DATE_COLUMNS.has(id) ? cells : [])));
   const styles = all.map(({ at, id, heading, cells, evidence }): ColumnStyle => {
@@ -133,11 +127,22 @@ export function guessStyles(
   return { styles, undecided, decimal: ofFile ?? '.' };
 }
 
+/** In what ways columns that are read as `id` can be written. */
+export function stylesOf(id: string): ('decimal' | 'unit' | 'currency' | 'dates' | 'scheme')[] {
+  if (MONEY_COLUMNS.has(id)) return ['decimal', 'unit', 'currency'];
+  if (isFigures(id)) return ['decimal'];
+  if (DATE_COLUMNS.has(id)) return ['dates'];
+  return id === 'main-code' || id === 'other-codes' ? ['scheme'] : [];
+}
+
 function isFigures(id: string): boolean {
   return MONEY_COLUMNS.has(id) || WHOLE_COLUMNS.has(id) || id === 'certainty';
 }
 
-const isNumeric = (cell: string) => /^[-+(]?[\d.,'’ ]{1,30}\)?%?$/.test(cell);
+/** The evidence of whole figures: a mark before three figures stands between thousands. */
+function asWhole({ point, comma, onlyPoints, onlyCommas }: DecimalEvidence): DecimalEvidence {
+  return { point: point + onlyCommas, comma: comma + onlyPoints, onlyPoints: 0, onlyCommas: 0 };
+}
 
 function sum(all: readonly DecimalEvidence[]): DecimalEvidence {
   const total: DecimalEvidence = { point: 0, comma: 0, onlyPoints: 0, onlyCommas: 0 };

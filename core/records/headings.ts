@@ -58,7 +58,7 @@ const ANOTHER: ReadonlySet<string> = new Set(
 /** Words that say no more of a column than its unit, its time or that it is one. */
 const SAYS_LITTLE: ReadonlySet<string> = new Set(
   foldedWords(
-    'in of the en w v ve za im i le la de du des der die das total latest last current official full registered approx about figure value data info field main head office hq group figures ' +
+    'n no nr in of the en w v ve za im i le la de du des der die das total latest last current official full registered approx about figure value data info field main head office hq group figures ' +
       'sidla firmy spolocnosti spolecnosti unternehmens firma company gesamt celkem ogolem rok roku fy year',
   ),
 );
@@ -104,7 +104,7 @@ const isUnit = (word: string) =>
     word,
   );
 /** "companyName" as two words. */
-const splitCamel = (text: string) => text.replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2');
+const splitCamel = (text: string) => text.replace(/[°º№#]/g, ' ').replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2');
 
 /** The column that each column of a file is read as, or null: each at most once, the surest first. */
 export function guessColumns(

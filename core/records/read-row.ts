@@ -17,7 +17,7 @@ import { readCodes } from '../values/codes.ts';
 import { readDate, readYear } from '../values/date.ts';
 import { asWord } from '../values/figure-words.ts';
 import { currencyIn, readFigure, readQuantity } from '../values/figures.ts';
-import { readMail, readPhone, readRegistration, readWeb } from '../values/identifiers.ts';
+import { readMail, readPhone, readPostcode, readRegistration, readWeb } from '../values/identifiers.ts';
 import { readCount } from '../values/number.ts';
 import { placeOf, readCountry, readDegrees } from '../values/place.ts';
 import { ColumnReader, type CellProblem, type CellWatcher } from './column-reader.ts';
@@ -140,7 +140,7 @@ export function rowReader(
     ),
     region: plain('region'),
     town: plain('town'),
-    postcode: plain('postcode'),
+    postcode: column('postcode', (cell) => readPostcode(cell, country)),
     street: plain('street'),
     lat: coordinate('latitude', 90),
     lon: coordinate('longitude', 180),

@@ -37,6 +37,27 @@ export function plainRegistration(text: string, country: string | null): string 
   return plain;
 }
 
+/** How many figures postcodes have, where they are figures only and may begin with noughts. */
+const POSTCODE_FIGURES: Readonly<Record<string, number>> = {
+  DE: 5,
+  EE: 5,
+  ES: 5,
+  FI: 5,
+  FR: 5,
+  IT: 5,
+  LT: 5,
+  US: 5,
+};
+
+/** A postcode with the leading zero back that a spreadsheet has eaten. */
+export function readPostcode(text: string, country: string | null): string {
+  const plain = text.replace(/^(\d+)\.0$/, '$1');
+  const figures = POSTCODE_FIGURES[country ?? ''];
+  return figures && /^\d+$/.test(plain) && figures - plain.length === 1
+    ? plain.padStart(figures, '0')
+    : plain;
+}
+
 /** A registration number as it came, with the zeros back that were eaten. @throws CellError */
 export function readRegistration(text: string, country: string | null): string {
   if (/^\d+([.,]\d+)?e\+?\d+$/i.test(text))

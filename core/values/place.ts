@@ -77,7 +77,7 @@ function townsOf(town: string, country: string, region: string | null, places: G
   const whole = places.townsNamed(town, within);
   if (whole.length) return whole;
   const bare = town
-    .replace(/\([^)]*\)/g, ' ')
+    .split('(')[0]!
     .replace(/^[\d-]{4,7} /, '')
     .replace(/ \d{1,2}$/, '')
     .trim();

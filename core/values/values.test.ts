@@ -7,7 +7,14 @@ import { figuresWithZero, readCodes } from './codes.ts';
 import { dateOrder, readDate, readYear } from './date.ts';
 import { decimalEvidence, decimalOf, needsDecimal } from './decimal.ts';
 import { saysNothing } from './empty.ts';
-import { plainRegistration, readMail, readPhone, readRegistration, readWeb } from './identifiers.ts';
+import {
+  plainRegistration,
+  readMail,
+  readPhone,
+  readPostcode,
+  readRegistration,
+  readWeb,
+} from './identifiers.ts';
 import { moneyHeading } from './money-heading.ts';
 
 const refused = (read: () => unknown) => {
@@ -218,6 +225,14 @@ describe('numbers that are names', () => {
     expect(readPhone('+420 777 123 456', '+420')).toBe('+420 777 123 456');
     refused(() => readPhone('4.20777E+11', '+420'));
     refused(() => readPhone('by mail', null));
+  });
+  test('of post offices get back the nought that was eaten, where all have as many figures', () => {
+    expect([
+      readPostcode('1067', 'DE'),
+      readPostcode('1067.0', 'DE'),
+      readPostcode('1067', 'AT'),
+      readPostcode('1067', null),
+    ]).toEqual([...['01067', '01067', '1067', '1067']]);
   });
   test('of the web have no trackers', () => {
     expect(readWeb('https://www.Foo.example/?utm_source=x&gclid=1')).toBe('www.foo.example');

@@ -248,7 +248,7 @@ function broken(why: string): Problem {
 }
 
 function arrayRows(parsed: unknown): Cells[] {
-  const list = Array.isArray(parsed)
+  const list: unknown = Array.isArray(parsed)
     ? parsed
     : Object.values(parsed as object).find((value) => Array.isArray(value) && value.length > 0);
   if (!Array.isArray(list)) throw broken('JSON: it holds no list of records.');

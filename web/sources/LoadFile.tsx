@@ -6,7 +6,7 @@ import type { Job, UploadAnswer } from '../../contract/responses.ts';
 import { call } from '../api.ts';
 import { useHealth } from '../desk/queries.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
-import { MapColumns } from './MapColumns.tsx';
+import { ReadingScreen } from './reading/ReadingScreen.tsx';
 
 /** Loading a file: choose it, see how it is read and correct that, then load it as a job. */
 export function LoadFile({ onLeave, onStarted }: { onLeave(): void; onStarted(job: Job): void }) {
@@ -25,16 +25,16 @@ export function LoadFile({ onLeave, onStarted }: { onLeave(): void; onStarted(jo
     if (file) upload.mutate(file);
   };
   return (
-    <main className="min-h-0 flex-1 overflow-auto px-5 pt-4 pb-6">
-      <div className="flex items-center gap-4 pb-4">
+    <main className="flex min-h-0 flex-1 flex-col">
+      <div className="flex items-center gap-4 border-b border-edge px-5 py-3">
         <h1 className="title text-[25px]">Load a file</h1>
-        <p className="text-soft">Companies, people, sites, deals or events, one a row, as CSV or XLSX.</p>
+        <p className="text-soft">Companies, people, sites, deals or events, one a row.</p>
         <Button className="ml-auto" onClick={onLeave}>
           Back to the sources
         </Button>
       </div>
       {upload.data ? (
-        <MapColumns
+        <ReadingScreen
           key={upload.data.upload}
           first={upload.data}
           today={health?.asOf ?? new Date().toISOString().slice(0, 10)}
@@ -42,7 +42,7 @@ export function LoadFile({ onLeave, onStarted }: { onLeave(): void; onStarted(jo
           onAnother={() => upload.reset()}
         />
       ) : (
-        <>
+        <div className="px-5 pt-4 pb-6">
           <div
             className={clsx(
               'grid place-items-center rounded-lg border-2 border-dashed p-14 text-center',
@@ -70,14 +70,13 @@ export function LoadFile({ onLeave, onStarted }: { onLeave(): void; onStarted(jo
               {upload.isPending ? 'Reading …' : 'Choose a file'}
             </Button>
             <p className="mt-4 max-w-lg text-[13px] text-soft">
-              UTF-8, UTF-16, Windows-1250 and 1252; comma, semicolon, tab or pipe; decimal comma or point;
-              headings in a dozen languages; bands such as 10-49 and 50+; estimates such as ≈120 (90-160).
-              Nothing is kept until you say so.
+              CSV and other tables of text, XLSX, ODS, JSON Lines, GeoJSON, vCard and Parquet, also packed.
+              Before anything is kept you see how each column is read and what of the file is not understood.
             </p>
             <input
               ref={chooser}
               type="file"
-              accept=".csv,.tsv,.txt,.xlsx"
+              accept=".csv,.tsv,.txt,.xlsx,.xlsm,.ods,.json,.jsonl,.ndjson,.geojson,.vcf,.parquet,.gz,.zip"
               aria-label="File of companies"
               className="hidden"
               onChange={(event) => {
@@ -89,7 +88,7 @@ export function LoadFile({ onLeave, onStarted }: { onLeave(): void; onStarted(jo
           <div className="mt-4">
             <Trouble error={upload.error} />
           </div>
-        </>
+        </div>
       )}
     </main>
   );

@@ -14,6 +14,8 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
   const result = answer.job.result as {
     read: number;
     refused: number;
+    left?: number;
+    notData?: number;
     refusals: Refusal[];
     refusedCells: number;
     found?: { number: number; domain: number; name: number; not: number };
@@ -24,7 +26,19 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
       {result && (
         <p>
           <span className="figure">{format.number(result.read - result.refused)}</span> rows landed,{' '}
-          <span className="figure text-cut">{format.number(result.refused)}</span> were refused.
+          <span className="figure text-cut">{format.number(result.refused)}</span> were refused
+          {!!result.left && (
+            <>
+              ; <span className="figure text-unsure">{format.number(result.left)}</span> cells were not
+              understood and left empty
+            </>
+          )}
+          {!!result.notData && (
+            <>
+              ; <span className="figure">{format.number(result.notData)}</span> rows were no data
+            </>
+          )}
+          .
         </p>
       )}
       {result?.found && (
@@ -67,7 +81,7 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
       )}
       {!!result?.refused && (
         <a href={`/api/jobs/${answer.job.id}/refusals`} className="mt-2 inline-block underline">
-          All refused rows as CSV
+          All refused rows as CSV, as they came, to be mended and loaded
         </a>
       )}
     </div>

@@ -195,7 +195,7 @@ function JobRow({ job }: { job: Job }) {
     queryKey: ['job', job.id],
     queryFn: ({ signal }) => call<JobAnswer>('GET', `/jobs/${job.id}`, undefined, signal),
   });
-  const found = job.result !== null && 'found' in job.result;
+  const found = job.result !== null && ('found' in job.result || !!job.result.left || !!job.result.notData);
   return (
     <li className="border-b border-rule py-2">
       <div className="flex flex-wrap items-baseline gap-3">

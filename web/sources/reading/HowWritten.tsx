@@ -1,0 +1,103 @@
+import { SCHEMES } from '../../../core/codes/tree.ts';
+import { stylesOf, type ColumnStyle } from '../../../core/records/column-styles.ts';
+import type { Mapping } from '../../../core/records/mapping.ts';
+import { CURRENCIES } from '../../../core/money/rates.ts';
+import { Choice } from './fields.tsx';
+
+const ASKED = {
+  decimal: 'Point or comma: which is the decimal mark here?',
+  dates: 'Does the day or the month come first?',
+  scheme: 'Which classification are these codes of?',
+} as const;
+
+/** How the cells of one column are written, and what nobody can tell from them. */
+export function HowWritten({
+  at,
+  name,
+  id,
+  mapping,
+  samples,
+  onMapping,
+}: {
+  at: number;
+  name: string;
+  id: string;
+  mapping: Mapping;
+  samples: readonly { came: string }[];
+  onMapping(part: Partial<Mapping>): void;
+}) {
+  const style = mapping.styles?.[at] ?? {};
+  const open = (mapping.undecided ?? []).filter(({ column }) => column === at).map(({ what }) => what);
+  const change = (part: ColumnStyle) => {
+    const styles = mapping.columns.map((_, i) =>
+      i === at ? { ...style, ...part } : (mapping.styles?.[i] ?? {}),
+    );
+    const undecided = (mapping.undecided ?? []).filter(
+      ({ column, what }) => column !== at || !(what in part),
+    );
+    onMapping({ styles, undecided });
+  };
+  const parts = stylesOf(id);
+  const choice = (
+    what: 'decimal' | 'dates' | 'scheme',
+    value: string,
+    options: readonly (readonly [string, string])[],
+  ) => (
+    <Choice
+      aria={`${name}: ${{ decimal: 'decimals', dates: 'dates', scheme: 'codes' }[what]}`}
+      value={open.includes(what) ? '' : value}
+      options={open.includes(what) ? [['', 'choose'], ...options] : options}
+      onChange={(chosen) => chosen !== '' && change({ [what]: chosen })}
+    />
+  );
+  if (parts.length === 0) return null;
+  return (
+    <div className="mt-1 space-y-1">
+      {open.map((what) => (
+        <p key={what} role="alert" className="max-w-44 text-[13px] text-cut">
+          {ASKED[what]}
+        </p>
+      ))}
+      <div className="flex max-w-60 flex-wrap gap-1">
+        {parts.includes('decimal') &&
+          (open.includes('decimal') || samples.some(({ came }) => /[.,]/.test(came))) &&
+          choice('decimal', style.decimal ?? mapping.decimal, [
+            ['.', '1,234.5'],
+            [',', '1.234,5'],
+          ])}
+        {parts.includes('unit') && (
+          <Choice
+            aria={`${name} is in`}
+            value={String(style.unit ?? mapping.revenueUnit)}
+            options={[
+              ['1', 'units'],
+              ['1000', 'thousands'],
+              ['1000000', 'millions'],
+              ['1000000000', 'billions'],
+            ]}
+            onChange={(unit) => change({ unit: Number(unit) })}
+          />
+        )}
+        {parts.includes('currency') && (
+          <Choice
+            aria={`${name}: currency`}
+            value={style.currency ?? ''}
+            options={[
+              ['', `${mapping.currency}, as the file`],
+              ...CURRENCIES.map((code) => [code, code] as const),
+            ]}
+            onChange={(currency) => change(currency === '' ? { currency: mapping.currency } : { currency })}
+          />
+        )}
+        {parts.includes('dates') &&
+          (open.includes('dates') || samples.some(({ came }) => /^\d{1,2}[/-]\d/.test(came))) &&
+          choice('dates', style.dates ?? mapping.dates, [
+            ['dmy', 'day/month/year'],
+            ['mdy', 'month/day/year'],
+          ])}
+        {parts.includes('scheme') &&
+          choice('scheme', style.scheme ?? mapping.scheme, Object.entries(SCHEMES))}
+      </div>
+    </div>
+  );
+}

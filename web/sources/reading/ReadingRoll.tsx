@@ -1,0 +1,83 @@
+import type { ReactNode } from 'react';
+import type { FileReadingAnswer } from '../../../contract/responses.ts';
+import { useFormat } from '../../app/format.ts';
+import { Button } from '../../ui/controls.tsx';
+import { Roll, type RollStep } from '../../ui/Roll.tsx';
+import type { Reading } from './useReading.ts';
+
+/** What the file comes to: its rows, less what is no data, less refused, less twice, are the records. */
+export function ReadingRoll({
+  fileName,
+  many,
+  reading: { answer, job, cancel },
+  children,
+}: {
+  fileName: string;
+  many: string;
+  reading: Reading;
+  children: ReactNode;
+}) {
+  const format = useFormat();
+  const left = answer ? answer.columns.reduce((sum, { notUnderstood }) => sum + notUnderstood, 0) : 0;
+  const share = job?.total ? job.done / job.total : null;
+  return (
+    <Roll
+      title="What it comes to"
+      about={
+        job && answer === null
+          ? 'The whole file is being read.'
+          : `All of ${fileName} as it would be loaded; nothing is kept yet.`
+      }
+      steps={answer ? stepsOf(answer) : []}
+      foot={{ label: many, total: answer ? answer.records : null }}
+      busy={job !== null}
+      note={
+        left > 0 && (
+          <span className="text-unsure">
+            <span className="figure">{format.number(left)}</span> cells not understood
+          </span>
+        )
+      }
+    >
+      {job && (
+        <p role="status" className="flex w-full items-center justify-between text-[13px] text-soft">
+          <span>
+            Reading {share !== null && <span className="figure">{Math.floor(share * 100)} %</span>}{' '}
+            {job.message}
+          </span>
+          <Button look="quiet" onClick={cancel}>
+            Cancel
+          </Button>
+        </p>
+      )}
+      {children}
+    </Roll>
+  );
+}
+
+function stepsOf({ rows, notData, refused, twice, notDataRows, refusals }: FileReadingAnswer): RollStep[] {
+  const first = refusals[0];
+  return [
+    { key: 'rows', label: 'Rows under the headings', delta: rows, total: rows },
+    {
+      key: 'not-data',
+      label: 'Not data: totals, notes, headings again',
+      delta: -notData,
+      total: rows - notData,
+      note: notDataRows[0] && `row ${notDataRows[0].row}: ${notDataRows[0].text.slice(0, 60)}`,
+    },
+    {
+      key: 'refused',
+      label: 'Refused',
+      delta: -refused,
+      total: rows - notData - refused,
+      note: first && `row ${first.row}, ${first.column}: expected ${first.rule}`,
+    },
+    {
+      key: 'twice',
+      label: 'Twice: a number that an earlier row has',
+      delta: -twice,
+      total: rows - notData - refused - twice,
+    },
+  ];
+}

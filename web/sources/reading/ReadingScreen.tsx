@@ -1,0 +1,263 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Job, UploadAnswer } from '../../../contract/responses.ts';
+import { oneOf, subjectOf } from '../../../core/fields/registry.ts';
+import { CURRENCIES } from '../../../core/money/rates.ts';
+import { MONEY_COLUMNS } from '../../../core/records/column-styles.ts';
+import type { Mapping } from '../../../core/records/mapping.ts';
+import { READ_SUBJECTS } from '../../../core/records/read-related.ts';
+import { call } from '../../api.ts';
+import { useFormat } from '../../app/format.ts';
+import { Button, Segments, Trouble } from '../../ui/controls.tsx';
+import { ColumnRow } from './ColumnRow.tsx';
+import { Choice, Labelled } from './fields.tsx';
+import { HowFile } from './HowFile.tsx';
+import { ReadingRoll } from './ReadingRoll.tsx';
+import { useReading, type ReadWish } from './useReading.ts';
+
+/** How a file is read: each column with what it is and how it is written, what the whole file comes to, and what of it was not understood. */
+export function ReadingScreen({
+  first,
+  today,
+  onStarted,
+  onAnother,
+}: {
+  first: UploadAnswer;
+  today: string;
+  onStarted(job: Job): void;
+  onAnother(): void;
+}) {
+  const format = useFormat();
+  const [file, setFile] = useState(first);
+  const [mapping, setMapping] = useState<Mapping>(first.mapping);
+  const [name, setName] = useState(first.fileName.replace(/(\.[a-z0-9]+){1,2}$/i, ''));
+  const [licence, setLicence] = useState('');
+  const [asOf, setAsOf] = useState(today);
+  const [bad, setBad] = useState<'empty' | 'refuse' | 'nothing'>('empty');
+  const [covers, setCovers] = useState('');
+  const { subject } = file;
+  const wish: ReadWish = {
+    ...(file.kind === 'csv' ? { encoding: file.encoding, delimiter: file.delimiter } : {}),
+    ...(file.kind !== 'csv' && file.sheet != null ? { sheet: file.sheet } : {}),
+    hasHeader: file.hasHeader,
+    ...(file.skip === undefined ? {} : { skip: file.skip }),
+    ...(file.headerRows === undefined ? {} : { headerRows: file.headerRows }),
+    subject,
+  };
+  const sent: Mapping = { ...mapping, unreadable: bad === 'empty' ? 'empty' : 'refuse' };
+  const reading = useReading(file.upload, wish, sent);
+  const again = useMutation({
+    mutationFn: (part: Partial<ReadWish>) => {
+      // What depends on another part is recognised anew with it.
+      const { headerRows, hasHeader, skip, ...rest } = wish;
+      const shape =
+        'skip' in part || 'headerRows' in part
+          ? { headerRows, skip }
+          : 'sheet' in part
+            ? {}
+            : { headerRows, hasHeader, skip };
+      return call<UploadAnswer>('POST', `/uploads/${file.upload}/preview`, { ...rest, ...shape, ...part });
+    },
+    onSuccess: (answer) => {
+      setFile(answer);
+      setMapping(answer.mapping);
+    },
+  });
+  const load = useMutation({
+    mutationFn: () =>
+      call<{ job: Job }>('POST', '/sources', {
+        upload: file.upload,
+        name: name.trim(),
+        licence: licence.trim() || null,
+        asOf,
+        read: wish,
+        mapping: sent,
+        allOrNothing: bad === 'nothing',
+        covers: covers
+          .toUpperCase()
+          .split(/[\s,;]+/)
+          .filter(Boolean),
+      }),
+    onSuccess: ({ job }) => onStarted(job),
+  });
+  const change = (part: Partial<Mapping>) => setMapping({ ...mapping, ...part });
+  const readAs = (column: number, id: string | null) =>
+    change({ columns: mapping.columns.map((one, i) => (i === column ? id : one === id ? null : one)) });
+  const has = (id: string) => mapping.columns.includes(id);
+  const unread = mapping.columns.filter((id) => id === null).length;
+  const trouble =
+    subject === 'companies' && !has('name')
+      ? 'No column is read as the company’s name. Choose “Company” beside the column that has it.'
+      : subject !== 'companies' &&
+          subject !== 'deals' &&
+          !['company-number', 'company-domain', 'company-name'].some(has)
+        ? 'No column says which company a row belongs to. Choose its registration number, domain or name.'
+        : mapping.undecided?.length
+          ? `Say how “${file.header[mapping.undecided[0]!.column] ?? ''}” is written: it can be read in two ways.`
+          : null;
+
+  return (
+    <div className="flex min-h-0 flex-1">
+      <div className="min-h-0 min-w-0 flex-1 space-y-4 overflow-auto px-5 pt-3 pb-6">
+        <p>
+          <strong>{file.fileName}</strong>{' '}
+          <span className="text-soft">
+            {format.bytes(file.bytes)}, {file.was ?? file.kind.toUpperCase()}, {file.header.length} columns
+          </span>{' '}
+          <Button look="quiet" className="underline" onClick={onAnother}>
+            another file
+          </Button>
+        </p>
+        <div className="flex flex-wrap items-center gap-3">
+          <span className="text-soft">Each row is</span>
+          <Segments
+            label="What each row is"
+            value={subject}
+            options={['companies', ...READ_SUBJECTS].map((id) => ({ key: id, label: oneOf(id) }))}
+            onChange={(next) => again.mutate({ subject: next })}
+          />
+        </div>
+        <HowFile file={file} one={oneOf(subject)} onChange={(part) => again.mutate(part)} />
+        {file.undecodable > 0 && (
+          <p className="text-unsure">
+            <span className="figure">{format.number(file.undecodable)}</span> bytes are no character in this
+            encoding. Is another one meant?
+          </p>
+        )}
+        <Trouble error={again.error ?? reading.error} />
+        <section>
+          <h2 className="title pb-1 text-[17px]">How each column is read</h2>
+          <table className="w-full">
+            <thead className="border-b border-edge text-left text-[13px]">
+              <tr>
+                <th className="py-1 pr-3 font-semibold">Column</th>
+                <th className="py-1 pr-3 font-semibold">is read as</th>
+                <th className="py-1 pr-3 font-semibold">came → understood</th>
+                <th className="py-1 pr-3 text-right font-semibold">understood</th>
+                <th className="py-1 pr-3 text-right font-semibold">empty</th>
+                <th className="py-1 text-right font-semibold">not understood</th>
+              </tr>
+            </thead>
+            <tbody>
+              {file.header.map((_, at) => (
+                <ColumnRow
+                  key={at}
+                  at={at}
+                  file={file}
+                  mapping={mapping}
+                  answer={reading.answer?.columns.length === file.header.length ? reading.answer : null}
+                  onReadAs={(id) => readAs(at, id)}
+                  onMapping={change}
+                />
+              ))}
+            </tbody>
+          </table>
+          <p className="mt-1 text-[13px] text-soft">
+            {file.header.length - unread} of {file.header.length} columns are read
+            {unread > 0 && '; the others are kept with the records as they came, but not counted'}.
+          </p>
+        </section>
+        <section className="flex flex-wrap gap-4 border-t border-edge pt-3">
+          {mapping.columns.some((id) => id !== null && MONEY_COLUMNS.has(id)) && (
+            <>
+              <Choice
+                label="Currency where none is named"
+                value={mapping.currency}
+                options={CURRENCIES.map((code) => [code, code])}
+                onChange={(currency) => change({ currency })}
+              />
+              {!has('revenue-year') && (
+                <Labelled label="Year of the figures">
+                  <input
+                    type="number"
+                    className="field figure w-24"
+                    value={mapping.year}
+                    onChange={(event) => change({ year: Number(event.target.value) })}
+                  />
+                </Labelled>
+              )}
+            </>
+          )}
+          {!has('country') && !has('company-country') && (
+            <Labelled label="Country of all rows">
+              <input
+                className="field figure w-24 uppercase"
+                maxLength={2}
+                placeholder="none"
+                value={mapping.country ?? ''}
+                onChange={(event) => change({ country: event.target.value.trim().toUpperCase() || null })}
+              />
+            </Labelled>
+          )}
+          <Choice
+            label="A cell that is not understood"
+            value={bad}
+            options={[
+              ['empty', 'is left empty, its row is kept'],
+              ['refuse', 'refuses its row'],
+              ['nothing', 'and nothing is loaded'],
+            ]}
+            onChange={(next) => setBad(next as typeof bad)}
+          />
+        </section>
+        <section className="flex flex-wrap gap-4 border-t border-edge pt-3">
+          <Labelled label="Name of the source">
+            <input
+              className="field w-64"
+              value={name}
+              maxLength={120}
+              onChange={(event) => setName(event.target.value)}
+            />
+          </Labelled>
+          <Labelled label="As of">
+            <input
+              type="date"
+              className="field"
+              value={asOf}
+              onChange={(event) => setAsOf(event.target.value)}
+            />
+          </Labelled>
+          <Labelled label="Licence, if any">
+            <input
+              className="field w-56"
+              value={licence}
+              maxLength={300}
+              onChange={(event) => setLicence(event.target.value)}
+            />
+          </Labelled>
+        </section>
+        {subject !== 'companies' && (
+          <Labelled label={`Countries of which this file has all ${subjectOf(subject).many}, by ISO code`}>
+            <input
+              className="field figure w-96 uppercase"
+              placeholder="none"
+              value={covers}
+              onChange={(event) => setCovers(event.target.value)}
+            />
+            <span className="block pt-1 text-[13px] text-soft">
+              There a company without any is a no; elsewhere nothing is known of companies that the file does
+              not name.
+            </span>
+          </Labelled>
+        )}
+      </div>
+      <ReadingRoll fileName={file.fileName} many={subjectOf(subject).many} reading={reading}>
+        <Trouble error={load.error} />
+        {trouble && (
+          <p role="alert" className="w-full text-[13px] text-cut">
+            {trouble}
+          </p>
+        )}
+        <Button
+          look="ink"
+          disabled={
+            trouble !== null || name.trim() === '' || asOf === '' || load.isPending || again.isPending
+          }
+          onClick={() => load.mutate()}
+        >
+          Load it
+        </Button>
+      </ReadingRoll>
+    </div>
+  );
+}

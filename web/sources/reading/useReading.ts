@@ -1,0 +1,75 @@
+import { useEffect, useState } from 'react';
+import type { FileReadingAnswer, Job, JobAnswer } from '../../../contract/responses.ts';
+import type { Mapping } from '../../../core/records/mapping.ts';
+import { call } from '../../api.ts';
+
+/** How a file is wished to be read. */
+export interface ReadWish {
+  encoding?: string;
+  delimiter?: string;
+  hasHeader?: boolean;
+  sheet?: string;
+  skip?: number;
+  headerRows?: 0 | 1 | 2;
+  subject: string;
+}
+
+export interface Reading {
+  /** What the whole file comes to, by the last reading that ended. */
+  answer: FileReadingAnswer | null;
+  /** The reading that runs. */
+  job: Job | null;
+  error: Error | null;
+  cancel(): void;
+}
+
+/** Changes on end are waited for, so that typing reads once. */
+const WAIT_MS = 350;
+const LOOK_MS = 200;
+
+/** Reads a whole file again whenever how it is read changes; an earlier reading that still runs is cancelled. */
+export function useReading(upload: string, read: ReadWish, mapping: Mapping): Reading {
+  const [answer, setAnswer] = useState<FileReadingAnswer | null>(null);
+  const [job, setJob] = useState<Job | null>(null);
+  const [error, setError] = useState<Error | null>(null);
+  const asked = JSON.stringify({ read, mapping });
+  useEffect(() => {
+    let left = false;
+    let started: Job | null = null;
+    const stop = (id: string) => void call('POST', `/jobs/${id}/cancel`).catch(() => {});
+    const run = async () => {
+      const begun = await call<{ job: Job }>('POST', `/uploads/${upload}/readings`, JSON.parse(asked));
+      started = begun.job;
+      if (left) return stop(started.id);
+      for (let now = begun.job; ;) {
+        setJob(now);
+        if (now.state !== 'running') return ended(now);
+        await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+        if (left) return;
+        now = (await call<JobAnswer>('GET', `/jobs/${now.id}`)).job;
+      }
+    };
+    const ended = (now: Job) => {
+      setJob(null);
+      if (now.state === 'done') setAnswer(now.result as unknown as FileReadingAnswer);
+      else if (now.state === 'failed') setError(new Error(now.message ?? 'The file could not be read.'));
+    };
+    const timer = setTimeout(() => {
+      setError(null);
+      run().catch((failure: unknown) => {
+        if (left) return;
+        setJob(null);
+        setError(failure instanceof Error ? failure : new Error(String(failure)));
+      });
+    }, WAIT_MS);
+    return () => {
+      left = true;
+      clearTimeout(timer);
+      if (started) stop(started.id);
+    };
+  }, [upload, asked]);
+  const cancel = () => {
+    if (job) void call('POST', `/jobs/${job.id}/cancel`).catch(() => {});
+  };
+  return { answer, job, error, cancel };
+}
