@@ -51,13 +51,15 @@ export const people: Subject = {
     category('department', 'Department', 'The department the post is in.', {
       openers: 'department, in department',
       values: choices(DEPARTMENTS.join(', ')),
-      headings: 'department, function area, abteilung, oddeleni, dzial, service',
+      headings:
+        'department, function area, abteilung, bereich, oddeleni, utvar, oddelenie, dzial, service, departement, reparto, ufficio, departamento, osztaly, afdeling, avdelning, afdeling',
     }),
     category('level', 'Level', 'How high the post stands, from owner to specialist.', {
       openers: 'level',
       ordered: true,
       values: choices(LEVELS.join(', ')),
-      headings: 'level, seniority, rank, stufe, uroven',
+      headings:
+        'level, seniority, management level, rank, stufe, ebene, hierarchieebene, uroven, poziom, szczebel, niveau, livello, nivel, szint, niva',
     }),
     date('since', 'Since', 'The day the person took the post.', {
       section: 'growth',

@@ -89,11 +89,18 @@ function meanings(heading: string, known: ReadonlyMap<string, string>): Meant[] 
     for (let from = 0; from < Math.min(words.length, MOST_WORDS); from++)
       for (let to = Math.min(words.length, from + 5); to > from; to--) {
         const part = plainHeading(words.slice(from, to).join(' '));
-        // One short word in the middle of others says nothing.
         if (to - from > 1 || (part.length >= 5 && from === 0)) add(known.get(part), 1, part.length);
+        // Of single words the last says what it is: the town of the address, the phone of the office.
+        else if (to === words.length && part.length >= 3 && !GENERAL.has(part))
+          add(known.get(part), 1, part.length + MOST_WORDS);
       }
   return found.sort((a, b) => b.sure - a.sure || b.letters - a.letters);
 }
+
+/** Words that say nothing by themselves at the end of others: street name, area code. */
+const GENERAL: ReadonlySet<string> = new Set(
+  foldedWords('name names code codes number nr no id land by value type'),
+);
 
 /** Words of a heading that are looked at. */
 const MOST_WORDS = 12;

@@ -152,7 +152,7 @@ export function relatedReader(
       subject: 'people',
       company: reference(),
       record: {
-        name: name!() ?? [first!(), last!()].filter(Boolean).join(' '),
+        name: fullName(name!(), first!(), last!()),
         title: title!(),
         department: department(),
         level: level(),
@@ -227,6 +227,12 @@ export function relatedReader(
       };
     };
   }
+}
+
+/** A name from columns for all of it, the first and the last name; in some languages the word for a name alone means the first. */
+function fullName(name: string | null, first: string | null, last: string | null): string {
+  if (name !== null && (last === null || first !== null || name.includes(last))) return name;
+  return [first ?? name, last].filter(Boolean).join(' ');
 }
 
 function named({ number, domain, name }: CompanyReference): boolean {

@@ -40,7 +40,7 @@ function codeOf(text: string, tree: CodeTree, figures: number): string | null {
     .replace(/^([A-Z]) /, '$1');
   const exact = tree.nodeOf(tight);
   if (exact >= 0 && !(figures && /^\d+$/.test(tight) && tight.length < figures)) return tree.codes[exact]!;
-  const parts = /^[A-Z]?(\d+(?:[.-]\d+)*)[A-Z]{0,2}$/.exec(tight);
+  const parts = /^[A-Z]?(\d+(?:[.-]\d+)*)\.?[A-Z]{0,2}$/.exec(tight);
   if (!parts) return null;
   let digits = parts[1]!.replace(/[.-]/g, '');
   if (digits.length > MOST_FIGURES) return null;

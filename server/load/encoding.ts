@@ -90,10 +90,10 @@ function scan(path: string): Seen {
       if (length === 0) break;
       // What is cut at the end of a chunk waits for the next one.
       const end = read === 0 ? length : Math.max(1, length - 64);
-      scanChunk(buffer, length, end, seen, known);
+      const reached = scanChunk(buffer, length, end, seen, known);
       if (read === 0) break;
-      buffer.copyWithin(0, end, length);
-      carried = length - end;
+      buffer.copyWithin(0, reached, length);
+      carried = length - reached;
     }
   } finally {
     closeSync(file);
@@ -101,9 +101,11 @@ function scan(path: string): Seen {
   return seen;
 }
 
-function scanChunk(bytes: Buffer, length: number, end: number, seen: Seen, known: Set<string>): void {
+/** Returns where what is left of the bytes begins. */
+function scanChunk(bytes: Buffer, length: number, end: number, seen: Seen, known: Set<string>): number {
   let wordEnd = 0;
-  for (let i = 0; i < end;) {
+  let i = 0;
+  while (i < end) {
     const byte = bytes[i]!;
     if (byte < 128) {
       i++;
@@ -129,6 +131,7 @@ function scanChunk(bytes: Buffer, length: number, end: number, seen: Seen, known
     }
     i += Math.max(1, size);
   }
+  return i;
 }
 
 /** How many bytes the UTF-8 sequence at a place has; 0 where there is none. */

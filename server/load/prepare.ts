@@ -64,10 +64,11 @@ function kindOfText(text: string): 'GeoJSON' | 'JSON' | 'JSON Lines' | 'vCard' |
   if (!text.startsWith('{')) return null;
   const first = text.split('\n', 1)[0]!;
   if (/"type"\s{0,8}:\s{0,8}"FeatureCollection"/.test(text.slice(0, 4000))) return 'GeoJSON';
-  return isObject(first) ? 'JSON Lines' : 'JSON';
+  // One object alone may also hold the list of records.
+  return isRecord(first) && (text.includes('\n{') || !/\[\s{0,8}\{/.test(first)) ? 'JSON Lines' : 'JSON';
 }
 
-function isObject(line: string): boolean {
+function isRecord(line: string): boolean {
   try {
     return typeof JSON.parse(line) === 'object';
   } catch {
@@ -83,6 +84,11 @@ async function unpack(path: string): Promise<string | null> {
     );
     return 'gzip';
   }
+  if (start.subarray(0, 4).toString('latin1') === 'PK\u0005\u0006')
+    throw new Problem('wrong-archive', 'The archive is empty.', {
+      field: 'file',
+      rule: 'an archive of one file',
+    });
   if (start.subarray(0, 4).toString('latin1') !== 'PK\u0003\u0004') return null;
   const zip = await Zip.open(path).catch((error: Error) => {
     throw new Problem('broken-archive', `The archive cannot be opened: ${error.message}`, {
@@ -98,7 +104,7 @@ async function unpack(path: string): Promise<string | null> {
       throw new Problem(
         'wrong-archive',
         files.length === 0
-          ? 'The archive is empty.'
+          ? 'The archive has no file in it.'
           : `The archive has ${files.length} files: ${files.slice(0, 5).join(', ')}. Unpack it and choose one of them.`,
         { field: 'file', rule: 'an archive of one file' },
       );
@@ -188,7 +194,7 @@ function cellText(value: unknown): string {
   if (typeof value === 'number') return /\.\d{3}$/.test(String(value)) ? `${value}E0` : String(value);
   if (value instanceof Date) return value.toISOString().slice(0, 10);
   if (typeof value === 'object') return JSON.stringify(value);
-  return String(value);
+  return `${value as string | boolean}`;
 }
 
 /** A record with the objects in it taken apart: {address: {town}} has the key "address town". */

@@ -100,7 +100,9 @@ export const COMPANY_COLUMNS: readonly FileColumn[] = [
   {
     id: 'company-name',
     label: 'Company: name',
-    headings: words('company, company name, firm, firma, employer, organisation, organization, entreprise'),
+    headings: words(
+      'company, company name, firm, firma, employer, organisation, organization, entreprise, name of company, account, account name, unternehmen, firmenname, arbeitgeber, nazev firmy, spolecnost, zamestnavatel, nazov firmy, spolocnost, nazwa firmy, przedsiebiorstwo, pracodawca, societe, raison sociale, azienda, ragione sociale, societa, empresa, razon social, cegnev, ceg, bedrijf, bedrijfsnaam, foretag, virksomhed, bedrift',
+    ),
   },
   {
     id: 'company-country',

@@ -1,0 +1,58 @@
+import { guessSubject } from '../../core/records/headings.ts';
+import { guessMapping, type Mapping, type MappingDefaults } from '../../core/records/mapping.ts';
+import { loadCodeTrees, loadGazetteer, readReference } from '../reference.ts';
+import { prepareFile } from './prepare.ts';
+import { previewFile, type FilePreview, type FileReading } from './read-file.ts';
+
+/** A file as it is recognised. */
+export interface Recognised {
+  preview: FilePreview;
+  /** What it was before it was made a table; null where it is as it came. */
+  was: string | null;
+  subject: string;
+  mapping: Mapping;
+}
+
+export interface RecogniseWish {
+  path: string;
+  /** What is not to be recognised but taken as it is said. */
+  reading: Partial<FileReading>;
+  subject?: string;
+  /** True the first time: an archive is unpacked, and JSON, vCard and Parquet become tables. */
+  fresh?: boolean;
+  defaults: MappingDefaults;
+}
+
+/** How a file looks, what its rows are and what its columns may mean. @throws Problem */
+export async function recognise(wish: RecogniseWish): Promise<Recognised> {
+  const was = wish.fresh ? await prepareFile(wish.path) : null;
+  const preview = await previewFile(wish.path, wish.reading);
+  const subject = wish.subject ?? guessSubject(preview.header);
+  const places = loadGazetteer();
+  const mapping = guessMapping(preview.header, preview.rows, loadCodeTrees(), wish.defaults, subject, {
+    ...(preview.kind === 'csv' ? { delimiter: preview.delimiter } : {}),
+    sameCode: sameInBoth(),
+    isCountry: (text) => places.countryNamed(text) !== undefined,
+  });
+  return { preview, was, subject, mapping };
+}
+
+/** Tells of a cell of codes whether what it says is the same in NACE 2 and NACE 2.1. */
+function sameInBoth(): (cell: string) => boolean {
+  let same: Set<string> | null = null;
+  return (cell) => {
+    same ??= new Set(
+      readReference('codes/crosswalk.tsv.gz')
+        .split('\n')
+        .map((line) => line.split('\t'))
+        .filter(
+          ([from, a, to, b, kind]) => from === 'nace-2' && to === 'nace-2.1' && a === b && kind === 'exact',
+        )
+        .map(([, code]) => plainCode(code!)),
+    );
+    return cell.split(/[;,|]/).every((code) => same!.has(plainCode(code)));
+  };
+}
+
+/** The first four figures of a code: what a national one has behind them extends it. */
+const plainCode = (code: string) => code.replace(/\D/g, '').slice(0, 4);
