@@ -313,7 +313,7 @@ export interface FileReadingAnswer {
   rows: number;
   notData: number;
   refused: number;
-  /** Rows of a company that an earlier row of the file has by the same number. */
+  /** Rows of a company of which an earlier row of the file tells. */
   twice: number;
   records: number;
   /** For each column of the file. */

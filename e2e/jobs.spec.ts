@@ -177,29 +177,32 @@ test('a messy file is loaded, counted and exported with the same values', async 
     .setInputFiles({ name: 'firmy.csv', mimeType: 'text/csv', buffer });
   await expect(page.getByLabel('Encoding')).toHaveValue('windows-1250');
   await expect(page.getByLabel('Delimiter')).toHaveValue(';');
-  await expect(page.getByLabel('Decimals')).toHaveValue(',');
-  await expect(page.getByLabel('Money is in')).toHaveValue('1000');
+  await expect(page.getByLabel('Obrat v tis. Kč: decimals')).toHaveValue(',');
+  await expect(page.getByLabel('Obrat v tis. Kč is in')).toHaveValue('1000');
   await expect(page.getByLabel('Column Popis is read as')).toHaveValue('description');
+  await expect(page.getByLabel('companies: 50')).toBeVisible();
+  await expect(page.getByText('10 cells not understood')).toBeVisible();
+  await page.getByLabel('A cell that is not understood').selectOption('refuses its row');
+  await expect(page.getByLabel('companies: 40')).toBeVisible();
   await page.getByRole('button', { name: 'Load it' }).click();
   await page.getByRole('button', { name: 'refused rows' }).click();
   await expect(page.getByText('40 rows landed, 12 were refused.')).toBeVisible();
-  const refused = await hand.download(() =>
-    page.getByRole('link', { name: 'All refused rows as CSV' }).click(),
-  );
-  const list = parse(refused);
-  expect(list.slice(1).map(([row, column, value]) => [row, column, value])).toEqual([
-    ['22', 'Firma', ''],
-    ['23', 'Země', 'Atlantis'],
-    ['24', 'Počet zaměstnanců', 'many'],
-    ['25', 'Počet zaměstnanců', '9-2'],
-    ['26', 'Počet zaměstnanců', "'-4"],
-    ['27', 'Obrat v tis. Kč', '1.2.3'],
-    ['28', 'Obrat v tis. Kč', 'one'],
-    ['29', 'NACE', '99.99'],
-    ['30', 'NACE', 'wood'],
-    ['31', 'Ověřeno', '31.2.2026'],
-    ['32', 'Ověřeno', 'soon'],
-    ['33', 'row', '10 cells'],
+  const refused = await hand.download(() => page.getByRole('link', { name: /^All refused rows/ }).click());
+  const list = parse(refused, { bom: true, delimiter: ';', relax_column_count: true });
+  expect(list[0]!.slice(-2)).toEqual(['row', 'why']);
+  expect(list.slice(1).map((cells) => cells.slice(-2).join(' ').split(', expected')[0])).toEqual([
+    '22 Firma: empty',
+    '23 Země: “Atlantis”',
+    '24 Počet zaměstnanců: “many”',
+    '25 Počet zaměstnanců: “9-2”',
+    '26 Počet zaměstnanců: “-4”',
+    '27 Obrat v tis. Kč: “1.2.3”',
+    '28 Obrat v tis. Kč: “one”',
+    '29 NACE: “99.99”',
+    '30 NACE: “wood”',
+    '31 Ověřeno: “31.2.2026”',
+    '32 Ověřeno: “soon”',
+    '33 row: “10 cells”',
   ]);
 
   await page.getByRole('link', { name: 'Desk', exact: true }).click();

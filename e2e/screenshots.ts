@@ -175,13 +175,15 @@ test('empty workspace and loading a file', async ({ page }) => {
       '21.6.2026',
       '',
     ],
-    ['Ostrolin Dveře a.s.', '27000045', 'Prostějov', 'CZ', '50+', '289.400,00', '16.25', '30.8.2026', ''],
+    ['Ostrolin Dveře a.s.', '27000045', 'Prostějov', 'Morava', '50+', '289.400,00', '16.25', '30.8.2026', ''],
+    ['Luhovan Kov s.r.o.', '27000053', 'Zlín', 'CZ', 'pár lidí', 'k.A.', '25.53', 'loni', ''],
+    ['Celkem', '', '', '', '339', '1.419.600,50', '', '', ''],
   ];
   await page.getByLabel('File of companies').setInputFiles({
     name: 'lakovny-a-truhlari.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from(rows.map((row) => row.join(';')).join('\r\n')),
   });
-  await expect(page.getByLabel('Encoding')).toBeVisible();
+  await expect(page.getByLabel('companies: 5')).toBeVisible();
   await shot(page, 'load');
 });

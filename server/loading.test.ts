@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import ExcelJS from 'exceljs';
 import iconv from 'iconv-lite';
 import { parse } from 'csv-parse/sync';
-import type { SourceView, UploadAnswer, WordedTally } from '../contract/responses.ts';
+import type { RowsAnswer, SourceView, UploadAnswer, WordedTally } from '../contract/responses.ts';
 import { tape, TestServer } from './testing/test-server.ts';
 
 /** A file on its way through the API: recognised, loaded, counted, exported, removed; on real SQLite files with the real threads. */
@@ -269,7 +269,11 @@ test('a workbook loads like a CSV, its numbers and dates as they are', async () 
   });
   const { job } = await server.load(preview, { name: 'Workbook' });
   expect(job).toMatchObject({ state: 'done', result: { read: 2, refused: 0 } });
-  const key = `${(job.result as { source: string }).source}-2`;
+  const { source } = job.result as { source: string };
+  const lines = [{ id: 'a', field: 'source', test: { any: [source] } }];
+  const sort = [{ by: 'name', descending: false }];
+  const found = await server.api.post('/api/rows').send({ tape: tape(lines), columns: ['name'], sort });
+  const { key } = (found.body as RowsAnswer).rows[0]!;
   expect((await server.api.get(`/api/companies/${key}`)).body).toMatchObject({
     row: {
       cells: {

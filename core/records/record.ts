@@ -1,4 +1,5 @@
 import type { Scheme } from '../codes/tree.ts';
+import { plainRegistration } from '../values/identifiers.ts';
 import type { Reason } from '../tally/columns.ts';
 
 /** A number as a source gives it: exact (low = point = high), a band without a point, or an estimate with its range. */
@@ -96,9 +97,9 @@ export interface CompanyRecord {
 
 /**
  * The key under which records of one company meet: country and registration number, without
- * spaces and punctuation. Null where either is not known; names are not keys.
+ * spaces and punctuation and with the zeros that it lost. Null where either is not known; names are not keys.
  */
 export function registrationKey(record: Pick<CompanyRecord, 'country' | 'registration'>): string | null {
-  const number = record.registration?.toUpperCase().replace(/[^A-Z0-9]/g, '');
+  const number = record.registration === null ? '' : plainRegistration(record.registration, record.country);
   return record.country && number ? `${record.country}-${number}` : null;
 }

@@ -104,7 +104,7 @@ describe('merging records into a company', () => {
     expect(merged.company.checkedOn).toBe(900);
   });
   test('records meet by country and registration number, not by name', () => {
-    expect(registrationKey({ country: 'CZ', registration: ' 123 45-6 ' })).toBe('CZ-123456');
+    expect(registrationKey({ country: 'CZ', registration: ' 123 45-6 ' })).toBe('CZ-00123456');
     expect(registrationKey({ country: null, registration: '123456' })).toBeNull();
   });
 });

@@ -1,5 +1,6 @@
 import { mergeRecords, type SourcedRecord } from '../../core/records/merge.ts';
-import { registrationKey, type CompanyRecord } from '../../core/records/record.ts';
+import { companyKey } from '../../core/records/company-key.ts';
+import type { CompanyRecord } from '../../core/records/record.ts';
 import { companyParts, type CompanyParts } from '../tables/company.ts';
 
 /** A company ready to be written, as it crosses from the reading thread to the writing one. */
@@ -34,14 +35,14 @@ export class CompanyBatcher {
     this.put = put;
   }
 
-  /** Adds one row of a source. Without a registration number it is a company of its own. */
+  /** Adds one row of a source. */
   add(
     source: { id: number; key: string },
     row: number,
     cells: readonly string[],
     record: CompanyRecord,
   ): void {
-    const key = registrationKey(record) ?? `${source.key}-${row}`;
+    const key = companyKey(record, cells);
     let company = this.held.get(key);
     if (!company) {
       if (this.held.size >= MOST_HELD) this.flush();

@@ -1,7 +1,7 @@
+import { plainName } from '../../core/records/company-key.ts';
 import type { CompanyReference } from '../../core/records/related.ts';
 import { registrationKey } from '../../core/records/record.ts';
 import { domainOf } from '../../core/text/domain.ts';
-import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 
 /** What a company was found by. */
@@ -78,11 +78,4 @@ export class CompanyFinder {
     }
     return found;
   }
-}
-
-/** A name as names are compared: folded, without punctuation. */
-function plainName(name: string): string {
-  return fold(name)
-    .replace(/[^a-z0-9]+/g, ' ')
-    .trim();
 }

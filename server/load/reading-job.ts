@@ -5,7 +5,7 @@ import { Census } from '../../core/records/census.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import { relatedReader, type ReadSubject } from '../../core/records/read-related.ts';
 import { rowReader } from '../../core/records/read-row.ts';
-import { registrationKey } from '../../core/records/record.ts';
+import { companyKey } from '../../core/records/company-key.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import { dataRows, type FileReading } from './read-file.ts';
@@ -68,9 +68,9 @@ async function read(data: ReadingJobData): Promise<Record<string, unknown>> {
       for (const problem of found.problems)
         if (answer.refusals.length < MOST_REFUSED) answer.refusals.push({ row, ...problem });
     } else if ('record' in found) {
-      const key = registrationKey(found.record);
-      if (key !== null && keys.has(key)) answer.twice++;
-      else if (key !== null) keys.add(key);
+      const key = companyKey(found.record, cells);
+      if (keys.has(key)) answer.twice++;
+      else keys.add(key);
     }
   }
   answer.records = answer.rows - answer.notData - answer.refused - answer.twice;

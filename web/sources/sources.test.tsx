@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { Toaster } from 'sonner';
-import type { Job, SourceView, UploadAnswer } from '../../contract/responses.ts';
+import type { Job, SourceView, UploadAnswer, FileReadingAnswer } from '../../contract/responses.ts';
 import { PLAIN_MAPPING } from '../../core/testing/plain-mapping.ts';
 import { freshDesk, show, type Answers } from '../testing/render.tsx';
 import { Sources } from './Sources.tsx';
@@ -202,6 +202,8 @@ describe('loading a file', () => {
     above: [],
     sheets: [],
     undecodable: 0,
+    skip: 0,
+    headerRows: 1,
     fileName: 'Lackierer 2026.csv',
     kind: 'csv',
     encoding: 'utf-8',
@@ -211,7 +213,7 @@ describe('loading a file', () => {
     rows: [['Dubina', '12,5', 'x']],
     bytes: 2048,
     subject: 'companies',
-    mapping: { ...PLAIN_MAPPING, columns: ['name', 'revenue', null], decimal: ',' },
+    mapping: { ...PLAIN_MAPPING, columns: ['name', 'revenue', null], decimal: ',', styles: [{}, {}, {}] },
     columns: [
       column('name', 'Company'),
       column('revenue', 'Revenue'),
@@ -221,8 +223,31 @@ describe('loading a file', () => {
     ] as never,
     ...more,
   });
+  const plain = { understood: 3, empty: 0, emptyWords: [], notUnderstood: 0, values: [], more: 0 };
+  const reading = (more: Partial<FileReadingAnswer> = {}): FileReadingAnswer => ({
+    rows: 9,
+    notData: 1,
+    refused: 2,
+    twice: 1,
+    records: 5,
+    columns: [plain, plain, plain],
+    came: [['Dubina', '12,5', 'x']],
+    understood: [['Dubina', '12.5', '']],
+    refusals: [{ row: 4, column: 'Firma', value: '', rule: 'a name' }],
+    notDataRows: [{ row: 9, why: 'total', text: 'Summe · 40' }],
+    ...more,
+  });
+  const done = (answer: FileReadingAnswer) => ({
+    job: { ...job('r1'), kind: 'read', state: 'done', result: answer },
+  });
   const chosen = async (given: Answers = {}, first = upload()) => {
-    const shown = page(answers([source('a')], [], { 'POST /uploads': first, ...given }));
+    const shown = page(
+      answers([source('a')], [], {
+        'POST /uploads': first,
+        'POST /uploads/u1/readings': done(reading()),
+        ...given,
+      }),
+    );
     await shown.user.click(await screen.findByRole('button', { name: 'Load a file' }));
     await shown.user.upload(
       screen.getByLabelText('File of companies'),
@@ -237,18 +262,19 @@ describe('loading a file', () => {
     const started = jest.fn(() => ({ job: job('j7') }));
     const { user, sent } = await chosen({ 'POST /sources': started });
     expect(screen.getByText(/columns are read/).textContent).toMatch(/^2 of 3 columns are read; the others/);
-    await user.selectOptions(screen.getByLabelText('Money is in'), 'thousands');
-    await user.selectOptions(screen.getByLabelText('Currency'), 'CZK');
-    await user.selectOptions(screen.getByLabelText('Decimals'), '1,234.5');
+    await user.selectOptions(screen.getByLabelText('Currency where none is named'), 'CZK');
     fireEvent.change(screen.getByLabelText('Year of the figures'), { target: { value: '2024' } });
     await user.type(screen.getByLabelText('Country of all rows'), 'cz');
     // A column has one reading: taken over by the third, it leaves the second.
     await user.selectOptions(readAs('3'), 'Revenue');
     expect([readAs('Umsatz').value, readAs('3').value]).toEqual(['', 'revenue']);
+    await user.selectOptions(readAs('Umsatz'), 'Revenue');
+    await user.selectOptions(screen.getByLabelText('Umsatz is in'), 'thousands');
+    await user.selectOptions(screen.getByLabelText('Umsatz: decimals'), '1,234.5');
     await user.clear(screen.getByLabelText('Name of the source'));
     await user.type(screen.getByLabelText('Name of the source'), ' Coaters ');
     await user.type(screen.getByLabelText('Licence, if any'), 'CC0');
-    await user.click(screen.getByRole('checkbox', { name: /all or nothing/ }));
+    await user.selectOptions(screen.getByLabelText('A cell that is not understood'), 'and nothing is loaded');
     await user.click(screen.getByRole('button', { name: 'Load it' }));
     await waitFor(() => expect(started).toHaveBeenCalled());
     expect(sent('POST /sources')).toEqual([
@@ -257,13 +283,17 @@ describe('loading a file', () => {
         name: 'Coaters',
         licence: 'CC0',
         asOf: '2026-09-30',
-        read: { encoding: 'utf-8', delimiter: ';', hasHeader: true, subject: 'companies' },
+        read: {
+          ...{ encoding: 'utf-8', delimiter: ';', hasHeader: true, skip: 0, headerRows: 1 },
+          subject: 'companies',
+        },
         mapping: {
           ...upload().mapping,
-          columns: ['name', null, 'revenue'],
-          revenueUnit: 1000,
+          columns: ['name', 'revenue', null],
+          styles: [{}, { unit: 1000, decimal: '.' }, {}],
+          undecided: [],
+          unreadable: 'refuse',
           currency: 'CZK',
-          decimal: '.',
           year: 2024,
           country: 'CZ',
         },
@@ -272,6 +302,67 @@ describe('loading a file', () => {
       },
     ]);
     expect(await screen.findByRole('heading', { name: 'Sources' })).toBeTruthy();
+  });
+  test('says what the whole file comes to, in steps down to the records', async () => {
+    await chosen();
+    const roll = within(await screen.findByRole('complementary', { name: 'What it comes to' }));
+    await roll.findByText(/Rows under the headings/);
+    expect(roll.getAllByRole('listitem').map((step) => step.textContent)).toEqual([
+      '+Rows under the headings9+9',
+      '−Not data: totals, notes, headings again8row 9: Summe · 40−1',
+      '−Refused6row 4, Firma: expected a name−2',
+      '−Twice: a company that an earlier row has5−1',
+    ]);
+    expect(roll.getByLabelText('companies: 5')).toBeTruthy();
+    expect(screen.getByRole('row', { name: /^Umsatz/ }).textContent).toContain('12,5 → 12.5');
+  });
+  test('lets what is not understood be answered once, and taken back', async () => {
+    const open = { ...plain, notUnderstood: 7, emptyWords: [{ word: 'k.A.', count: 2 }], empty: 2 };
+    const values = [
+      { value: 'viele', count: 4, rule: 'a number' },
+      { value: '?!', count: 2, rule: 'a number' },
+      { value: 'x', count: 1, rule: 'a number' },
+    ];
+    const { user, sent } = await chosen({
+      'POST /uploads/u1/readings': done(reading({ columns: [plain, { ...open, values }, plain] })),
+    });
+    await user.click(await screen.findByRole('button', { name: '7 not understood in Umsatz' }));
+    expect(screen.getByText('k.A.')).toBeTruthy();
+    await user.type(screen.getByLabelText('Read “viele” as'), '250+{Enter}');
+    await user.click(screen.getByRole('button', { name: 'Leave “?!” empty' }));
+    await user.click(screen.getByRole('button', { name: 'Refuse rows with “x”' }));
+    const given = await screen.findByRole('list', { name: 'Answers for Umsatz' });
+    expect(
+      within(given)
+        .getAllByRole('listitem')
+        .map((one) => one.textContent),
+    ).toEqual([
+      '“viele” is read as “250+”take back',
+      '“?!” is left emptytake back',
+      '“x” refuses its rowtake back',
+    ]);
+    await user.click(within(given).getAllByRole('button', { name: 'take back' })[1]!);
+    await waitFor(() =>
+      expect(sent('POST /uploads/u1/readings').at(-1)).toMatchObject({
+        mapping: { answers: [null, { viele: '250+', x: null }, null] },
+      }),
+    );
+  });
+  test('asks what nobody can see, and loads nothing before it is said', async () => {
+    const first = upload();
+    first.mapping = { ...first.mapping, undecided: [{ column: 1, what: 'decimal' }] };
+    const { user, sent } = await chosen({ 'POST /sources': { job: job('j9') } }, first);
+    const load = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Load it' });
+    expect(load().disabled).toBe(true);
+    expect(screen.getByText(/Say how “Umsatz” is written/)).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText('Umsatz: decimals'), '1.234,5');
+    expect(load().disabled).toBe(false);
+    await user.click(load());
+    await waitFor(() =>
+      expect(sent('POST /sources')).toMatchObject([
+        { mapping: { styles: [{}, { decimal: ',' }, {}], undecided: [] } },
+      ]),
+    );
   });
   test('asks for a name column before anything is loaded, and keeps what was entered when loading fails', async () => {
     const { user } = await chosen({ 'POST /sources': new Error('as-of date lies in the future') });
@@ -284,7 +375,7 @@ describe('loading a file', () => {
     expect(await screen.findByText('as-of date lies in the future')).toBeTruthy();
     expect(screen.getByLabelText<HTMLInputElement>('Licence, if any').value).toBe('CC0');
   });
-  test('reads the file anew with another encoding, delimiter, first row or kind of row', async () => {
+  test('reads the file anew with another encoding, shape or kind of row', async () => {
     const people = upload({
       subject: 'people',
       mapping: { ...upload().mapping, columns: [null, null, null] },
@@ -292,24 +383,43 @@ describe('loading a file', () => {
     });
     const { user, sent } = await chosen({
       'POST /uploads/u1/preview': ({ subject, encoding }: { subject: string; encoding: string }) =>
-        subject === 'people' ? people : upload({ encoding, rows: [['Dubina s ř', '1', '']] }),
+        subject === 'people' ? people : upload({ encoding, header: ['Firma', 'Umsatz', 'ř'] }),
       'POST /sources': { job: job('j8') },
     });
     await user.selectOptions(screen.getByLabelText('Encoding'), 'windows-1250');
-    expect(await screen.findByText('Dubina s ř')).toBeTruthy();
+    expect(await screen.findByLabelText('Column ř is read as')).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText('Headings'), 'two rows, joined');
+    await waitFor(() =>
+      expect(sent('POST /uploads/u1/preview').at(-1)).toMatchObject({ headerRows: 2, skip: 0 }),
+    );
     await user.click(screen.getByRole('radio', { name: /person/ }));
     expect(await screen.findByText(/No column says which company a row belongs to/)).toBeTruthy();
-    expect(sent('POST /uploads/u1/preview').at(-1)).toEqual({
-      encoding: 'windows-1250',
-      delimiter: ';',
-      hasHeader: true,
-      subject: 'people',
-    });
-    expect(screen.queryByLabelText('Money is in')).toBeNull();
+    expect(sent('POST /uploads/u1/preview').at(-1)).toMatchObject({ delimiter: ';', subject: 'people' });
+    expect(screen.queryByLabelText('Currency where none is named')).toBeNull();
     await user.selectOptions(readAs('Firma'), 'Domain');
     await user.type(screen.getByLabelText(/Countries of which this file has all people/), 'cz, at');
     await user.click(screen.getByRole('button', { name: 'Load it' }));
     await waitFor(() => expect(sent('POST /sources')).toMatchObject([{ covers: ['CZ', 'AT'] }]));
+  });
+  test('of a workbook offers its sheets, hidden ones marked, and says what stands above and what is damaged', async () => {
+    const book = upload({
+      kind: 'xlsx',
+      sheet: 'Firms',
+      sheets: [
+        { name: 'Draft', hidden: true },
+        { name: 'Firms', hidden: false },
+      ],
+      above: [['Suppliers', '2026']],
+      skip: 2,
+      undecodable: 3,
+    });
+    const { user, sent } = await chosen({ 'POST /uploads/u1/preview': book }, book);
+    expect(screen.queryByLabelText('Encoding')).toBeNull();
+    expect(screen.getByText('Suppliers 2026')).toBeTruthy();
+    expect(screen.getByText(/bytes are no character/).textContent).toMatch(/^3 bytes/);
+    await user.selectOptions(screen.getByLabelText('Sheet'), 'Draft (hidden)');
+    await waitFor(() => expect(sent('POST /uploads/u1/preview')).toMatchObject([{ sheet: 'Draft' }]));
+    expect(sent('POST /uploads/u1/preview')[0]).not.toHaveProperty('skip');
   });
   test('that cannot be read says why, and another can be chosen', async () => {
     const { user } = page(

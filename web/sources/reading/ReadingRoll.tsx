@@ -34,7 +34,8 @@ export function ReadingRoll({
       note={
         left > 0 && (
           <span className="text-unsure">
-            <span className="figure">{format.number(left)}</span> cells not understood
+            <span className="figure">{format.number(left)}</span> {left === 1 ? 'cell' : 'cells'} not
+            understood
           </span>
         )
       }
@@ -75,7 +76,7 @@ function stepsOf({ rows, notData, refused, twice, notDataRows, refusals }: FileR
     },
     {
       key: 'twice',
-      label: 'Twice: a number that an earlier row has',
+      label: 'Twice: a company that an earlier row has',
       delta: -twice,
       total: rows - notData - refused - twice,
     },

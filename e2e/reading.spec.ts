@@ -1,0 +1,58 @@
+import { expect, test } from '@playwright/test';
+import { Hand } from './hand.ts';
+import { baseOf } from './ports.ts';
+
+/** A file of somebody else's, read, mended by keys and loaded. */
+
+test('a messy file is mended on the screen by keys alone, and lands as it was mended', async ({ page }) => {
+  const hand = new Hand(page);
+  await page.goto(`${baseOf('empty')}/sources?load`);
+  const lines = [
+    'Lieferantenliste Herbst;;;;',
+    '',
+    'Firma;Land;Mitarbeiter;Umsatz (Tsd. €);Geprüft am',
+    'Kolmberg Lacke GmbH;Deutschland;1.250;12.500;30.9.2026',
+    'Ettlin Möbel KG;D;viele;2-10 Mio. €;1.9.2026',
+    'Rosenlaui Holz AG;Schweiz;k.A.;unter 500;1.9.2026',
+    'Summe;;1.250;12.500;',
+  ];
+  await page.getByLabel('File of companies').setInputFiles({
+    name: 'lieferanten.csv',
+    mimeType: 'text/csv',
+    // Windows-1252, in which the euro is no letter of Latin-1.
+    buffer: Buffer.from([...lines.join('\r\n')].map((char) => (char === '€' ? 0x80 : char.charCodeAt(0)))),
+  });
+  await expect(page.getByLabel('companies: 3')).toBeVisible();
+  await expect(page.getByText('2 cells not understood')).toBeVisible();
+  await expect(page.getByLabel('Rows to skip above')).toHaveValue('2');
+  await expect(page.getByRole('row', { name: /^Umsatz/ })).toContainText('12.500 → 12,500,000');
+  const open = async (name: string) => {
+    await page.getByRole('button', { name: `1 not understood in ${name}` }).focus();
+    await hand.key('Enter');
+  };
+  await open('Land');
+  await page.getByLabel('Read “D” as').focus();
+  await page.keyboard.type('Deutschland');
+  await hand.key('Enter');
+  await expect(page.getByText('1 cell not understood')).toBeVisible();
+  await open('Mitarbeiter');
+  await page.getByLabel('Read “viele” as').focus();
+  await page.keyboard.type('250+');
+  await hand.key('Enter');
+  await expect(page.getByText(/cells? not understood/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Load it' }).focus();
+  await hand.key('Enter');
+  await expect(page.getByRole('row', { name: /^lieferanten/ })).toContainText('DE');
+  const tape = { format: 'just-tally.tape', version: 1, subject: 'companies', lines: [] };
+  const { rows } = (await (
+    await page.request.post(`${baseOf('empty')}/api/rows`, {
+      data: { tape, columns: ['name', 'headcount', 'revenue', 'place'], limit: 500 },
+    })
+  ).json()) as { rows: { cells: Record<string, unknown> }[] };
+  const ettlin = rows.find(({ cells }) => cells.name === 'Ettlin Möbel KG')!.cells;
+  expect(ettlin).toMatchObject({
+    headcount: { low: 250, high: null },
+    revenue: { low: 2_000_000, high: 10_000_000, currency: 'EUR' },
+    place: { country: 'DE' },
+  });
+});
