@@ -4,7 +4,7 @@ import type { FiledTogether } from '../core/codes/together.ts';
 import type { Scheme } from '../core/codes/tree.ts';
 import type { ColumnSet } from '../core/fields/column-sets.ts';
 import type { FileColumn } from '../core/fields/field.ts';
-import type { ColumnReading } from '../core/records/census.ts';
+import type { RememberedReading } from './readings.ts';
 import type { Mapping } from '../core/records/mapping.ts';
 import type { CompanyRecord } from '../core/records/record.ts';
 import type { Reason } from '../core/tally/columns.ts';
@@ -305,26 +305,9 @@ export interface UploadAnswer {
   /** What the rows are taken for. */
   subject: string;
   mapping: Mapping;
+  /** How files with the same headings were read before, the latest first. */
+  remembered: RememberedReading[];
   columns: FileColumn[];
-}
-
-/** What a whole file comes to before it is loaded: the result of a job of kind "read". Its steps: rows, less what is no data, less refused, less twice, are the records. */
-export interface FileReadingAnswer {
-  rows: number;
-  notData: number;
-  refused: number;
-  /** Rows of a company of which an earlier row of the file tells. */
-  twice: number;
-  records: number;
-  /** For each column of the file. */
-  columns: ColumnReading[];
-  /** The first rows as they came, and as they were understood. */
-  came: string[][];
-  understood: string[][];
-  /** The first cells that refuse their row. */
-  refusals: { row: number; column: string; value: string; rule: string }[];
-  /** The first rows that are no data. */
-  notDataRows: { row: number; why: string; text: string }[];
 }
 
 export type JobState = 'running' | 'done' | 'failed' | 'cancelled';

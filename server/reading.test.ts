@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { FileReadingAnswer, RowsAnswer, UploadAnswer } from '../contract/responses.ts';
+import type { FileReadingAnswer } from '../contract/readings.ts';
+import type { RowsAnswer, UploadAnswer } from '../contract/responses.ts';
 import type { Mapping } from '../core/records/mapping.ts';
 import { tape, TestServer } from './testing/test-server.ts';
 
@@ -83,6 +84,18 @@ describe('a file is read as it would be loaded', () => {
     expect((await companies(['name', 'headcount'])).map(({ cells }) => cells.name)).toEqual([
       ...['Alderway Coatings', 'Brackfold', 'Corbin Works'],
     ]);
+  });
+
+  test('the next file with the same headings can be read so again, answers and all', async () => {
+    const next = await uploaded('suppliers-october.csv', FILE);
+    expect(next.remembered).toMatchObject([
+      {
+        name: 'Branch list',
+        subject: 'companies',
+        mapping: { answers: [null, { Atlantis: 'Portugal' }, { viele: '250+' }, { '3': null }, null] },
+      },
+    ]);
+    expect((await uploaded('other.csv', ['Company,Town', 'A Works,Brno'])).remembered).toEqual([]);
   });
 
   test('what nobody can see has to be said before it is loaded', async () => {

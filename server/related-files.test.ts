@@ -75,7 +75,7 @@ test('people land at the company of their number, domain or name; a name that tw
     result: { read: 6, refused: 2, found: { number: 1, domain: 1, name: 1, not: 1 } },
   });
   const refused = await server.api.get(`/api/jobs/${job.id}/refusals`);
-  expect((parse(refused.text, { bom: true }) as string[][]).map((cells) => cells.slice(-2))).toEqual([
+  expect(parse(refused.text, { bom: true }).map((cells: string[]) => cells.slice(-2))).toEqual([
     ['row', 'why'],
     ['6', 'the row: empty, expected a registration number, domain or name of its company'],
     ['7', 'Level: “emperor”, expected one of owner, founder, director, head, manager, specialist'],

@@ -107,4 +107,15 @@ export const workspaceMigrations: readonly string[] = [
   ALTER TABLE list ADD COLUMN revision INTEGER NOT NULL DEFAULT 0;
   ALTER TABLE facts ADD COLUMN contacts INTEGER NOT NULL DEFAULT 0;
   `,
+  /* How files were read, by their headings, so that the next file with the same is read so again. */
+  `
+  CREATE TABLE remembered_reading (
+    name TEXT NOT NULL,     -- that of the source that was loaded so
+    subject TEXT NOT NULL,
+    header TEXT NOT NULL,   -- JSON list of headings
+    mapping TEXT NOT NULL,  -- JSON, core/records/mapping.ts
+    used_at TEXT NOT NULL,
+    PRIMARY KEY (header, name)
+  ) STRICT, WITHOUT ROWID;
+  `,
 ];

@@ -127,7 +127,7 @@ function plainRelated(related: RelatedRecord): Record<string, unknown> {
   );
   const amount = 'amount' in related.record ? { amount: money(related.record.amount) } : {};
   return {
-    ...Object.fromEntries(dates),
+    ...(Object.fromEntries(dates) as Record<string, unknown>),
     ...amount,
     company:
       'company' in related

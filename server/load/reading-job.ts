@@ -1,6 +1,6 @@
 import { statSync } from 'node:fs';
 import { workerData } from 'node:worker_threads';
-import type { FileReadingAnswer } from '../../contract/responses.ts';
+import type { FileReadingAnswer } from '../../contract/readings.ts';
 import { Census } from '../../core/records/census.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import { relatedReader, type ReadSubject } from '../../core/records/read-related.ts';

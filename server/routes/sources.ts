@@ -23,6 +23,7 @@ import { readInThread } from '../load/reading-thread.ts';
 import { refusalsPath } from '../load/refusals.ts';
 import { asOfDay } from '../days.ts';
 import type { Services } from '../services.ts';
+import { rememberedReadings, rememberReading } from '../tables/remembered-readings.ts';
 import { sourceByKey, viewSources } from '../tables/source.ts';
 import { readSettings, writeSettings } from '../tables/workspace.ts';
 
@@ -106,6 +107,7 @@ export function sourceRoutes(services: Services): Router {
     rows: read.preview.rows.slice(0, SHOWN_ROWS),
     subject: read.subject,
     mapping: read.mapping,
+    remembered: rememberedReadings(workspace, read.preview.header),
     columns: fileColumns(read.subject).map(({ id, label, headings }) => ({ id, label, headings })),
   });
   const mayWrite = () => {
@@ -206,6 +208,7 @@ export function sourceRoutes(services: Services): Router {
       async () => {
         uploads.delete(load.upload);
         rmSync(path, { force: true });
+        rememberReading(workspace, { name: load.name, subject, header, mapping: { ...load.mapping } });
         await engine.reload();
       },
     );

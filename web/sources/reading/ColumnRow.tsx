@@ -1,7 +1,8 @@
 import clsx from 'clsx';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
-import type { FileReadingAnswer, UploadAnswer } from '../../../contract/responses.ts';
+import type { FileReadingAnswer } from '../../../contract/readings.ts';
+import type { UploadAnswer } from '../../../contract/responses.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
 import { useFormat } from '../../app/format.ts';
 import { NotUnderstood } from './NotUnderstood.tsx';

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { FileReadingAnswer } from '../../../contract/responses.ts';
+import type { FileReadingAnswer } from '../../../contract/readings.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button } from '../../ui/controls.tsx';
 import { Roll, type RollStep } from '../../ui/Roll.tsx';

@@ -1,5 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import type { RememberedReading } from '../../../contract/readings.ts';
 import type { Job, UploadAnswer } from '../../../contract/responses.ts';
 import { oneOf, subjectOf } from '../../../core/fields/registry.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
@@ -81,6 +82,14 @@ export function ReadingScreen({
     onSuccess: ({ job }) => onStarted(job),
   });
   const change = (part: Partial<Mapping>) => setMapping({ ...mapping, ...part });
+  /** Reads the file as one with the same headings was read, answers and all. */
+  const takeOver = (before: RememberedReading) => {
+    if (before.subject !== subject)
+      again.mutate({ subject: before.subject }, { onSuccess: () => setMapping(before.mapping) });
+    else setMapping(before.mapping);
+    setName(before.name);
+    if (before.mapping.unreadable) setBad(before.mapping.unreadable);
+  };
   const readAs = (column: number, id: string | null) =>
     change({ columns: mapping.columns.map((one, i) => (i === column ? id : one === id ? null : one)) });
   const has = (id: string) => mapping.columns.includes(id);
@@ -122,6 +131,16 @@ export function ReadingScreen({
           <p className="text-unsure">
             <span className="figure">{format.number(file.undecodable)}</span> bytes are no character in this
             encoding. Is another one meant?
+          </p>
+        )}
+        {file.remembered.length > 0 && (
+          <p className="flex flex-wrap items-baseline gap-2">
+            <span className="text-soft">Files with the same headings were read before. Read it as</span>
+            {file.remembered.map((one) => (
+              <Button key={one.name} onClick={() => takeOver(one)}>
+                {one.name}, {format.date(one.usedAt.slice(0, 10))}
+              </Button>
+            ))}
           </p>
         )}
         <Trouble error={again.error ?? reading.error} />

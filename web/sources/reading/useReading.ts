@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import type { FileReadingAnswer, Job, JobAnswer } from '../../../contract/responses.ts';
+import type { FileReadingAnswer } from '../../../contract/readings.ts';
+import type { Job, JobAnswer } from '../../../contract/responses.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
 import { call } from '../../api.ts';
 
