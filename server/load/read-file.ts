@@ -6,7 +6,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import { checkArchive } from './archive.ts';
 import { encodingOf } from './encoding.ts';
 import { odsRows, odsSheets } from './workbook/ods.ts';
-import type { Sheet } from './workbook/sheets.ts';
+import { MOST_COLUMNS, type Sheet } from './workbook/sheets.ts';
 import { xlsxRows, xlsxSheets } from './workbook/xlsx.ts';
 import { Zip } from './workbook/zip.ts';
 
@@ -41,8 +41,6 @@ const SAMPLE_BYTES = 256 * 1024;
 const SAMPLE_ROWS = 2000;
 const MOST_ABOVE_SHOWN = 10;
 const DELIMITERS = [',', ';', '\t', '|'];
-/** As many as a sheet of a workbook can have. */
-const MOST_COLUMNS = 16_384;
 
 /** A first line with which spreadsheets name the separator of the others; it is no row. */
 const SEPARATOR = /^sep=([,;|\t])[\r\n]/i;

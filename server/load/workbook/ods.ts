@@ -1,7 +1,7 @@
 import { numberText } from './xlsx.ts';
 import { streamXml, type XmlHandler } from './xml.ts';
 import { Zip } from './zip.ts';
-import type { Sheet } from './sheets.ts';
+import { MOST_COLUMNS, type Sheet } from './sheets.ts';
 
 /** Reads the rows of an ODS workbook, as its content is described in the OpenDocument format 1.2. */
 
@@ -46,7 +46,7 @@ export async function* odsRows(path: string, sheet: string | null): AsyncGenerat
   }
 }
 
-/** Equal rows or cells on end that are kept as so many; more of them are a filled-up sheet. */
+/** Equal rows on end that are kept as so many; more of them are a filled-up sheet. */
 const MOST_REPEATED = 10_000;
 
 class RowReader implements XmlHandler {
@@ -110,7 +110,7 @@ class RowReader implements XmlHandler {
   }
 
   private endCell(text: string): void {
-    const times = Math.min(this.cellTimes, MOST_REPEATED);
+    const times = Math.min(this.cellTimes, MOST_COLUMNS + 1 - this.row.length);
     for (let i = 0; i < times; i++) {
       const at = this.row.length;
       const over = this.above.get(at);

@@ -3,3 +3,6 @@ export interface Sheet {
   name: string;
   hidden: boolean;
 }
+
+/** Columns that a sheet of a workbook can have. */
+export const MOST_COLUMNS = 16_384;

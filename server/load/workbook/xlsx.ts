@@ -1,7 +1,7 @@
 import { isoOf, dayOf } from '../../../core/dates.ts';
 import { streamXml, readXml, type XmlHandler } from './xml.ts';
 import { Zip } from './zip.ts';
-import type { Sheet } from './sheets.ts';
+import { MOST_COLUMNS, type Sheet } from './sheets.ts';
 
 /** Reads the rows of an XLSX or XLSM workbook, as its parts are described in ECMA-376. */
 
@@ -221,6 +221,8 @@ class RowReader {
     } else if (name === 'c') {
       // Where a cell stands may be left out; then it is the next one.
       this.at = attributes.r === undefined ? this.at + 1 : columnOf(attributes.r);
+      if (this.at >= MOST_COLUMNS)
+        throw new Error(`a cell stands in column ${this.at + 1}; sheets have at most ${MOST_COLUMNS}.`);
       this.type = attributes.t ?? 'n';
       this.style = Number(attributes.s ?? 0);
       this.value = '';
@@ -274,10 +276,10 @@ function plainNumber(value: number): string {
   return /\.\d{3}$/.test(text) ? `${text}E0` : text;
 }
 
-/** The place of a column, from 0: A is 0, AA is 26. */
+/** The place of a column, from 0: A is 0, AA is 26. Letters beyond the third are another file's. */
 function columnOf(reference: string): number {
   let at = 0;
-  for (const letter of reference) {
+  for (const letter of reference.slice(0, 4)) {
     const code = letter.charCodeAt(0) - 64;
     if (code < 1 || code > 26) break;
     at = at * 26 + code;

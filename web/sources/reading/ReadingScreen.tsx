@@ -16,6 +16,9 @@ import { HowFile } from './HowFile.tsx';
 import { ReadingRoll } from './ReadingRoll.tsx';
 import { useReading, type ReadWish } from './useReading.ts';
 
+/** Columns that are shown at once; a file with more is rarely meant to have them. */
+const SHOWN_COLUMNS = 200;
+
 /** How a file is read: each column with what it is and how it is written, what the whole file comes to, and what of it was not understood. */
 export function ReadingScreen({
   first,
@@ -36,6 +39,7 @@ export function ReadingScreen({
   const [asOf, setAsOf] = useState(today);
   const [bad, setBad] = useState<'empty' | 'refuse' | 'nothing'>('empty');
   const [covers, setCovers] = useState('');
+  const [all, setAll] = useState(false);
   const { subject } = file;
   const wish: ReadWish = {
     ...(file.kind === 'csv' ? { encoding: file.encoding, delimiter: file.delimiter } : {}),
@@ -158,7 +162,7 @@ export function ReadingScreen({
               </tr>
             </thead>
             <tbody>
-              {file.header.map((_, at) => (
+              {file.header.slice(0, all ? undefined : SHOWN_COLUMNS).map((_, at) => (
                 <ColumnRow
                   key={at}
                   at={at}
@@ -171,6 +175,11 @@ export function ReadingScreen({
               ))}
             </tbody>
           </table>
+          {!all && file.header.length > SHOWN_COLUMNS && (
+            <Button className="mt-2" onClick={() => setAll(true)}>
+              Show the other {format.number(file.header.length - SHOWN_COLUMNS)} columns
+            </Button>
+          )}
           <p className="mt-1 text-[13px] text-soft">
             {file.header.length - unread} of {file.header.length} columns are read
             {unread > 0 && '; the others are kept with the records as they came, but not counted'}.
