@@ -77,7 +77,12 @@ export function exportColumns(
           return [{ heading, kind: 'number', width, value: (row) => cell<number>(row) }];
         return [
           { heading, kind: 'number', width, value: (row) => quantity(cell(row), (value) => value) },
-          { heading: `${heading} basis`, kind: 'text', width: 14, value: (row) => basis(row, id) },
+          {
+            heading: `${heading} basis`,
+            kind: 'text',
+            width: 14,
+            value: (row) => basis(row, id, (value) => value),
+          },
         ];
       case 'money':
         return [
@@ -93,7 +98,12 @@ export function exportColumns(
             width: 9,
             value: (row) => cell<MoneyCell>(row)?.year ?? null,
           },
-          { heading: `${heading} basis`, kind: 'text', width: 14, value: (row) => basis(row, id) },
+          {
+            heading: `${heading} basis`,
+            kind: 'text',
+            width: 14,
+            value: (row) => basis(row, id, (amount) => inCurrency(cell(row), amount, currency)),
+          },
         ];
       case 'growth':
         return [
@@ -109,7 +119,9 @@ export function exportColumns(
             width,
             value: (row) => {
               const value = cell<string | string[]>(row);
-              return Array.isArray(value) ? value.join('; ') : (labelOf(field, value) ?? null);
+              // Known to be none is not the same as unknown.
+              if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join('; ');
+              return labelOf(field, value) ?? null;
             },
           },
         ];
@@ -130,7 +142,11 @@ function countText(cell: Cell): number | string | null {
 }
 
 function moneyIn(cell: MoneyCell | null, currency: string): string | number | null {
-  return cell && quantity(cell, (amount) => converted(amount, cell.currency, currency, cell.year));
+  return cell && quantity(cell, (amount) => inCurrency(cell, amount, currency));
+}
+
+function inCurrency(cell: MoneyCell | null, amount: number, currency: string): number | null {
+  return cell && converted(amount, cell.currency, currency, cell.year);
 }
 
 /** The figure where there is one, else the band as text: 10-49, 250+. */
@@ -149,7 +165,12 @@ function quantity(
   return cell.high === null ? `${low}+` : `${low}-${scaled(cell.high)}`;
 }
 
-function basis(row: Row, id: string): string {
+/** How a figure is known, an estimate with its range in the figures beside it, or why it is not. */
+function basis(row: Row, id: string, scale: (value: number) => number | null): string {
   const cell = row.cells[id] as QuantityCell | null;
-  return cell ? cell.basis : `unknown: ${row.why?.[id] ?? 'not collected'}`;
+  if (!cell) return `unknown: ${row.why?.[id] ?? 'not collected'}`;
+  const { low, high } = cell;
+  if (cell.basis !== 'estimate' || low === null || high === null || low === high) return cell.basis;
+  const [from, to] = [scale(low), scale(high)].map((value) => value && Math.round(value * 100) / 100);
+  return from === null || to === null ? cell.basis : `estimate (${from}-${to})`;
 }

@@ -1,6 +1,6 @@
 import { isoOf } from '../dates.ts';
 import { DATE_COLUMNS } from './column-styles.ts';
-import type { CellWatcher } from './column-reader.ts';
+import { LONGEST_SHOWN, type CellWatcher } from './column-reader.ts';
 import type { Quantity } from './record.ts';
 
 /** What a whole file comes to before any of it is loaded, column by column. */
@@ -29,7 +29,6 @@ const MOST_VALUES = 200;
 /** Different cells that are told apart in a column. */
 const MOST_TOLD_APART = 20_000;
 const MOST_WORDS = 20;
-const LONGEST_SHOWN = 200;
 
 class ColumnCensus {
   understood = 0;

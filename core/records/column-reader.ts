@@ -23,7 +23,7 @@ export interface CellWatcher {
 
 const LONGEST_CELL = 32_767;
 /** Characters of a cell that are shown. */
-const LONGEST_SHOWN = 200;
+export const LONGEST_SHOWN = 200;
 
 /** Columns whose rows mean nothing where they are not understood: whom a row is about. */
 const WHO: ReadonlySet<string> = new Set([
@@ -89,7 +89,9 @@ export class ColumnReader {
     const isName = NAMES.has(id);
     return () => {
       const came = this.cells[at]?.trim() ?? '';
-      const answer = answers && Object.hasOwn(answers, came) ? answers[came] : undefined;
+      // Cells are answered as they are shown.
+      const shown = came.length > LONGEST_SHOWN ? came.slice(0, LONGEST_SHOWN) : came;
+      const answer = answers && Object.hasOwn(answers, shown) ? answers[shown] : undefined;
       const cell = answer ?? came;
       if (answer === null) {
         this.refuse(at, came, 'another value; this one is refused');

@@ -21,6 +21,7 @@ const partsOf = (cell: string, separator: string | RegExp = ';') =>
 
 /** "Rutavel; Kontovar [2024-03-01..2026-02-11]": products by comma, semicolon or bar, with the days first and last seen where known. @throws CellError */
 export function readTechnologies(cell: string): SeenTechnology[] {
+  if (NONE.test(cell)) return [];
   return partsOf(cell, /[,;|]/).map((part) => {
     const seen = /^(.*\S)\s*\[([^\]]*)\]$/.exec(part);
     if (!seen) return { label: part, first: null, last: null };
@@ -74,9 +75,12 @@ export function readDepartments(cell: string): DepartmentStaff[] {
   });
 }
 
+/** That it is known that there is none. */
+const NONE = /^(none|keine?|žádné|zadne|žiadne|aucune?|nessuna?|ninguna?|geen)$/i;
+
 /** Values by comma, semicolon or bar; "none" is an empty list. */
 export function readValues(cell: string): string[] {
-  return /^(none|keine?|zadne|brak)$/i.test(cell) ? [] : [...new Set(partsOf(cell, /[,;|]/))];
+  return NONE.test(cell) ? [] : [...new Set(partsOf(cell, /[,;|]/))];
 }
 
 const YES = new Set(['yes', 'y', 'true', '1', 'ja', 'ano', 'tak', 'oui', 'si', 'igen']);

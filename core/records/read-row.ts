@@ -75,7 +75,17 @@ export function rowReader(
     column(
       id,
       remembered((cell): Basis => {
-        if (/^unknown:/i.test(cell)) return { why: reason(cell.slice(cell.indexOf(':') + 1).trim()) };
+        // Nothing more is said by that than by an empty cell.
+        if (/^unknown:/i.test(cell)) {
+          const why = reason(cell.slice(cell.indexOf(':') + 1).trim());
+          return why === 'not collected' ? {} : { why };
+        }
+        // As exports write it: estimate (70-110).
+        const at = cell.indexOf(' (');
+        if (at > 0 && cell.endsWith(')')) {
+          const range = readQuantity(cell.slice(at + 2, -1), { decimal: '.', belowZero: true });
+          return { basis: oneOf(BASIS_WORDS(cell.slice(0, at)), 'estimate (70-110)'), range };
+        }
         return { basis: oneOf(BASIS_WORDS(cell), 'reported, estimate or band') };
       }),
     );
@@ -228,10 +238,7 @@ export function rowReader(
       web: read.web(),
       description: read.description(),
       founded: read.founded(),
-      codes: [
-        ...read.mainCode().map((code, i) => ({ ...code, main: i === 0 })),
-        ...read.otherCodes().map((code) => ({ ...code, main: false })),
-      ],
+      codes: codesOf(read.mainCode(), read.otherCodes()),
       headcount: withEnds(read.headcount(), read.headcountFrom(), read.headcountTo(), headcountTold),
       headcountYear: read.headcountYear(),
       headcountWhy: read.headcountWhy() ?? headcountTold?.why ?? null,
@@ -305,10 +312,24 @@ function remembered<T>(reader: (cell: string) => T): (cell: string) => T {
   };
 }
 
+type Code = Omit<CompanyRecord['codes'][number], 'main'>;
+
+/** The first of the main column is the main code; a column of all codes has it too, and it counts once. */
+function codesOf(main: readonly Code[], others: readonly Code[]): CompanyRecord['codes'] {
+  return [
+    ...main.map((code, i) => ({ ...code, main: i === 0 })),
+    ...others
+      .filter(({ code }) => !main.some((one) => one.code === code))
+      .map((code) => ({ ...code, main: false })),
+  ];
+}
+
 /** What a column says of a figure: how it is known, or why it is not. */
 interface Basis {
   basis?: Quantity['basis'];
   why?: Reason;
+  /** Of an estimate: where it lies. */
+  range?: Quantity;
 }
 
 /** A figure with what columns of its own say of it: the ends of its band or of its estimate's range, and whether it is one. */
@@ -328,7 +349,10 @@ function withEnds(
   }
   if (told?.basis !== 'estimate' || figure.point === null) return figure;
   const point = figure.point;
-  const ends = { low: Math.min(low ?? figure.low, point), high: Math.max(high ?? figure.high, point) };
+  const ends = {
+    low: Math.min(low ?? told.range?.low ?? figure.low, point),
+    high: Math.max(high ?? told.range?.high ?? figure.high, point),
+  };
   return { basis: 'estimate', ...ends, point };
 }
 

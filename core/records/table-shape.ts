@@ -81,8 +81,9 @@ const TOTALS = new Set(
     '|',
   ),
 );
+/** Beginnings of notes: a mark, a word with a colon, or what programs write below a table. A firm may be called Standard or Note. */
 const NOTE =
-  /^(\*|†|‡|©|source|quelle|zdroj|zrodlo|fonte|fuente|forras|bron|note|notes|hinweis|anmerkung|stand|pozn|poznamka|uwaga|legend|legende|date of|as of|exported|generated|end of|page \d|seite \d|strana \d|copyright|\(c\))/;
+  /^(\*|†|‡|©|\(c\)|(source|quelle|zdroj|zrodlo|fonte|fuente|forras|bron|notes?|hinweis|anmerkung|stand|pozn|poznamka|uwaga|legende?|copyright|page|seite|strana|exported|generated|updated)(:|\.:| \d)|(date of|as of|exported|generated) |end of (list|file|report)|copyright )/;
 const LONGEST_NAME = 90;
 
 /**
@@ -108,7 +109,8 @@ export function notData(
     .trim();
   if (TOTALS.has(word) && header.length > 1 && filled.slice(1).every(isFigure)) return 'total';
   if (header.length > 2 && filled.length === 1) {
-    if (NOTE.test(fold(first).trim()) || first.length > LONGEST_NAME) return 'note';
+    if (NOTE.test(fold(first).trim()) || (first.length > LONGEST_NAME && /\. |[a-z]{3}\.$/.test(first)))
+      return 'note';
   }
   return null;
 }

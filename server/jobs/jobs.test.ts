@@ -60,3 +60,17 @@ test('nothing that is not running is cancelled', () => {
   running('old', 'load');
   expect([after().cancel('old'), after().cancel('none')]).toEqual([false, false]);
 });
+
+test('of readings of files only the last few are kept, and they are not among what was done', () => {
+  for (let n = 0; n < 30; n++) {
+    running(`read-${n}`, 'read');
+    workspace
+      .prepare('UPDATE job SET started_at = ? WHERE id = ?')
+      .run(`2026-11-01T00:00:${10 + n}`, `read-${n}`);
+  }
+  const jobs = after();
+  expect(jobs.get('read-0')).toMatchObject({ state: 'failed' });
+  expect([jobs.writing, jobs.list()]).toEqual([false, []]);
+  jobs.forgetReadings();
+  expect([jobs.get('read-19'), jobs.get('read-20')?.kind]).toEqual([undefined, 'read']);
+});

@@ -13,6 +13,8 @@ export type JobMessage =
   | { result: Record<string, unknown> }
   | { problem: string };
 
+const READINGS_KEPT = 10;
+
 /** Whether jobs of a kind write the universe. */
 const writes = (kind: Job['kind']) => kind !== 'export' && kind !== 'read';
 
@@ -75,6 +77,7 @@ export class Jobs {
       startedAt: new Date().toISOString(),
       endedAt: null,
     };
+    if (kind === 'read') this.forgetReadings();
     this.db
       .prepare('INSERT INTO job (id, kind, title, state, started_at) VALUES (?, ?, ?, ?, ?)')
       .run(job.id, kind, title, job.state, job.startedAt);
@@ -111,6 +114,16 @@ export class Jobs {
       })();
     });
     return job;
+  }
+
+  /** Readings of files are asked for at every change of how one is read; only the last few are of use to anyone. */
+  forgetReadings(): void {
+    this.db
+      .prepare(
+        `DELETE FROM job WHERE kind = 'read' AND state <> 'running' AND id NOT IN
+           (SELECT id FROM job WHERE kind = 'read' ORDER BY started_at DESC LIMIT ?)`,
+      )
+      .run(READINGS_KEPT);
   }
 
   private end(job: Job, state: JobState, message: string | null): void {

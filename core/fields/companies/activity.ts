@@ -28,14 +28,14 @@ export const activity: readonly Field[] = [
         id: 'main-code',
         label: 'Main code',
         headings: words(
-          'nace, nace code, nace 2.1, main code, industry code, code, naics, naics code, isic, sic, sic code, branchencode, wz, wz code, cz-nace, pkd, ape, code ape, code naf, naf, ateco, codice ateco, cnae, teaor, sbi, obor, nace rev 2, nace rev. 2, nace rev 2.1, nace2, primary nace, primary naics, primary sic, primary code, main activity code, activity code, industry codes, sic codes, nace codes, us sic, uk sic, sic 2007, naics 2022, isic rev 4, nace kod, kod nace, kod pkd, wz 2008, wz2008, wz-code, oenace, onace, noga, sk nace, branche, branchenschluessel, wirtschaftszweig, hlavni nace, hlavni cinnost kod, glowne pkd, naf rev 2, code nace, codice nace, codigo cnae, cae, sbi code, bransjekode, branchekode, sni, sni kod, toimiala, toimialakoodi, cod caen, caen',
+          'nace, nace code, nace 2.1, main code, main industry code, industry code, code, naics, naics code, isic, sic, sic code, branchencode, wz, wz code, cz-nace, pkd, ape, code ape, code naf, naf, ateco, codice ateco, cnae, teaor, sbi, obor, nace rev 2, nace rev. 2, nace rev 2.1, nace2, primary nace, primary naics, primary sic, primary code, main activity code, activity code, industry codes, sic codes, nace codes, us sic, uk sic, sic 2007, naics 2022, isic rev 4, nace kod, kod nace, kod pkd, wz 2008, wz2008, wz-code, oenace, onace, noga, sk nace, branche, branchenschluessel, wirtschaftszweig, hlavni nace, hlavni cinnost kod, glowne pkd, naf rev 2, code nace, codice nace, codigo cnae, cae, sbi code, bransjekode, branchekode, sni, sni kod, toimiala, toimialakoodi, cod caen, caen',
         ),
       },
       {
         id: 'other-codes',
         label: 'Other codes',
         headings: words(
-          'other codes, secondary codes, further codes, weitere codes, nebencodes, dalsi nace, vedlejsi nace, pozostale pkd, codes secondaires, secondary naics, secondary sic, secondary nace, additional codes, all codes, other nace',
+          'other codes, all industry codes, secondary codes, further codes, weitere codes, nebencodes, dalsi nace, vedlejsi nace, pozostale pkd, codes secondaires, secondary naics, secondary sic, secondary nace, additional codes, all codes, other nace',
         ),
       },
     ],
