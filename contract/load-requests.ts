@@ -210,7 +210,7 @@ export class FileReadingBody {
   mapping!: MappingBody;
 }
 
-export class LoadBody {
+export class LoadBody extends FileReadingBody {
   @IsString()
   upload!: string;
 
@@ -226,14 +226,6 @@ export class LoadBody {
 
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'asOf must be a date such as 2026-09-30' })
   asOf!: string;
-
-  @ValidateNested()
-  @Type(() => PreviewBody)
-  read!: PreviewBody;
-
-  @ValidateNested()
-  @Type(() => MappingBody)
-  mapping!: MappingBody;
 
   /** Of what hangs on companies: countries of which the file has all. */
   @IsArray()
