@@ -88,6 +88,10 @@ function scan(path: string): Seen {
       const read = readSync(file, buffer, carried, CHUNK - carried, null);
       const length = carried + read;
       if (length === 0) break;
+      if (read > 0 && length < CHUNK) {
+        carried = length;
+        continue;
+      }
       // What is cut at the end of a chunk waits for the next one.
       const end = read === 0 ? length : Math.max(1, length - 64);
       const reached = scanChunk(buffer, length, end, seen, known);

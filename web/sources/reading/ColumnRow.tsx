@@ -38,8 +38,13 @@ export function ColumnRow({
   const answered = Object.keys(mapping.answers?.[at] ?? {}).length;
   return (
     <>
-      <tr className={clsx('border-b border-rule align-top', asked && 'bg-wash')}>
-        <th scope="row" className="max-w-44 py-2 pr-3 text-left font-semibold">
+      <tr
+        className={clsx(
+          'border-b border-rule align-top',
+          asked && 'bg-paper shadow-[inset_3px_0_0_var(--unsure)]',
+        )}
+      >
+        <th scope="row" className={clsx('max-w-44 py-2 pr-3 text-left font-semibold', asked && 'pl-2')}>
           <span className="block truncate" title={heading}>
             {name}
           </span>
@@ -73,7 +78,7 @@ export function ColumnRow({
           {samples.map(({ came, understood }, i) => (
             <span key={i} className="block truncate" title={`${came} → ${understood ?? ''}`}>
               <span className={id === null ? 'text-soft' : undefined}>{came}</span>
-              {id !== null && understood !== null && understood !== came && (
+              {id !== null && !asked && understood !== null && understood !== came && (
                 <>
                   <span className="text-soft"> → </span>
                   {understood === '' ? (

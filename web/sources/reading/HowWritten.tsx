@@ -54,7 +54,7 @@ export function HowWritten({
   return (
     <div className="mt-1 space-y-1">
       {open.map((what) => (
-        <p key={what} role="alert" className="max-w-44 text-[13px] text-cut">
+        <p key={what} role="alert" className="max-w-44 text-[13px] font-semibold text-unsure">
           {ASKED[what]}
         </p>
       ))}
