@@ -66,8 +66,8 @@ export function Sources() {
       <div className="flex items-center gap-4">
         <h1 className="title text-[25px]">Sources</h1>
         <p className="text-soft">
-          The universe is made of these; an equal country and registration number joins records into one
-          company.
+          The universe is made of these; records of an equal country and registration number, or of an equal
+          name and domain, are one company.
         </p>
         <span className="ml-auto flex gap-2">
           {data && !hasDemo && (
