@@ -39,13 +39,19 @@ function bare(heading: string): string {
   return at < 0 ? heading : heading.slice(0, at);
 }
 
-export function knownHeadings(subject: string): Map<string, string> {
-  const known = new Map<string, string>();
+/** The columns of a subject by all headings that mean them. */
+function knownHeadings(subject: string): ReadonlyMap<string, string> {
+  let known = headingsBySubject.get(subject);
+  if (known) return known;
+  known = new Map();
   for (const column of fileColumns(subject))
     for (const heading of [column.label, column.id, ...column.headings])
       if (!known.has(plainHeading(heading))) known.set(plainHeading(heading), column.id);
+  headingsBySubject.set(subject, known);
   return known;
 }
+
+const headingsBySubject = new Map<string, Map<string, string>>();
 
 /** Words that make of a heading another figure or thing than the one it names: revenue per head, name of the contact. */
 const ANOTHER: ReadonlySet<string> = new Set(
