@@ -39,6 +39,8 @@ export interface FilePreview extends FileReading {
 const SAMPLE_BYTES = 256 * 1024;
 /** Rows by which columns are recognised. */
 const SAMPLE_ROWS = 2000;
+/** Cells of these rows; a file of thousands of columns is recognised by fewer rows. */
+const MOST_SAMPLED = 500_000;
 const MOST_ABOVE_SHOWN = 10;
 const DELIMITERS = [',', ';', '\t', '|'];
 
@@ -77,9 +79,11 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
       rule: sheets.map(({ name }) => name).join(', '),
     });
   const first: string[][] = [];
+  let sampled = 0;
   for await (const cells of fileRows(path, { kind, encoding, delimiter, hasHeader: false, sheet })) {
     first.push(cells);
-    if (first.length > SAMPLE_ROWS) break;
+    sampled += cells.length;
+    if (first.length > SAMPLE_ROWS || sampled > MOST_SAMPLED) break;
   }
   if (first.every(isBlank))
     throw new Problem('no-rows', 'The file has no rows with anything in them.', {
