@@ -62,8 +62,14 @@ function expected(cell: Cell, field: Field, row: Row): (string | RegExp)[] {
     const low = Math.round((value.low ?? 0) * 100) / 100;
     return value.high === null ? `${low}+` : `${low}-${Math.round(value.high * 100) / 100}`;
   };
-  const basis = () =>
-    cell === null ? `unknown: ${row.why?.[field.id] ?? 'not collected'}` : (cell as QuantityCell).basis;
+  const basis = () => {
+    if (cell === null) return `unknown: ${row.why?.[field.id] ?? 'not collected'}`;
+    const { basis: how, low, high } = cell as QuantityCell;
+    if (how !== 'estimate' || low === null || high === null || low === high) return how;
+    if (field.kind === 'money' && (cell as MoneyCell).currency !== 'EUR')
+      return /^estimate \([\d.]+-[\d.]+\)$/;
+    return `estimate (${Math.round(low * 100) / 100}-${Math.round(high * 100) / 100})`;
+  };
   switch (field.kind) {
     case 'place': {
       const place = cell as PlaceCell | null;
@@ -86,7 +92,8 @@ function expected(cell: Cell, field: Field, row: Row): (string | RegExp)[] {
       return [plain(cell)];
     default: {
       if (cell === null) return [''];
-      if (Array.isArray(cell)) return [safeText((cell as string[]).join('; '))];
+      if (Array.isArray(cell))
+        return [safeText((cell as string[]).join('; ')) || (field.kind === 'category' ? 'none' : '')];
       const label = field.values?.find(({ key }) => key === cell)?.label;
       return [safeText(label ?? plain(cell))];
     }

@@ -119,8 +119,8 @@ export function exportColumns(
             width,
             value: (row) => {
               const value = cell<string | string[]>(row);
-              // Known to be none is not the same as unknown.
-              if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join('; ');
+              // Of a category known to be none is not the same as unknown.
+              if (Array.isArray(value)) return value.join('; ') || (field.kind === 'category' ? 'none' : '');
               return labelOf(field, value) ?? null;
             },
           },
