@@ -1,5 +1,6 @@
 import { workerData } from 'node:worker_threads';
 import { rowReader } from '../core/records/read-row.ts';
+import { registrationKey } from '../core/records/record.ts';
 import { CompanyBatcher, type ReadyCompany } from '../server/load/company-batcher.ts';
 import { runFeed } from '../server/feed.ts';
 import { loadCodeTrees, loadGazetteer, readReference } from '../server/reference.ts';
@@ -51,7 +52,10 @@ void runFeed<DemoBatch>((put) => {
       const read = readers[nth]!.read(cells);
       if ('problems' in read)
         throw new Error(`Company ${made} does not read in ${demo.name}: ${JSON.stringify(read.problems)}`);
-      batcher.add(sources[nth]!, ++rows[nth]! + 1, cells, read.record);
+      const [source, row] = [sources[nth]!, ++rows[nth]! + 1];
+      // Made-up names and domains meet at times; the maker knows that they are two companies.
+      const key = registrationKey(read.record) ?? `${source.key}-${row}`;
+      batcher.add(source, row, cells, read.record, key);
     });
     related.make(truth);
   }

@@ -35,14 +35,14 @@ export class CompanyBatcher {
     this.put = put;
   }
 
-  /** Adds one row of a source. */
+  /** Adds one row of a source. Its key is what the row says of the company, unless whoever made the row knows better. */
   add(
     source: { id: number; key: string },
     row: number,
     cells: readonly string[],
     record: CompanyRecord,
+    key = companyKey(record, cells),
   ): void {
-    const key = companyKey(record, cells);
     let company = this.held.get(key);
     if (!company) {
       if (this.held.size >= MOST_HELD) this.flush();
