@@ -111,7 +111,8 @@ export async function files(harness: Harness, damages: number, seed: number): Pr
           const job = await program.ended(id);
           hold(job.state === 'done', `${job.state}: ${job.message}`);
           const { universe } = await program.get<HealthAnswer>('/health');
-          hold(universe === 2, `${universe} companies: the third has a number that cannot be counted with`);
+          hold(universe === 3, `${universe} companies: a number that cannot be counted with leaves its row`);
+          hold(job.result?.left === 1, `${String(job.result?.left)} cells left empty: that number is one`);
         },
       );
     } finally {
