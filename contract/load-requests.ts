@@ -21,30 +21,13 @@ import {
 import { SCHEMES } from '../core/codes/tree.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
 import { READ_SUBJECTS } from '../core/records/read-related.ts';
+import { ENCODINGS } from './readings.ts';
 
 /** Bodies of requests that read and load files. */
 
-/** Encodings that a text file can be read in. */
-export const ENCODINGS = [
-  'utf-8',
-  'utf-16le',
-  'utf-16be',
-  'windows-1250',
-  'windows-1251',
-  'windows-1252',
-  'windows-1253',
-  'windows-1254',
-  'windows-1257',
-  'iso-8859-1',
-  'iso-8859-2',
-  'iso-8859-15',
-  'shift_jis',
-  'gb18030',
-];
-
 export class PreviewBody {
   @IsOptional()
-  @IsIn(ENCODINGS)
+  @IsIn(Object.keys(ENCODINGS))
   encoding?: string;
 
   @IsOptional()

@@ -142,7 +142,7 @@ describe('a census', () => {
       false,
       [{ label: 'Rutavel', first: null, last: null }],
     ].entries())
-      census.understood(at, 'x', value);
+      census.understood(at, value);
     expect(census.understoodRows).toEqual([
       ['10+', '≈120 (90-160) EUR', 'none', '2026-09-30', 'no', 'Rutavel'],
     ]);

@@ -92,7 +92,7 @@ export class Census implements CellWatcher {
   }
   private row: string[] | null = null;
 
-  understood(at: number, _cell: string, value: unknown): void {
+  understood(at: number, value: unknown): void {
     this.columns[at]!.understood++;
     if (this.row)
       this.row[at] = DATE_COLUMNS.has(this.ids[at] ?? '') ? isoOf(value as number) : understoodText(value);

@@ -13,7 +13,7 @@ export interface CellProblem {
 
 /** Is told of every cell how it was read; `at` is the place of its column in the file. */
 export interface CellWatcher {
-  understood(at: number, cell: string, value: unknown): void;
+  understood(at: number, value: unknown): void;
   /** The cell is empty, or holds a word for that. */
   empty(at: number, cell: string): void;
   not(at: number, cell: string, rule: string): void;
@@ -105,7 +105,7 @@ export class ColumnReader {
         if (cell.length > LONGEST_CELL) throw new CellError(`at most ${LONGEST_CELL} characters`);
         if (cell.includes('\0')) throw new CellError('text without zero bytes');
         const value = reader(cell);
-        this.watcher?.understood(at, came, value);
+        this.watcher?.understood(at, value);
         return value;
       } catch (error) {
         if (!(error instanceof CellError)) throw error;

@@ -1,5 +1,5 @@
 import { domainOf } from '../text/domain.ts';
-import { fold } from '../text/fold.ts';
+import { fold, foldedWords } from '../text/fold.ts';
 import { registrationKey, type CompanyRecord } from './record.ts';
 
 /**
@@ -25,11 +25,7 @@ export function companyKey(record: CompanyRecord, cells: readonly string[]): str
 }
 
 /** A name as names are compared: folded, without punctuation. */
-export function plainName(name: string): string {
-  return fold(name)
-    .replace(/[^a-z0-9]+/g, ' ')
-    .trim();
-}
+export const plainName = (name: string): string => foldedWords(name).join(' ');
 
 function hashed(...parts: (string | null | undefined)[]): string {
   const text = parts.map((part) => part ?? '').join('\u001f');

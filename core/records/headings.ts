@@ -1,5 +1,8 @@
 import { fileColumns, SUBJECTS } from '../fields/registry.ts';
+import { CURRENCIES } from '../money/rates.ts';
 import { foldedWords } from '../text/fold.ts';
+import { SCALES } from '../values/figure-words.ts';
+import { currencyIn } from '../values/figures.ts';
 
 /** What the columns of a file are, by their headings in several languages and then by their content. */
 
@@ -112,10 +115,7 @@ const GENERAL: ReadonlySet<string> = new Set(
 const MOST_WORDS = 12;
 
 const isYear = (word: string) => /^(19|20)\d\d$/.test(word);
-const isUnit = (word: string) =>
-  /^(eur|usd|gbp|chf|czk|pln|huf|teur|keur|meur|tsd|mio|mrd|tis|tys|mil|mln|kc|zl|k|m|bn|thousands?|millions?|000)$/.test(
-    word,
-  );
+const isUnit = (word: string) => SCALES.has(word) || word === '000' || currencyIn(word, CURRENCIES) !== null;
 /** "companyName" as two words. */
 const splitCamel = (text: string) => text.replace(/[°º№#]/g, ' ').replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2');
 

@@ -8,8 +8,7 @@ import { domainOf } from '../text/domain.ts';
 import { CellError } from '../values/cell.ts';
 import { plainWord, relatedValue } from '../values/category-words.ts';
 import { readDate } from '../values/date.ts';
-import { asWord } from '../values/figure-words.ts';
-import { currencyIn, readFigure, readQuantity } from '../values/figures.ts';
+import { readCurrency, readFigure, readQuantity } from '../values/figures.ts';
 import { readMail, readPhone } from '../values/identifiers.ts';
 import { readNumber } from '../values/number.ts';
 import { countryOfTown, placeOf, readCountry, readDegrees } from '../values/place.ts';
@@ -189,11 +188,7 @@ export function relatedReader(
     const amount = columns.column('amount', (cell) =>
       readFigure(cell, { ...style, unit, currency: ofAmounts, currencies: CURRENCIES }),
     );
-    const currency = columns.column('amount-currency', (cell) => {
-      const named = currencyIn(asWord(cell), CURRENCIES)?.currency;
-      if (!named) throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
-      return named;
-    });
+    const currency = columns.column('amount-currency', readCurrency);
     const bidders = count('bidders');
     const parties = PARTY_COLUMNS.map(({ id, role }) => ({ role, read: columns.plain(id) }));
     return () => {

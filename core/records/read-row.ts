@@ -15,8 +15,7 @@ import {
 } from '../values/category-words.ts';
 import { readCodes } from '../values/codes.ts';
 import { readDate, readYear } from '../values/date.ts';
-import { asWord } from '../values/figure-words.ts';
-import { currencyIn, readFigure, readQuantity } from '../values/figures.ts';
+import { readCurrency, readFigure, readQuantity } from '../values/figures.ts';
 import { readMail, readPhone, readPostcode, readRegistration, readWeb } from '../values/identifiers.ts';
 import { readCount } from '../values/number.ts';
 import { placeOf, readCountry, readDegrees } from '../values/place.ts';
@@ -106,20 +105,13 @@ export function rowReader(
       };
     };
     const [amount, from, to] = [figure(id), figure(`${id}-from`), figure(`${id}-to`)];
-    const readCurrency = column(
-      `${id}-currency`,
-      remembered((cell) => {
-        const named = currencyIn(asWord(cell), CURRENCIES)?.currency;
-        if (!named) throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
-        return named;
-      }),
-    );
+    const readOwnCurrency = column(`${id}-currency`, remembered(readCurrency));
     const readValueYear = column(`${id}-year`, readYear);
     const readBasis = basis(`${id}-basis`);
     const why = column(`${id}-unknown`, reason);
     return (): { value: Money | null; why: Reason | null } => {
       const [found, low, high] = [amount(), from(), to()];
-      const [year, named, told] = [readValueYear() ?? mapping.year, readCurrency(), readBasis()];
+      const [year, named, told] = [readValueYear() ?? mapping.year, readOwnCurrency(), readBasis()];
       const quantity = withEnds(found?.quantity ?? null, low?.quantity, high?.quantity, told);
       const written = found ?? low ?? high;
       const currency = written?.currency ?? named ?? written?.otherwise ?? mapping.currency;

@@ -1,4 +1,4 @@
-import { fold } from '../text/fold.ts';
+import { foldedWords } from '../text/fold.ts';
 
 /** Words for the values of categories in the languages that files of companies come in, by value; folded when they are looked up. */
 
@@ -49,9 +49,7 @@ function meaning<T extends string>(words: Readonly<Record<T, string>>): Meaning<
 
 /** A word of a category as such words are compared: folded, without marks between its parts. */
 export function plainWord(word: string): string {
-  return fold(word)
-    .replace(/[^a-z0-9]+/g, ' ')
-    .trim();
+  return foldedWords(word).join(' ');
 }
 
 /** Words for the values of fields of people, sites, deals and events, by field and value. */

@@ -1,3 +1,4 @@
+import { CURRENCIES } from '../money/rates.ts';
 import type { Quantity } from '../records/record.ts';
 import { CellError, checkLength, type CellStyle } from './cell.ts';
 import {
@@ -310,4 +311,11 @@ export function currencyIn(
   if (/^[TKM][A-Z]{3}$/.test(code) && currencies.includes(code.slice(1)))
     return { currency: code.slice(1), scale: code[0] === 'M' ? 'm' : 'k' };
   return null;
+}
+
+/** A currency in a cell of its own, as a code, sign or word. @throws CellError */
+export function readCurrency(cell: string): string {
+  const named = currencyIn(asWord(cell), CURRENCIES)?.currency;
+  if (!named) throw new CellError(`a currency code with rates: ${CURRENCIES.join(', ')}`);
+  return named;
 }

@@ -162,16 +162,25 @@ const drained = (file: WriteStream) => new Promise<void>((resolve) => file.once(
 
 type Cells = Record<string, unknown>;
 
-/** Writes records as a CSV file over the one they were read from; its columns are all keys in the order in which they come. */
-async function write(path: string, rows: readonly Cells[]): Promise<void> {
-  const keys = new Set<string>();
-  for (const row of rows) addKeys(keys, row);
+/** Writes records as a CSV file over the one they were read from; its columns are the keys. */
+async function writeCsv(
+  path: string,
+  keys: ReadonlySet<string>,
+  rows: Iterable<Cells> | AsyncIterable<Cells>,
+): Promise<void> {
   await replace(path, async (to) => {
     const file = createWriteStream(to);
     file.write(stringify([[...keys]]));
-    for (const row of rows) if (!file.write(lineOf(row, keys))) await drained(file);
+    for await (const row of rows) if (!file.write(lineOf(row, keys))) await drained(file);
     await new Promise<void>((resolve) => file.end(resolve));
   });
+}
+
+/** Writes records that are all there; the columns are all keys in the order in which they come. */
+async function write(path: string, rows: readonly Cells[]): Promise<void> {
+  const keys = new Set<string>();
+  for (const row of rows) addKeys(keys, row);
+  await writeCsv(path, keys, rows);
 }
 
 function addKeys(keys: Set<string>, row: Cells): void {
@@ -294,12 +303,7 @@ async function linesToCsv(path: string): Promise<void> {
   };
   const keys = new Set<string>();
   for await (const row of lines()) addKeys(keys, row);
-  await replace(path, async (to) => {
-    const file = createWriteStream(to);
-    file.write(stringify([[...keys]]));
-    for await (const row of lines()) if (!file.write(lineOf(row, keys))) await drained(file);
-    await new Promise<void>((resolve) => file.end(resolve));
-  });
+  await writeCsv(path, keys, lines());
 }
 
 /** Rows of a Parquet file that are read at once. */
@@ -309,14 +313,11 @@ async function parquetToCsv(path: string): Promise<void> {
   const file = await asyncBufferFromFile(path);
   const metadata = await parquetMetadataAsync(file);
   const keys = new Set(parquetSchema(metadata).children.map(({ element }) => element.name));
-  await replace(path, async (to) => {
-    const csv = createWriteStream(to);
-    csv.write(stringify([[...keys]]));
+  const rows = async function* () {
     for (let rowStart = 0; rowStart < Number(metadata.num_rows); rowStart += ROWS_AT_ONCE) {
       const rowEnd = Math.min(Number(metadata.num_rows), rowStart + ROWS_AT_ONCE);
-      for (const row of await parquetReadObjects({ file, metadata, rowStart, rowEnd }))
-        if (!csv.write(lineOf(row, keys))) await drained(csv);
+      yield* await parquetReadObjects({ file, metadata, rowStart, rowEnd });
     }
-    await new Promise<void>((resolve) => csv.end(resolve));
-  });
+  };
+  await writeCsv(path, keys, rows());
 }

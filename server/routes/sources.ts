@@ -208,8 +208,8 @@ export function sourceRoutes(services: Services): Router {
       async () => {
         uploads.delete(load.upload);
         rmSync(path, { force: true });
-        rememberReading(workspace, { name: load.name, subject, header, mapping: { ...load.mapping } });
         await engine.reload();
+        rememberReading(workspace, { name: load.name, subject, header, mapping: { ...load.mapping } });
       },
     );
     response.status(202).json({ job });

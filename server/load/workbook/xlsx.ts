@@ -162,11 +162,15 @@ async function mergedDown(zip: Zip, path: string): Promise<Merged> {
     )) {
       if (Number(last) <= Number(first)) continue;
       const at = columnOf(column!);
-      merged.set(at, [...(merged.get(at) ?? []), [Number(first), Number(last)]]);
+      const ranges = merged.get(at) ?? [];
+      ranges.push([Number(first), Number(last)]);
+      merged.set(at, ranges);
     }
-    // Of the text that is kept nothing may be found twice.
+    // A tag that is cut off here is found with the next chunk.
     rest = text.slice(Math.max(text.lastIndexOf('<'), text.length - 200));
   }
+  // The last comes first, so that the rows take them off the end as they pass.
+  for (const ranges of merged.values()) ranges.sort(([a], [b]) => b - a);
   return merged;
 }
 
@@ -242,9 +246,10 @@ class RowReader {
     }
   }
 
-  private fillDown(column: number, ranges: readonly [number, number][]): void {
-    const range = ranges.find(([first, last]) => this.number >= first && this.number <= last);
-    if (!range) return;
+  private fillDown(column: number, ranges: [number, number][]): void {
+    while (ranges.length && ranges.at(-1)![1] < this.number) ranges.pop();
+    const range = ranges.at(-1);
+    if (!range || this.number < range[0]) return;
     if (this.number === range[0]) this.above.set(column, this.row[column] ?? '');
     else if ((this.row[column] ?? '') === '') {
       while (this.row.length < column) this.row.push('');

@@ -1,5 +1,6 @@
+import { useState } from 'react';
+import { ENCODINGS } from '../../../contract/readings.ts';
 import type { UploadAnswer } from '../../../contract/responses.ts';
-import { ENCODING_NAMES } from './encodings.ts';
 import { Choice, Labelled } from './fields.tsx';
 import type { ReadWish } from './useReading.ts';
 
@@ -28,7 +29,7 @@ export function HowFile({
           <Choice
             label="Encoding"
             value={file.encoding}
-            options={ENCODING_NAMES}
+            options={Object.entries(ENCODINGS)}
             onChange={(encoding) => onChange({ encoding })}
           />
           <Choice
@@ -47,16 +48,7 @@ export function HowFile({
         />
       )}
       <Labelled label="Rows to skip above">
-        <input
-          type="number"
-          min={0}
-          max={1000}
-          className="field figure w-20"
-          value={file.skip ?? 0}
-          onChange={(event) =>
-            onChange({ skip: Math.max(0, Math.min(1000, Math.round(Number(event.target.value)))) })
-          }
-        />
+        <RowsToSkip key={file.skip} rows={file.skip ?? 0} onChange={(skip) => onChange({ skip })} />
       </Labelled>
       <Choice
         label="Headings"
@@ -82,5 +74,27 @@ export function HowFile({
         </p>
       )}
     </div>
+  );
+}
+
+/** A number that is typed whole before the file is read anew by it: on Enter, or when it is left. */
+function RowsToSkip({ rows, onChange }: { rows: number; onChange(rows: number): void }) {
+  const [text, setText] = useState(String(rows));
+  const done = () => {
+    const wished = Math.max(0, Math.min(1000, Math.round(Number(text))));
+    setText(String(wished));
+    if (wished !== rows) onChange(wished);
+  };
+  return (
+    <input
+      type="number"
+      min={0}
+      max={1000}
+      className="field figure w-20"
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={done}
+      onKeyDown={(event) => event.key === 'Enter' && done()}
+    />
   );
 }

@@ -28,10 +28,11 @@ export function HowWritten({
 }) {
   const style = mapping.styles?.[at] ?? {};
   const open = (mapping.undecided ?? []).filter(({ column }) => column === at).map(({ what }) => what);
-  const change = (part: ColumnStyle) => {
-    const styles = mapping.columns.map((_, i) =>
-      i === at ? { ...style, ...part } : (mapping.styles?.[i] ?? {}),
-    );
+  /** Changes how the column is written; `without` is then as in the rest of the file. */
+  const change = (part: ColumnStyle, without?: keyof ColumnStyle) => {
+    const next = { ...style, ...part };
+    if (without) delete next[without];
+    const styles = mapping.columns.map((_, i) => (i === at ? next : (mapping.styles?.[i] ?? {})));
     const undecided = (mapping.undecided ?? []).filter(
       ({ column, what }) => column !== at || !(what in part),
     );
@@ -86,7 +87,7 @@ export function HowWritten({
               ['', `${mapping.currency}, as the file`],
               ...CURRENCIES.map((code) => [code, code] as const),
             ]}
-            onChange={(currency) => change(currency === '' ? { currency: mapping.currency } : { currency })}
+            onChange={(currency) => (currency === '' ? change({}, 'currency') : change({ currency }))}
           />
         )}
         {parts.includes('dates') &&

@@ -60,7 +60,7 @@ export function NotUnderstood({
             </tr>
           </thead>
           <tbody>
-            {read.values.slice(0, 50).map(({ value, count, rule }) => (
+            {read.values.map(({ value, count, rule }) => (
               <Value
                 key={value}
                 value={value}
@@ -72,15 +72,12 @@ export function NotUnderstood({
           </tbody>
         </table>
       )}
-      {read.values.length > 50 || read.more > 0 ? (
+      {read.more > 0 && (
         <p className="pt-1 text-soft">
-          and{' '}
-          <span className="figure">
-            {format.number(read.values.length + read.more - Math.min(50, read.values.length))}
-          </span>{' '}
-          other cells
+          and <span className="figure">{format.number(read.more)}</span> other values; they come up as these
+          are answered
         </p>
-      ) : null}
+      )}
     </div>
   );
 }

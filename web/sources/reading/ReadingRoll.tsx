@@ -9,7 +9,7 @@ import type { Reading } from './useReading.ts';
 export function ReadingRoll({
   fileName,
   many,
-  reading: { answer, job, cancel },
+  reading: { answer, job, stopped, cancel, again },
   children,
 }: {
   fileName: string;
@@ -24,8 +24,8 @@ export function ReadingRoll({
     <Roll
       title="What it comes to"
       about={
-        job && answer === null
-          ? 'The whole file is being read.'
+        answer === null
+          ? `${fileName} has not been read whole yet.`
           : `All of ${fileName} as it would be loaded; nothing is kept yet.`
       }
       steps={answer ? stepsOf(answer) : []}
@@ -48,6 +48,14 @@ export function ReadingRoll({
           </span>
           <Button look="quiet" onClick={cancel}>
             Cancel
+          </Button>
+        </p>
+      )}
+      {stopped && (
+        <p role="status" className="flex w-full items-center justify-between text-[13px] text-soft">
+          The reading was cancelled{answer && '; this is an earlier one'}.
+          <Button look="quiet" className="underline" onClick={again}>
+            Read it whole
           </Button>
         </p>
       )}

@@ -4,7 +4,7 @@ import type { RememberedReading } from '../../../contract/readings.ts';
 import type { Job, UploadAnswer } from '../../../contract/responses.ts';
 import { oneOf, subjectOf } from '../../../core/fields/registry.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
-import { MONEY_COLUMNS } from '../../../core/records/column-styles.ts';
+import { MONEY_COLUMNS, stylesOf } from '../../../core/records/column-styles.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
 import { READ_SUBJECTS } from '../../../core/records/read-related.ts';
 import { call } from '../../api.ts';
@@ -64,8 +64,10 @@ export function ReadingScreen({
       return call<UploadAnswer>('POST', `/uploads/${file.upload}/preview`, { ...rest, ...shape, ...part });
     },
     onSuccess: (answer) => {
+      const same = answer.subject === subject && answer.header.join('\n') === file.header.join('\n');
       setFile(answer);
-      setMapping(answer.mapping);
+      // What was chosen for the columns stays while they are the same.
+      if (!same) setMapping(answer.mapping);
     },
   });
   const load = useMutation({
@@ -94,8 +96,14 @@ export function ReadingScreen({
     setName(before.name);
     if (before.mapping.unreadable) setBad(before.mapping.unreadable);
   };
-  const readAs = (column: number, id: string | null) =>
-    change({ columns: mapping.columns.map((one, i) => (i === column ? id : one === id ? null : one)) });
+  const readAs = (column: number, id: string | null) => {
+    const columns = mapping.columns.map((one, i) => (i === column ? id : one === id ? null : one));
+    // What was asked of a column is not asked any more of what it is now.
+    const undecided = (mapping.undecided ?? []).filter(({ column: at, what }) =>
+      stylesOf(columns[at] ?? '').includes(what),
+    );
+    change({ columns, ...(mapping.undecided ? { undecided } : {}) });
+  };
   const has = (id: string) => mapping.columns.includes(id);
   const unread = mapping.columns.filter((id) => id === null).length;
   const trouble =

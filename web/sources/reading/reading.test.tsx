@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { FileReadingAnswer } from '../../../contract/readings.ts';
 import type { UploadAnswer } from '../../../contract/responses.ts';
+import type { Mapping } from '../../../core/records/mapping.ts';
 import { PLAIN_MAPPING } from '../../../core/testing/plain-mapping.ts';
 import { freshDesk, type Answers } from '../../testing/render.tsx';
 import { answers, job, page, source } from '../../testing/sources.tsx';
@@ -179,6 +180,43 @@ describe('loading a file', () => {
         { mapping: { styles: [{}, { decimal: ',' }, {}], undecided: [] } },
       ]),
     );
+  });
+  test('asks nothing any more of a column that is left out', async () => {
+    const first = upload();
+    first.mapping = { ...first.mapping, undecided: [{ column: 1, what: 'decimal' }] };
+    const { user } = await chosen({}, first);
+    const load = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Load it' });
+    expect(load().disabled).toBe(true);
+    await user.selectOptions(readAs('Umsatz'), 'left out');
+    expect(screen.queryByText(/Say how/)).toBeNull();
+    expect(load().disabled).toBe(false);
+  });
+  test('takes a currency of its own for a column, and that of the file again', async () => {
+    const { user, sent } = await chosen();
+    await user.selectOptions(screen.getByLabelText('Umsatz: currency'), 'CHF');
+    const last = () => (sent('POST /uploads/u1/readings').at(-1) as { mapping: Mapping }).mapping.styles![1];
+    await waitFor(() => expect(last()).toEqual({ currency: 'CHF' }));
+    await user.selectOptions(screen.getByLabelText('Umsatz: currency'), 'EUR, as the file');
+    await waitFor(() => expect(last()).toEqual({}));
+  });
+  test('reads it again after it was cancelled', async () => {
+    let reads = 0;
+    const { user } = await chosen({
+      'POST /uploads/u1/readings': () =>
+        ++reads === 1 ? { job: { ...job('r1'), kind: 'read', state: 'cancelled' } } : done(reading()),
+    });
+    expect(await screen.findByText(/The reading was cancelled/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Read it whole' }));
+    expect(await screen.findByLabelText('companies: 5')).toBeTruthy();
+    expect(screen.queryByText(/The reading was cancelled/)).toBeNull();
+  });
+  test('skips rows by a number that is typed whole, and keeps what was chosen while the columns are the same', async () => {
+    const { user, sent } = await chosen({ 'POST /uploads/u1/preview': upload({ skip: 12 }) });
+    await user.selectOptions(screen.getByLabelText('Umsatz is in'), 'millions');
+    await user.clear(screen.getByLabelText('Rows to skip above'));
+    await user.type(screen.getByLabelText('Rows to skip above'), '12{Enter}');
+    await waitFor(() => expect(sent('POST /uploads/u1/preview')).toMatchObject([{ skip: 12 }]));
+    expect(screen.getByLabelText<HTMLSelectElement>('Umsatz is in').value).toBe('1000000');
   });
   test('asks for a name column before anything is loaded, and keeps what was entered when loading fails', async () => {
     const { user } = await chosen({ 'POST /sources': new Error('as-of date lies in the future') });

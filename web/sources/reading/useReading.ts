@@ -21,7 +21,10 @@ export interface Reading {
   /** The reading that runs. */
   job: Job | null;
   error: Error | null;
+  /** Whether the last one was cancelled. */
+  stopped: boolean;
   cancel(): void;
+  again(): void;
 }
 
 /** Changes on end are waited for, so that typing reads once. */
@@ -33,6 +36,8 @@ export function useReading(upload: string, read: ReadWish, mapping: Mapping): Re
   const [answer, setAnswer] = useState<FileReadingAnswer | null>(null);
   const [job, setJob] = useState<Job | null>(null);
   const [error, setError] = useState<Error | null>(null);
+  const [stopped, setStopped] = useState(false);
+  const [turn, setTurn] = useState(0);
   const asked = JSON.stringify({ read, mapping });
   useEffect(() => {
     let left = false;
@@ -51,12 +56,15 @@ export function useReading(upload: string, read: ReadWish, mapping: Mapping): Re
       }
     };
     const ended = (now: Job) => {
+      started = null;
       setJob(null);
+      setStopped(now.state === 'cancelled');
       if (now.state === 'done') setAnswer(now.result as unknown as FileReadingAnswer);
       else if (now.state === 'failed') setError(new Error(now.message ?? 'The file could not be read.'));
     };
     const timer = setTimeout(() => {
       setError(null);
+      setStopped(false);
       run().catch((failure: unknown) => {
         if (left) return;
         setJob(null);
@@ -68,9 +76,9 @@ export function useReading(upload: string, read: ReadWish, mapping: Mapping): Re
       clearTimeout(timer);
       if (started) stop(started.id);
     };
-  }, [upload, asked]);
+  }, [upload, asked, turn]);
   const cancel = () => {
     if (job) void call('POST', `/jobs/${job.id}/cancel`).catch(() => {});
   };
-  return { answer, job, error, cancel };
+  return { answer, job, error, stopped, cancel, again: () => setTurn(turn + 1) };
 }
