@@ -8,7 +8,7 @@ import type { Tally } from '../core/tally/tally.ts';
 import type { Lookup } from '../core/tape/lookup.ts';
 import { isLive, type Tape } from '../core/tape/nodes.ts';
 import { PLACE_COLUMNS, TapeCompiler, type CountsBy } from '../core/tape/sql/compile.ts';
-import type { Records } from '../server/engine/universes.ts';
+import type { Records } from '../server/engine/records.ts';
 import type { Answer, Peer } from './databases.ts';
 
 /** Holds the tally to what databases answer to the SQL compiled from the same tapes. */

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import type { CodeTree, Scheme } from '../core/codes/tree.ts';
 import { written, type Sql } from '../core/tape/sql/statement.ts';
 import type { Dialect } from '../core/tape/sql/compile.ts';
+import type { RandomUniverse } from '../server/testing/random-universe.ts';
 import { codeBranches } from '../server/exports/parquet.ts';
 
 /** The databases that the tally is held against. */
@@ -86,14 +87,22 @@ export class DuckPeer implements Peer {
       );
   }
 
-  /** What the workspace would have: members of lists, and companies in the address book. */
-  async loadFacts(members: readonly (readonly string[])[], contacts: readonly string[]): Promise<void> {
-    await this.run('CREATE OR REPLACE TABLE list_member (list TEXT, company TEXT, verdict TEXT)');
+  /** What the workspace would have: lists, and companies in the address book. */
+  async loadFacts(
+    lists: ReturnType<RandomUniverse['listTables']>,
+    contacts: readonly string[],
+  ): Promise<void> {
+    const value = (one: string | number | null) =>
+      one === null ? 'NULL' : typeof one === 'number' ? String(one) : `'${one}'`;
+    const rows = (values: readonly (string | number | null)[][]) =>
+      values.map((row) => `(${row.map(value).join(', ')})`).join(', ');
+    for (const { table, columns, rows: own } of lists) {
+      const typed = columns.map((name) => `${name} ${/_at$|^taken$/.test(name) ? 'BIGINT' : 'TEXT'}`);
+      await this.run(`CREATE OR REPLACE TABLE ${table} (${typed.join(', ')})`);
+      if (own.length) await this.run(`INSERT INTO ${table} VALUES ${rows(own)}`);
+    }
     await this.run('CREATE OR REPLACE TABLE contact (company TEXT)');
-    const rows = (values: readonly string[]) => `(${values.map((one) => `'${one}'`).join(', ')})`;
-    if (members.length) await this.run(`INSERT INTO list_member VALUES ${members.map(rows).join(', ')}`);
-    if (contacts.length)
-      await this.run(`INSERT INTO contact VALUES ${contacts.map((one) => rows([one])).join(', ')}`);
+    if (contacts.length) await this.run(`INSERT INTO contact VALUES ${rows(contacts.map((one) => [one]))}`);
   }
 
   async run(text: string): Promise<void> {

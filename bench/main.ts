@@ -4,6 +4,7 @@ import { measureBrowser } from './browser.ts';
 import { compare, compareHas } from './compare.ts';
 import { megabytes } from './figures.ts';
 import { measureFiles } from './files.ts';
+import { measureLists } from './lists.ts';
 import { measureMarket } from './market.ts';
 import { measureServing } from './serving.ts';
 
@@ -16,6 +17,7 @@ const PARTS = {
   market: () => measureMarket(dir),
   browser: () => measureBrowser(dir),
   files: () => measureFiles(dir),
+  lists: () => measureLists(dir),
 };
 
 const { values } = parseArgs({

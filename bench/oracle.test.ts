@@ -7,7 +7,8 @@ import { anyRelatedTape, anyTape, names } from '../core/testing/any-tape.ts';
 import { validateTape } from '../core/tape/validate.ts';
 import { buildUniverse } from '../server/engine/opening/build-universe.ts';
 import { universeLookup } from '../server/engine/universe-lookup.ts';
-import { openTallies, openUniverses, recordsOfAll } from '../server/engine/universes.ts';
+import { recordsOfAll } from '../server/engine/records.ts';
+import { openTallies, openUniverses } from '../server/engine/universes.ts';
 import { writeParquet } from '../server/exports/parquet.ts';
 import { RandomUniverse } from '../server/testing/random-universe.ts';
 import { Agreement } from './agreement.ts';
@@ -46,7 +47,7 @@ describe('a tally of a random tape over a random universe', () => {
           const { db, reference } = random;
           await writeParquet(db, reference.trees, join(random.dir, 'parquet'));
           await duckdb.load(join(random.dir, 'parquet'));
-          await duckdb.loadFacts(random.members, random.contacts);
+          await duckdb.loadFacts(random.listTables(), random.contacts);
           const stored = buildUniverse(db, reference.trees);
           const lookup = universeLookup(db, reference, stored, facts);
           const byKey = recordsOfAll(stored, db);

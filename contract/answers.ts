@@ -1,3 +1,21 @@
+import type { NearAnswer, PartingAnswer } from './steering.ts';
+import type { CheckAnswer, CheckView } from './checks.ts';
+import type {
+  AddedAnswer,
+  AgainstListAnswer,
+  BeforeAddingAnswer,
+  BeforeExportAnswer,
+  DescribedAnswer,
+  JudgedAnswer,
+  ListRollAnswer,
+  ListShare,
+  ListView,
+  ListsAnswer,
+  MemberView,
+  OverlapAnswer,
+  PaceAnswer,
+  TakenAnswer,
+} from './lists.ts';
 import type { CountryGroup } from '../core/geo/country-groups.ts';
 import type { Plane } from '../core/tally/plane.ts';
 import type { Tape } from '../core/tape/nodes.ts';
@@ -10,7 +28,6 @@ import type {
   SummaryAnswer,
 } from './market.ts';
 import type {
-  AddedAnswer,
   AlternativesAnswer,
   CategoryCounts,
   CitiesAnswer,
@@ -27,7 +44,6 @@ import type {
   JobAnswer,
   JumpAnswer,
   KeyedCounts,
-  ListView,
   NearCounts,
   NoteAnswer,
   PlaceCounts,
@@ -63,6 +79,7 @@ export interface Answers {
   'post /rows': RowsAnswer;
   'post /position': { position: PositionAnswer['position'] };
   'post /picked': { count: number };
+  'post /near': NearAnswer;
   'post /typed': TypedAnswer;
   'post /complete': CompletionsAnswer;
   'post /sql': SqlAnswer;
@@ -94,6 +111,7 @@ export interface Answers {
   'get /contacts': ContactsAnswer;
   'post /contacts': { book: string; contacts: number; found: number };
   'get /exports': { exports: ExportView[] };
+  'post /exports/before': BeforeExportAnswer;
   'post /exports': { export: string; job: Job };
   'get /exports/{id}': { export: ExportView };
   'get /tapes': { tapes: SavedTapeView[] };
@@ -103,12 +121,35 @@ export interface Answers {
   'put /tapes/{id}': { tape: SavedTapeView };
   'post /addresses': { id: string };
   'get /addresses/{id}': { tape: Tape };
-  'get /lists': { lists: ListView[] };
+  'get /lists': ListsAnswer;
   'post /lists': { list: ListView };
+  'get /lists/{key}': ListRollAnswer;
+  'get /lists/{key}/pace': PaceAnswer;
+  'get /lists/{key}/shares': { shares: ListShare[] };
   'put /lists/{key}': { list: ListView };
+  'post /lists/{key}/restore': { list: ListView };
+  'post /lists/before': BeforeAddingAnswer;
   'post /lists/{key}/members': AddedAnswer;
-  'delete /lists/{key}/members': { removed: number; list: ListView };
-  'delete /lists/{key}/additions/{at}': { removed: number; list: ListView };
+  'delete /lists/{key}/origins/{ids}': { removed: number; list: ListView };
+  'delete /lists/{key}/members': TakenAnswer;
+  'delete /lists/{key}/taken/{id}': { back: number; list: ListView };
+  'post /lists/{key}/copies': AddedAnswer;
+  'post /lists/{key}/verdicts': JudgedAnswer;
+  'delete /lists/{key}/verdicts/{batch}': { back: number; list: ListView };
+  'post /lists/{key}/details': DescribedAnswer;
+  'delete /lists/{key}/details/{undo}': { back: number };
+  'get /memberships/{subject}/{key}': { memberships: MemberView[] };
+  'post /lists/overlap': OverlapAnswer;
+  'post /lists/combine': { list: ListView };
+  'get /lists/{key}/parting': PartingAnswer;
+  'post /lists/{key}/against': AgainstListAnswer;
+  'post /checks/of': { checks: CheckView[] };
+  'post /checks': CheckAnswer;
+  'get /checks/{id}': CheckAnswer;
+  'put /checks/{id}': CheckAnswer;
+  'post /checks/{id}/more': CheckAnswer;
+  'post /checks/{id}/verdicts': CheckAnswer;
+  'post /checks/{id}/to-list': { judged: number; batches: number[] };
   'get /country-groups': { ready: CountryGroup[]; own: CountryGroup[] };
   'put /country-groups/{key}': { own: CountryGroup[] };
   'get /column-sets': { sets: ColumnSetView[] };

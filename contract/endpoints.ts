@@ -1,5 +1,16 @@
 import { AgainstBody, ChartsBody, ClustersBody, FindBody, SummaryBody } from './market-requests.ts';
+import { AtLeastBody, CheckBody, FitBody, MoreBody, ToListBody } from './checks.ts';
 import { DemoBody, FileReadingBody, LoadBody, PreviewBody } from './load-requests.ts';
+import {
+  AddBody,
+  CombineBody,
+  CopyBody,
+  DetailsBody,
+  ListBody,
+  ListChangeBody,
+  OverlapBody,
+  VerdictBody,
+} from './lists.ts';
 import { ColumnSetBody, NoteBody } from './own-requests.ts';
 import { PaperBody } from './paper-requests.ts';
 import {
@@ -7,7 +18,6 @@ import {
   CompleteBody,
   CountryGroupBody,
   CountsBody,
-  ListBody,
   PlaneBody,
   PointsBody,
   PositionBody,
@@ -15,7 +25,8 @@ import {
   SqlBody,
   TypedBody,
 } from './requests.ts';
-import { ExportBody, PicksBody, RowsBody } from './row-requests.ts';
+import { BeforeExportBody, ExportBody, PicksBody, RowsBody } from './row-requests.ts';
+import { NearBody } from './steering.ts';
 import { TapeBody } from './tape-body.ts';
 import { SettingsBody } from './settings.ts';
 
@@ -57,6 +68,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   post('/tally', 'all figures of a tape', { body: TapeBody }),
   post('/counts', 'counts by value in the context of all lines but one', { body: CountsBody }),
   post('/alternatives', 'what the tape would leave with other tests on a line', { body: AlternativesBody }),
+  post('/near', 'lines turned so that the tape leaves about a number', { body: NearBody }),
   post('/plane', 'companies by headcount and revenue', { body: PlaneBody }),
   post('/rows', 'rows of what is left, in an order', { body: RowsBody }),
   post('/position', 'where a record stands in the order of a tape', { body: PositionBody }),
@@ -108,6 +120,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   remove('/contacts/{book}', 'removes an address book', GONE),
 
   get('/exports', 'exports made'),
+  post('/exports/before', 'what an export would leave out, by suppression list', { body: BeforeExportBody }),
   post('/exports', 'exports a tape, or what was picked of it', { body: ExportBody, status: JOB }),
   get('/exports/{id}', 'one export'),
   get('/exports/{id}/file', 'the file of an export', { file: 'application/octet-stream' }),
@@ -121,13 +134,45 @@ export const ENDPOINTS: readonly Endpoint[] = [
   remove('/tapes/{id}', 'removes a saved tape', GONE),
   post('/addresses', 'keeps a tape too long for an address', { body: TapeBody, status: MADE }),
   get('/addresses/{id}', 'a tape kept so'),
-  get('/lists', 'lists with their number of members'),
+  get('/lists', 'lists with what they hold and how they were judged, and those removed lately'),
   post('/lists', 'makes a list', { body: ListBody, status: MADE }),
-  put('/lists/{key}', 'renames a list', { body: ListBody }),
-  remove('/lists/{key}', 'removes a list', GONE),
-  post('/lists/{key}/members', 'puts companies of a tape on a list', { body: PicksBody }),
-  remove('/lists/{key}/members', 'takes companies of a tape off a list', { body: PicksBody }),
-  remove('/lists/{key}/additions/{at}', 'takes off a list what one addition put there'),
+  get('/lists/{key}', 'a list with its roll: how it came to its members'),
+  get('/lists/{key}/pace', 'when the last verdicts on a list were given'),
+  get('/lists/{key}/shares', 'lists that share members with one'),
+  put('/lists/{key}', 'changes name, purpose, folder and the like of a list', { body: ListChangeBody }),
+  remove('/lists/{key}', 'removes a list; it can be had back for 30 days', GONE),
+  post('/lists/{key}/restore', 'puts a removed list back'),
+  post('/lists/before', 'how many of some records each list has already, and how many are suppressed', {
+    body: PicksBody,
+    query: ['subject'],
+  }),
+  post('/lists/{key}/members', 'puts records of a tape on a list', { body: AddBody }),
+  remove('/lists/{key}/origins/{ids}', 'takes back what some origins put on a list'),
+  remove('/lists/{key}/members', 'takes records of a tape off a list', { body: PicksBody }),
+  remove('/lists/{key}/taken/{id}', 'puts back on a list what one act took off it'),
+  post('/lists/{key}/copies', 'puts members on another list with their origins', { body: CopyBody }),
+  post('/lists/{key}/verdicts', 'gives members a verdict', { body: VerdictBody }),
+  remove('/lists/{key}/verdicts/{batch}', 'takes back verdicts given at once'),
+  post('/lists/{key}/details', 'changes notes, tags and to whom members are assigned', { body: DetailsBody }),
+  remove('/lists/{key}/details/{undo}', 'takes back such a change'),
+  get('/memberships/{subject}/{key}', 'the lists that a record is on, with origins and verdicts'),
+  post('/lists/overlap', 'how many members some lists share', { body: OverlapBody }),
+  post('/lists/combine', 'makes a list of others, that follows them or is fixed', {
+    body: CombineBody,
+    status: MADE,
+  }),
+  get('/lists/{key}/parting', 'lines that part members judged in from those judged out'),
+  post('/lists/{key}/against', 'holds a list against a tape: who would join and leave', {
+    body: TapeBody,
+  }),
+  post('/checks/of', 'the spot checks of a tape', { body: TapeBody }),
+  post('/checks', 'draws a sample of a tape to be judged', { body: CheckBody, status: MADE }),
+  get('/checks/{id}', 'a spot check: its sample, and what it says of all of the tape'),
+  put('/checks/{id}', 'changes what percent is asked to fit', { body: AtLeastBody }),
+  post('/checks/{id}/more', 'draws more by the same seed', { body: MoreBody }),
+  post('/checks/{id}/verdicts', 'says whether one of a sample fits', { body: FitBody }),
+  post('/checks/{id}/to-list', 'makes what was judged verdicts on a list', { body: ToListBody }),
+  remove('/checks/{id}', 'removes a spot check', GONE),
   get('/country-groups', 'ready and own groups of countries'),
   put('/country-groups/{key}', 'keeps a group of countries', { body: CountryGroupBody }),
   remove('/country-groups/{key}', 'removes a group of countries', GONE),

@@ -150,13 +150,6 @@ export class PlaneBody extends TapeBody {
 
 const nameRule = { message: 'name must not be empty' };
 
-export class ListBody {
-  @IsString()
-  @IsNotEmpty(nameRule)
-  @MaxLength(120)
-  name!: string;
-}
-
 export class SavedTapeBody extends TapeBody {
   @IsIn(['tape', 'part'])
   kind: 'tape' | 'part' = 'tape';

@@ -24,6 +24,8 @@ export interface WordedLine {
 }
 
 export interface WordedTally extends TallyAnswer {
+  /** Of the tally, those that suppression lists keep off every export. */
+  suppressed: number;
   lines: (LineFigures & WordedLine)[];
   /** The tape as one sentence. */
   reads: string;
@@ -168,22 +170,13 @@ export interface RecordAnswer {
 }
 
 /** What putting records on a list did. */
-export interface AddedAnswer {
-  /** How many were not on it yet, of how many. */
-  added: number;
-  of: number;
-  /** Names this addition, so that it can be taken back. */
-  at: string;
-  list: ListView;
-}
-
 export interface JumpAnswer {
   related: { subject: string; key: string; name: string; about: string | null }[];
   companies: { key: string; name: string; town: string | null; country: string | null }[];
   /** Whether more companies have such a name. */
   more: boolean;
   tapes: { id: string; kind: 'tape' | 'part'; name: string; tape: Tape }[];
-  lists: { key: string; name: string; members: number }[];
+  lists: { key: string; name: string; subject: string; members: number }[];
 }
 
 export interface PositionAnswer {
@@ -356,13 +349,6 @@ export interface ErrorAnswer {
     /** Of a clash of two writers: what is there now. */
     current?: unknown;
   };
-}
-
-export interface ListView {
-  key: string;
-  name: string;
-  madeAt: string;
-  members: number;
 }
 
 export interface SavedTapeView {

@@ -110,6 +110,26 @@ export class RowsBody extends PicksBody {
   limit = 100;
 }
 
+export class AlongBody {
+  /** Key of a suppression list. */
+  @IsString()
+  list!: string;
+
+  @IsString()
+  @IsNotEmpty({ message: 'reason must say why they go out' })
+  @MaxLength(200)
+  reason!: string;
+}
+
+export class BeforeExportBody extends PicksBody {
+  /** Keys of suppression lists that would keep nothing off. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  along?: string[];
+}
+
 export class ExportBody extends PicksBody {
   @IsString()
   @IsNotEmpty()
@@ -132,6 +152,14 @@ export class ExportBody extends PicksBody {
   /** CSV: whether the file begins with a byte order mark, which some spreadsheets need to see UTF-8. */
   @IsBoolean()
   bom = false;
+
+  /** Suppression lists whose members go out all the same, and why; the file says so. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(50)
+  @ValidateNested({ each: true })
+  @Type(() => AlongBody)
+  along?: AlongBody[];
 
   /** Currency that revenue is converted to. */
   @IsIn(CURRENCIES as string[])

@@ -1,4 +1,4 @@
-import { IsBoolean, IsIn, IsOptional, Matches } from 'class-validator';
+import { IsBoolean, IsIn, IsOptional, IsString, Matches, MaxLength } from 'class-validator';
 import { CURRENCIES } from '../core/money/rates.ts';
 
 /** Settings of the workspace: how figures are shown, and the day that "past 12 months" counts back from. */
@@ -27,6 +27,12 @@ export class SettingsBody {
   /** Whether single keys such as j, k and x do something. */
   @IsBoolean()
   keys = true;
+
+  /** Who works here, as lists and verdicts name the person; empty where nobody said. */
+  @IsString()
+  @MaxLength(60)
+  @Matches(/^[^"]*$/, { message: 'person must hold no quotation marks' })
+  person = '';
 
   /** Null: today. */
   @IsOptional()

@@ -11,6 +11,15 @@ export class Recent<V> {
     this.bytesOf = bytesOf;
   }
 
+  /** Forgets the values under some keys. */
+  forget(which: (key: string) => boolean): void {
+    for (const [key, value] of this.values)
+      if (which(key)) {
+        this.values.delete(key);
+        this.bytes -= this.bytesOf(value);
+      }
+  }
+
   get(key: string, make: () => V): V {
     let value = this.values.get(key);
     if (value === undefined) {

@@ -1,4 +1,4 @@
-import { openUniverse, openWorkspace } from '../server/db/open.ts';
+import { openUniverse } from '../server/db/open.ts';
 import type { TestServer } from '../server/testing/test-server.ts';
 import { loadDemo } from './load-demo.ts';
 import { fillWorkspace } from './workspace.ts';
@@ -7,9 +7,7 @@ import { fillWorkspace } from './workspace.ts';
 export async function startDemo(server: TestServer, companies: number): Promise<void> {
   const universe = openUniverse(server.dir);
   await loadDemo(universe, companies, () => {});
-  const workspace = openWorkspace(server.dir);
-  fillWorkspace(workspace, universe);
+  fillWorkspace(server.dir, universe);
   universe.close();
-  workspace.close();
   await server.start(20);
 }

@@ -27,10 +27,10 @@ if (existsSync(made)) {
     const line = `Making the demo: ${Math.floor((100 * done) / total)} %  ${message}${left === null || done === total ? '' : `, about ${left} s left`}`;
     process.stdout.write(process.stdout.isTTY ? `\r${line.padEnd(78)}` : done === total ? `${line}\n` : '');
   });
-  const workspace = openWorkspace(dir);
-  fillWorkspace(workspace, db);
+  fillWorkspace(dir, db);
   db.close();
-  writeSettings(workspace, Object.assign(readSettings(workspace), { asOf }));
+  const workspace = openWorkspace(dir);
+  writeSettings(workspace, Object.assign(readSettings(workspace), { asOf, person: 'Ilona' }));
   workspace.close();
   writeFileSync(made, `${companies} companies\n`);
   lock.release();

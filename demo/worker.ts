@@ -1,5 +1,5 @@
 import { workerData } from 'node:worker_threads';
-import { openUniverse, openWorkspace } from '../server/db/open.ts';
+import { openUniverse } from '../server/db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../server/jobs/thread.ts';
 import { loadDemo } from './load-demo.ts';
 import { fillWorkspace } from './workspace.ts';
@@ -15,9 +15,7 @@ void runJob(async () => {
       tellProgress(done, total, message);
     };
     const made = await loadDemo(db, companies, tell, job);
-    const workspace = openWorkspace(dir);
-    fillWorkspace(workspace, db);
-    workspace.close();
+    fillWorkspace(dir, db);
     return made;
   } finally {
     db.close();

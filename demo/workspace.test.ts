@@ -65,7 +65,7 @@ describe('saved tapes', () => {
     await server.api.delete('/api/lists/short-lived');
     const body = await bodyOf(server.api.get(`/api/tapes/${id}`));
     expect(body).toMatchObject({
-      tape: { now: null, trouble: 'There is no list "short-lived" in this workspace.' },
+      tape: { now: null, trouble: 'There is no list "short-lived" of companies in this workspace.' },
     });
     expect((await server.api.delete(`/api/tapes/${id}`)).status).toBe(204);
     expect((await server.api.get(`/api/tapes/${id}`)).status).toBe(404);

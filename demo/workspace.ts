@@ -1,5 +1,6 @@
-import type { Db } from '../server/db/open.ts';
-import { addList, addMembers, allLists } from '../server/tables/lists.ts';
+import { openLists, openWorkspace, type Db } from '../server/db/open.ts';
+import { allLists } from '../server/tables/lists/list-rows.ts';
+import { fillLists } from './lists.ts';
 import type { Contact } from '../contract/responses.ts';
 import { writeContacts } from '../server/tables/contacts.ts';
 import { allSavedTapes, writeSavedTape } from '../server/tables/saved-tapes.ts';
@@ -8,7 +9,6 @@ import { allSavedTapes, writeSavedTape } from '../server/tables/saved-tapes.ts';
 
 const MAKERS = ['16.23', '16.25', '18.12', '22.26', '25.51', '30.12', '31.00'];
 const COUNTRIES = ['central-europe', 'nordic', 'baltic'];
-const CUSTOMERS = 'Our customers';
 
 interface DemoTape {
   kind: 'tape' | 'part';
@@ -112,20 +112,22 @@ function contacts(universe: Db): Contact[] {
     .all();
 }
 
-/** Fills the workspace unless it has lists or tapes already. */
-export function fillWorkspace(workspace: Db, universe: Db): void {
-  if (allLists(workspace).length || allSavedTapes(workspace).length) return;
+/** Fills the workspace of a folder unless it has lists or tapes already. */
+export function fillWorkspace(dir: string, universe: Db): void {
+  const workspace = openWorkspace(dir);
+  const lists = openLists(dir);
+  try {
+    if (allLists(lists).length || allSavedTapes(workspace).length) return;
+    lists.transaction(() => fillLists(lists, universe))();
+    fillTapes(workspace, universe);
+  } finally {
+    workspace.close();
+    lists.close();
+  }
+}
+
+function fillTapes(workspace: Db, universe: Db): void {
   writeContacts(workspace, BOOK, contacts(universe));
-  const customers = universe
-    .prepare<[], string>(
-      `SELECT DISTINCT c.key FROM company c JOIN company_code k ON k.company_id = c.id AND k.rank = 0
-      WHERE k.code IN ('25.51', '16.25', '31.00') AND c.country IN ('CZ', 'DE', 'AT', 'PL') AND c.headcount_low >= 20
-      ORDER BY c.key LIMIT 90`,
-    )
-    .pluck()
-    .all();
-  const list = addList(workspace, CUSTOMERS);
-  addMembers(workspace, list.key, customers, 'the order book of Ternhollow Filtration');
   TAPES.forEach(({ kind, name, description, lines, sort }, i) => {
     const body = {
       format: 'just-tally.tape',

@@ -198,7 +198,7 @@ test('the count is shown as SQL for three databases; that for SQLite, copied, gi
 test('an export is listed with its tape and had again', async ({ page }, { retry }) => {
   const name = `Coaters ${retry}`;
   const hand = await desk(page, 'in Czechia; nace 25.51');
-  const left = await hand.tally();
+  const left = await hand.goesOut();
   await page.keyboard.press('x');
   await page.getByLabel('Name of the export').fill(name);
   await hand.download(() => page.getByRole('button', { name: /^Export \d/ }).click());

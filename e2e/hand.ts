@@ -87,6 +87,13 @@ export class Hand {
     return Number(await this.page.locator('[data-tally]').getAttribute('data-tally'));
   }
 
+  /** How many of the tally an export has: without those that suppression lists keep off. */
+  async goesOut(): Promise<number> {
+    const left = await this.tally();
+    const off = this.page.getByText(/of these are kept off exports/);
+    return left - ((await off.count()) ? Number((await off.textContent())!.replace(/\D/g, '')) : 0);
+  }
+
   /** What a download that `act` starts contains. */
   async download(act: () => Promise<void>): Promise<Buffer> {
     const [download] = await Promise.all([this.page.waitForEvent('download'), act()]);

@@ -73,7 +73,7 @@ for (const by of WAYS)
     await page.goto('/desk');
     await hand.tally();
     await hand.line('words house or building; in Czechia');
-    const left = await hand.tally();
+    const left = await hand.goesOut();
     await expect(page.getByRole('row').nth(1)).toContainText(/\w/);
     await hand.key('Escape');
     if (by === 'keys') await hand.key('Enter');

@@ -35,7 +35,7 @@ test('J3: from a known company to listed ones with its codes, with the head of p
   const hand = new Hand(page);
   await hand.click('Companies with these NACE 2.1 codes');
   await hand.line('listing listed');
-  const left = await hand.tally();
+  const left = await hand.goesOut();
   await hand.click(/^Columns: \d+/);
   await hand.click('Rivals');
   await page.keyboard.press('Escape');

@@ -85,7 +85,7 @@ test('J9: by technology to people, some titles taken out, as name, mail and comp
   await expect(page.getByText('all people')).toBeVisible();
   await enter(hand, 'production or purchasing or management; manager+; not title assistant*; certainty 75+');
   await expect(page.locator('ol[aria-label="Lines"] > li')).toHaveCount(5);
-  const left = await hand.tally();
+  const left = await hand.goesOut();
   await hand.click(/^Export/);
   await hand.click('name, mail, company', 'radio');
   await hand.click('CSV', 'radio');

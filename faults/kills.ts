@@ -1,7 +1,8 @@
 import Database from 'better-sqlite3';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { HealthAnswer, Job, JobAnswer, ListView, SourceView } from '../contract/responses.ts';
+import type { ListView } from '../contract/lists.ts';
+import type { HealthAnswer, Job, JobAnswer, SourceView } from '../contract/responses.ts';
 import { hold, randomFrom, type Harness } from './harness.ts';
 import { companiesCsv, inFolder, pause, Program, tape } from './program.ts';
 
@@ -10,9 +11,9 @@ import { companiesCsv, inFolder, pause, Program, tape } from './program.ts';
 const FIRST = 3000;
 const SECOND = 6000;
 
-/** Whether both databases are whole: pages, indexes and references. */
+/** Whether all databases are whole: pages, indexes and references. */
 function checkDatabases(dir: string): void {
-  for (const file of ['universe.sqlite', 'workspace.sqlite']) {
+  for (const file of ['universe.sqlite', 'workspace.sqlite', 'lists.sqlite']) {
     const db = new Database(join(dir, file), { readonly: true });
     try {
       const integrity = db.pragma('integrity_check', { simple: true });

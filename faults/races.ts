@@ -1,4 +1,5 @@
-import type { HealthAnswer, JobAnswer, ListView, SavedTapeView } from '../contract/responses.ts';
+import type { ListView } from '../contract/lists.ts';
+import type { HealthAnswer, JobAnswer, SavedTapeView } from '../contract/responses.ts';
 import { hold, type Harness } from './harness.ts';
 import { companiesCsv, inFolder, pause, Program, tape, type Answer } from './program.ts';
 

@@ -12,6 +12,7 @@ const ENTRIES = [
   'server/load/worker.ts',
   'server/load/remove-worker.ts',
   'server/load/rows-worker.ts',
+  'server/lists/worker.ts',
   'server/exports/worker.ts',
   'server/exports/csv-worker.ts',
   'server/paper/worker.ts',

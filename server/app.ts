@@ -7,6 +7,7 @@ import { guard } from './http/guard.ts';
 import { requestLog } from './http/request-log.ts';
 import { openMetrics, type Metrics } from './metrics.ts';
 import { ROOT } from './reference.ts';
+import { checkRoutes } from './routes/checks.ts';
 import { contactRoutes } from './routes/contacts.ts';
 import { countingRoutes } from './routes/counting.ts';
 import { listRoutes } from './routes/lists.ts';
@@ -27,6 +28,7 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
     marketRoutes(services),
     sourceRoutes(services),
     listRoutes(services),
+    checkRoutes(services),
     tapeRoutes(services),
     workspaceRoutes(services),
     contactRoutes(services),

@@ -334,6 +334,7 @@ test('a tape is stored under one id and found by it; settings stay', async () =>
     theme: 'night',
     paper: 'Letter',
     keys: false,
+    person: 'Hana',
     asOf: '2026-01-31',
   };
   expect((await server.api.put('/api/settings').send(settings)).body).toEqual(settings);

@@ -1,17 +1,23 @@
 import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { lockFolder, type FolderLock } from './db/lock.ts';
-import { openUniverse, openWorkspace, type Db } from './db/open.ts';
+import { carryLists } from './db/carry-lists.ts';
+import { openLists, openUniverse, openWorkspace, type Db } from './db/open.ts';
 import { EngineHost } from './engine/host.ts';
 import { Jobs } from './jobs/jobs.ts';
+import { ListsHost } from './lists/host.ts';
 import { NO_LOG, type Log } from './log.ts';
+import { purgeLists } from './tables/lists/list-rows.ts';
 import { exportOfJob } from './tables/workspace.ts';
 
-/** What the routes work with: the two databases, the counting threads, and the jobs. */
+/** What the routes work with: the databases, the counting threads, the lists, and the jobs. */
 export interface Services {
   dir: string;
   universe: Db;
   workspace: Db;
+  /** The lists, for reading alone; `lists` changes them. */
+  listsDb: Db;
+  lists: ListsHost;
   engine: EngineHost;
   jobs: Jobs;
   log: Log;
@@ -27,6 +33,8 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
     // The first opening applies migrations; the readers come after it.
     openUniverse(dir).close();
     const workspace = openWorkspace(dir);
+    prepareLists(dir, workspace);
+    const listsDb = openLists(dir, { readonly: true });
     const universe = openUniverse(dir, { readonly: true });
     sweep(dir);
     const wroteFile = (job: string) => {
@@ -37,6 +45,8 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
       dir,
       workspace,
       universe,
+      listsDb,
+      lists: new ListsHost(dir),
       uploadLimit,
       log,
       lock,
@@ -51,10 +61,19 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
   }
 }
 
+function prepareLists(dir: string, workspace: Db): void {
+  const lists = openLists(dir);
+  carryLists(workspace, lists);
+  purgeLists(lists);
+  lists.close();
+}
+
 /** Closes a folder of data: jobs leave their work, and what is being written is written. */
 export async function closeServices(services: Services): Promise<void> {
   await services.jobs.stop();
+  await services.lists.stop();
   await services.engine.stop();
+  services.listsDb.close();
   services.universe.close();
   services.workspace.close();
   services.lock.release();

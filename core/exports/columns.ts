@@ -2,7 +2,7 @@ import type { Cell, CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '..
 import type { Field } from '../fields/field.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { COUNT_COLUMN } from '../tape/nodes.ts';
-import { SCORE_COLUMN, WHY_COLUMN } from '../tape/own-columns.ts';
+import { MEMBER_COLUMN, SCORE_COLUMN, WHY_COLUMN } from '../tape/own-columns.ts';
 import { converted } from '../money/rates.ts';
 
 /** One column of an exported file. A field may make several: a place is town, region and country. */
@@ -29,8 +29,8 @@ export function exportColumns(
       return [
         {
           heading: headings[id],
-          kind: id.startsWith(WHY_COLUMN) ? 'text' : 'number',
-          width: id.startsWith(WHY_COLUMN) ? 60 : 14,
+          kind: id.startsWith(WHY_COLUMN) || id.startsWith(MEMBER_COLUMN) ? 'text' : 'number',
+          width: id.startsWith(WHY_COLUMN) ? 60 : id.startsWith(MEMBER_COLUMN) ? 24 : 14,
           ...(id.startsWith(SCORE_COLUMN) ? { digits: 2 } : id.startsWith(COUNT_COLUMN) ? {} : { digits: 1 }),
           value: (row) => countText(row.cells[id] ?? null),
         },

@@ -92,6 +92,8 @@ test('how a list was made names tape, sources and counts', () => {
     count: 3,
     universe: 9,
     picked: 3,
+    off: [{ name: 'Customers', count: 2, reason: null }],
+    check: 'drawn 2026-09-30: 83 % fit',
     wording: ['Headcount 20 or more'],
     tape: '{}',
     sources: [{ name: 'Register', asOf: '2026-09-01', licence: null, rowsRead: 9 }],
@@ -101,6 +103,8 @@ test('how a list was made names tape, sources and counts', () => {
     expect.arrayContaining([
       ['Companies in this list', 3],
       ['Which companies', '3 picked by hand'],
+      ['Kept off by Customers', 2],
+      ['Spot check', 'drawn 2026-09-30: 83 % fit'],
       ['line 1', 'Headcount 20 or more'],
       ['Register', '2026-09-01', 9, 'not stated'],
     ]),

@@ -10,6 +10,10 @@ export interface HowMade {
   universe: number;
   /** How many were picked by hand; null where the whole tape went out. */
   picked: number | null;
+  /** What each suppression list kept off, or, with the reason given, did not. */
+  off: readonly { name: string; count: number; reason: string | null }[];
+  /** The last spot check of the tape, if any, in words. */
+  check: string | null;
   /** The tape in words, a line each. */
   wording: readonly string[];
   /** The tape file. */
@@ -31,6 +35,12 @@ export function howMadeRows(how: HowMade): (string | number)[][] {
       `Which ${how.many.toLowerCase()}`,
       how.picked === null ? 'all that pass the tape' : `${how.picked} picked by hand`,
     ],
+    ...how.off.map(({ name, count, reason }) =>
+      reason === null
+        ? [`Kept off by ${name}`, count]
+        : [`On ${name}, and taken along`, `${count}, because: ${reason}`],
+    ),
+    ...(how.check === null ? [] : [['Spot check', how.check]]),
     [],
     ['The tape, line by line'],
     ...(how.wording.length

@@ -3,12 +3,16 @@ import { companies } from './companies.ts';
 import { deals } from './deals.ts';
 import { events } from './events.ts';
 import type { Field, FileColumn, Relation, Role, Subject } from './field.ts';
+import { onLists } from './on-lists.ts';
 import { people } from './people.ts';
 import { sites } from './sites.ts';
 
-/** The registered subjects. A new subject is one more entry here. */
+/** The registered subjects. A new subject is one more entry here. Records of every subject can be on lists. */
 export const SUBJECTS: ReadonlyMap<string, Subject> = new Map(
-  [companies, sites, people, brands, deals, events].map((subject) => [subject.id, subject]),
+  [companies, sites, people, brands, deals, events].map((subject) => [
+    subject.id,
+    { ...subject, fields: [...subject.fields, onLists(subject.id)] },
+  ]),
 );
 
 /** The subjects whose records hang on companies. */

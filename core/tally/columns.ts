@@ -1,6 +1,6 @@
 import type { Scheme } from '../codes/tree.ts';
 import type { PointGrid } from '../geo/grid.ts';
-import type { ListVerdict } from '../tape/nodes.ts';
+import type { ListTest } from '../tape/nodes.ts';
 import type { Bits } from './bits.ts';
 import type { Hanging, Links } from './links.ts';
 
@@ -49,10 +49,24 @@ export interface KeyedColumn {
   known: Bits;
 }
 
+/** The members of a list that the universe has, ascending, each with its verdict as a place of VERDICTS. */
+export interface Members {
+  records: Uint32Array;
+  verdicts: Uint8Array;
+}
+
 /** The lists of the workspace; no record is ever unknown to them. */
 export interface ListColumn {
   kind: 'list';
-  lists: ReadonlyMap<string, Readonly<Record<ListVerdict, Bits>>>;
+  lists: ReadonlyMap<string, Members>;
+  /** The members that meet a test which asks more than a verdict; looked up outside the core. */
+  find(test: ListTest): Bits;
+}
+
+/** The address book of the workspace, which knows of every company whether it is in there. */
+export interface KnownColumn {
+  kind: 'known';
+  known: Bits;
 }
 
 /** The keys of records, looked up outside the core. */
@@ -192,6 +206,7 @@ export type Column =
   | ManyColumn
   | KeyedColumn
   | ListColumn
+  | KnownColumn
   | RangeColumn
   | DateColumn
   | PlaceColumn

@@ -4,6 +4,8 @@ import type { Field } from '../fields/field.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { growthKey } from '../records/growth.ts';
 import type { Lookup } from '../tape/lookup.ts';
+import { asksMore, VERDICTS } from '../tape/nodes.ts';
+import { addMembers } from './members.ts';
 import type {
   CategoryTest,
   CodesTest,
@@ -29,6 +31,7 @@ import type {
   DateColumn,
   KeyColumn,
   KeyedColumn,
+  KnownColumn,
   ListColumn,
   ManyColumn,
   PlaceColumn,
@@ -94,8 +97,8 @@ function test(universe: Universe, field: Field, line: FieldLine, lookup: Lookup)
     }
     case 'flag': {
       // The address book knows of every company whether it is in there.
-      if ((column as ListColumn).kind === 'list')
-        return testContacts(column as ListColumn, line.test as FlagTest, size);
+      if ((column as KnownColumn).kind === 'known')
+        return testContacts(column as KnownColumn, line.test as FlagTest, size);
       const { is } = line.test as FlagTest;
       return testCategory(column as CategoryColumn, { any: [is ? FLAG_WORDS.yes : FLAG_WORDS.no] }, size);
     }
@@ -164,14 +167,14 @@ function codes(
   return testWithKin(own, others, passes, mainOnly, size);
 }
 
-function testList({ lists }: ListColumn, { any, verdict }: ListTest, size: number): Verdict {
+function testList({ lists, find }: ListColumn, test: ListTest, size: number): Verdict {
+  if (asksMore(test)) return { yes: find(test), unknown: noBits(size) };
   const yes = noBits(size);
-  for (const key of any) for (const one of verdict ?? ['in' as const]) addBits(yes, lists.get(key)![one]);
+  for (const key of test.any) addMembers(yes, lists.get(key)!, test.verdict ?? VERDICTS);
   return { yes, unknown: noBits(size) };
 }
 
-function testContacts({ lists }: ListColumn, { is }: FlagTest, size: number): Verdict {
-  const known = lists.get('')!.in;
+function testContacts({ known }: KnownColumn, { is }: FlagTest, size: number): Verdict {
   return { yes: is ? known.slice() : notBits(known, size), unknown: noBits(size) };
 }
 

@@ -48,7 +48,9 @@ export function keyedHistogram(
   };
 }
 
-/** Members of each list, with verdict in, among the records of a context. */
+/** Members of each list among the records of a context. */
 export function countLists({ lists }: ListColumn, context: Bits): Map<string, number> {
-  return new Map([...lists].map(([key, members]) => [key, countBoth(members.in, context)]));
+  return new Map(
+    [...lists].map(([key, { records }]) => [key, countRecords(context, records, 0, records.length)]),
+  );
 }

@@ -41,6 +41,7 @@ export function keysOf(column: Column, size: number): Keys {
       break;
     case 'keyed':
     case 'list':
+    case 'known':
     case 'text':
     case 'key':
       break;

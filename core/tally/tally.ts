@@ -89,6 +89,12 @@ const CACHE_BYTES = 96 * 2 ** 20;
 export class TallyCache {
   readonly verdicts = new Recent<Verdict>(CACHE_BYTES, (one) => Object.keys(one).length * one.yes.byteLength);
   readonly sets = new Recent<LineSets>(CACHE_BYTES, ({ pass }) => 3 * pass.byteLength);
+
+  /** Forgets what was found of lines whose text is such. */
+  forget(which: (text: string) => boolean): void {
+    this.verdicts.forget(which);
+    this.sets.forget(which);
+  }
 }
 
 /** Counts tapes over one universe. Verdicts and lines are kept by their text, so that editing one line costs one line. */

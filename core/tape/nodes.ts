@@ -71,7 +71,7 @@ export interface RecordTest {
 
 /** The companies most alike some companies, or the members of a list. */
 export interface PeersTest {
-  /** Exactly one of the two: keys of companies, or a list whose members with verdict in are meant. */
+  /** Exactly one of the two: keys of companies, or a list: its members judged in, or all but those out where none is yet. */
   readonly like?: readonly string[];
   readonly list?: string;
   /** How alike at least, from 0 to 1. */
@@ -101,12 +101,24 @@ export interface RankTest extends NumberTest {
   readonly among: 'country' | 'industry' | 'all';
 }
 
-export type ListVerdict = 'in' | 'unsure' | 'out';
+/** What a person says of a member of a list; nothing yet is a verdict too. */
+export const VERDICTS = ['in', 'out', 'unsure', 'not-judged'] as const;
+export type ListVerdict = (typeof VERDICTS)[number];
 
+/** Members of one of some lists, each of one list that meets all that is asked of it. */
 export interface ListTest {
   readonly any: readonly string[];
-  /** Members with one of these verdicts; those that are in where left out. */
+  /** Any where left out. */
   readonly verdict?: readonly ListVerdict[];
+  /** Why they are out. */
+  readonly reason?: readonly string[];
+  readonly tag?: readonly string[];
+  readonly assigned?: readonly string[];
+  /** Put on the list, or judged, within this span back from the as-of date. */
+  readonly added?: string;
+  readonly judged?: string;
+  /** The records behind a step of the list's roll, such as "origin-3"; those since taken off are among them. */
+  readonly step?: string;
 }
 
 /** One of: from/to (ISO dates), past ("12 months"), year (2025, "this", "last"). */
@@ -223,6 +235,11 @@ export function* withInner(lines: readonly Line[]): Generator<Line> {
 /** Whether records that a line cannot decide pass it. */
 export function passesUnknown(line: Line): boolean {
   return line.unknown ? line.unknown === 'keep' : line.not === true;
+}
+
+/** Whether a test asks more of members than a list and a verdict. */
+export function asksMore({ any: _any, verdict: _verdict, ...more }: ListTest): boolean {
+  return Object.keys(more).length > 0;
 }
 
 /** The branches of a block that count; none means that the block is absent. */

@@ -6,18 +6,21 @@ import {
   isHas,
   type FieldLine,
   type HasLine,
+  type ListTest,
   type PlaceTest,
   type Tape,
 } from './nodes.ts';
 
 /**
  * Columns beyond those of fields. Of a tape's own: how many related records a has-line counts ("count:l9"), how alike a line
- * of peers finds a company and why ("score:l2", "why:l2"), how far it is from the point of a line ("km:l3"). Of any tape: one
+ * of peers finds a company and why ("score:l2", "why:l2"), how far it is from the point of a line ("km:l3"), and what a list
+ * says of its members ("member:verdict:l4"). Of any tape: one
  * key of a field that has several ("of:channel:dealers"), and how large a company's whole group is ("group:revenue").
  */
 export const SCORE_COLUMN = 'score:';
 export const WHY_COLUMN = 'why:';
 export const KM_COLUMN = 'km:';
+export const MEMBER_COLUMN = 'member:';
 export const KEY_COLUMN = 'of:';
 export const GROUP_COLUMN = 'group:';
 
@@ -27,7 +30,20 @@ const GROUP_SUMS = [
   { kind: 'group', of: 'headcount', label: 'Group headcount' },
 ] as const;
 
+/** What a list says of a member. */
+export const MEMBER_PARTS = {
+  verdict: 'Verdict',
+  reason: 'Reason',
+  note: 'Note on the list',
+  tags: 'Tags',
+  assigned: 'Assigned to',
+  added: 'Added',
+  origins: 'Origins',
+} as const;
+export type MemberPart = keyof typeof MEMBER_PARTS;
+
 export type OwnColumn =
+  | { kind: 'member'; part: MemberPart; line: FieldLine; list: string; label: string }
   | { kind: 'count'; line: HasLine }
   | { kind: 'score' | 'why' | 'km'; line: FieldLine }
   | { kind: 'key'; field: string; key: string; label: string }
@@ -49,6 +65,20 @@ export function ownColumnOf(tape: Pick<Tape, 'lines' | 'subject'>, column: strin
         (kind === 'km' ? line.field === 'place' && (line.test as PlaceTest).near : line.field === 'peers');
       return fits ? { kind, line } : undefined;
     }
+  if (column.startsWith(MEMBER_COLUMN)) {
+    const [, part, ...rest] = column.split(':');
+    const line = fieldLine(tape, rest.join(':'));
+    // What is not on a list has nothing said of it there.
+    if (line?.field !== 'list' || line.not || !(part! in MEMBER_PARTS)) return undefined;
+    const known = part as MemberPart;
+    return {
+      kind: 'member',
+      part: known,
+      line,
+      list: (line.test as ListTest).any[0]!,
+      label: MEMBER_PARTS[known],
+    };
+  }
   if (column.startsWith(GROUP_COLUMN) && tape.subject === 'companies')
     return GROUP_SUMS.find(({ of }) => column === GROUP_COLUMN + of);
   if (!column.startsWith(KEY_COLUMN)) return undefined;
@@ -81,9 +111,17 @@ export function ownColumns(tape: Pick<Tape, 'lines' | 'subject'>): string[] {
     .flatMap((line) =>
       isHas(line)
         ? [`count:${line.id}`]
-        : [SCORE_COLUMN, WHY_COLUMN, KM_COLUMN].map((stem) => stem + line.id),
+        : [
+            ...[SCORE_COLUMN, WHY_COLUMN, KM_COLUMN].map((stem) => stem + line.id),
+            ...Object.keys(MEMBER_PARTS).map((part) => memberColumn(part as MemberPart, line.id)),
+          ],
     )
     .filter((column) => ownColumnOf(tape, column) !== undefined);
+}
+
+/** The column of what the list of a line says of its members. */
+export function memberColumn(part: MemberPart, line: string): string {
+  return `${MEMBER_COLUMN}${part}:${line}`;
 }
 
 /** Further columns that a field can be shown by: single keys, or what its group is together. */

@@ -84,7 +84,7 @@ export function oneOfAt<T extends string>(value: unknown, at: string, allowed: r
 export function texts(
   value: unknown,
   at: string,
-  known: (value: string, where: string) => unknown,
+  known: (value: string, where: string) => unknown = () => {},
 ): string[] {
   const list = listAt(value, at, MOST_VALUES);
   if (list.length === 0) throw wrong(at, value, 'at least one value');

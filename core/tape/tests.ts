@@ -12,7 +12,6 @@ import type {
   GrowthTest,
   KeyedTest,
   ListTest,
-  ListVerdict,
   MoneyTest,
   NumberTest,
   RankTest,
@@ -21,6 +20,8 @@ import type {
   TextTest,
 } from './nodes.ts';
 import { Problem } from './problem.ts';
+import { VERDICTS, type ListVerdict } from './nodes.ts';
+import { isStep } from '../lists/steps.ts';
 import { parseWords } from './words-query.ts';
 import { checkPeers } from './peers-test.ts';
 import { checkPlace } from './place-test.ts';
@@ -189,19 +190,28 @@ function rank(raw: Record<string, unknown>, at: string): RankTest {
   };
 }
 
-const VERDICTS = ['in', 'unsure', 'out'] as const;
-
 function list(field: Field, raw: Record<string, unknown>, at: string, lookup: Lookup): ListTest {
-  onlyKeys(raw, at, ['any', 'verdict']);
+  onlyKeys(raw, at, ['any', 'verdict', 'reason', 'tag', 'assigned', 'added', 'judged', 'step']);
+  const { step } = raw;
+  if (step !== undefined && !(typeof step === 'string' && isStep(step)))
+    throw wrong(`${at}.step`, step, 'a step of a roll such as "origin-3"');
+  const said = (key: 'reason' | 'tag' | 'assigned') =>
+    raw[key] === undefined ? {} : { [key]: texts(raw[key], `${at}.${key}`) };
+  const within = (key: 'added' | 'judged') =>
+    raw[key] === undefined ? {} : { [key]: spanAt(raw[key], `${at}.${key}`) };
   const lists = new Set(lookup.choices(field).map((choice) => choice.key));
   return {
     any: texts(raw.any, `${at}.any`, (key, where) => {
       if (!lists.has(key))
-        throw new Problem('unknown-list', `There is no list "${key}" in this workspace.`, {
-          field: where,
-          value: key,
-          rule: 'the key of a list',
-        });
+        throw new Problem(
+          'unknown-list',
+          `There is no list "${key}" of ${field.subject} in this workspace.`,
+          {
+            field: where,
+            value: key,
+            rule: `the key of a list of ${field.subject}`,
+          },
+        );
     }),
     ...(raw.verdict === undefined
       ? {}
@@ -210,6 +220,12 @@ function list(field: Field, raw: Record<string, unknown>, at: string, lookup: Lo
             oneOfAt(one, where, VERDICTS),
           ) as ListVerdict[],
         }),
+    ...said('reason'),
+    ...said('tag'),
+    ...said('assigned'),
+    ...within('added'),
+    ...within('judged'),
+    ...(step === undefined ? {} : { step }),
   };
 }
 

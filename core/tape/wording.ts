@@ -7,6 +7,7 @@ import { metroKm } from '../geo/metro.ts';
 import { wordDays } from './dates.ts';
 import type { Lookup } from './lookup.ts';
 import { wordPeers } from './peers-test.ts';
+import { wordListClauses } from './typed/list-clauses.ts';
 import {
   isBlock,
   isHas,
@@ -147,12 +148,11 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
     case 'list': {
       const test = line.test as ListTest;
       const labels = new Map(lookup.choices(field).map((choice) => [choice.key, choice.label]));
-      const verdict = test.verdict ? ` with verdict ${some([...test.verdict], 'or')}` : '';
       return (
         some(
           test.any.map((key) => labels.get(key) ?? key),
           'or',
-        ) + verdict
+        ) + wordListClauses(test)
       );
     }
     case 'record':

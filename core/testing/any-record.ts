@@ -24,6 +24,9 @@ export const NAICS = ['321911', '321918', '32191', '332812', '332', '238350'];
 export const TECHNOLOGIES = ['rutavel', 'planodor', 'dipzaal', 'kontovar'];
 export const SOURCES = ['register', 'directory', 'survey'];
 export const LISTS = ['our-customers', 'to-call'];
+/** What lists say of members. */
+export const OUT_REASONS = ['too small', 'closed'];
+export const TAGS = ['stairs', 'spray room'];
 export const CERTIFICATES = ['clean-air', 'welding'];
 export const WORDS = ['oak', 'stair', 'staircase', 'paint', 'powder', 'joinery', 'kitchen', 'lodz'];
 export const PLACES: [string | null, string | null, string | null, number | null, number | null][] = [

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
+import { listClauses } from './any-list.ts';
 import { OFFERS } from '../fields/companies/making.ts';
 import { Problem } from '../tape/problem.ts';
-import type { EitherBlock, FieldLine, Line, Tape, Test } from '../tape/nodes.ts';
+import { type EitherBlock, type FieldLine, type Line, type Tape, type Test } from '../tape/nodes.ts';
 import { anyHas, RELATED_TESTS } from './any-has.ts';
 import { CODES, LISTS, maybe, NAICS, SOURCES, STEP, TECHNOLOGIES, WORDS, GROUPS } from './any-record.ts';
 
@@ -159,9 +160,7 @@ const freshTests: fc.Arbitrary<AnyTest> = fc
 
 /** Lists of the workspace, its address book, and what sites, brands and deals make of a company. */
 const marketTests: fc.Arbitrary<AnyTest> = fc.oneof(
-  fc
-    .tuple(some(LISTS), maybe(fc.subarray(['in', 'unsure', 'out'] as const, { minLength: 1 })))
-    .map(([any, verdict]) => ({ field: 'list', test: { any, ...(verdict ? { verdict } : {}) } })),
+  fc.tuple(some(LISTS), listClauses).map(([any, clauses]) => ({ field: 'list', test: { any, ...clauses } })),
   some(['clean-air', 'welding']).map((any) => ({ field: 'certificates', test: { any } })),
   fc.boolean().map((is) => ({ field: 'whom-we-know', test: { is } })),
   some(['k0', 'k3', 'k7']).map((any) => ({ field: 'company', test: { any } })),

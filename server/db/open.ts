@@ -1,15 +1,17 @@
 import Database from 'better-sqlite3';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { listsMigrations } from './lists-schema.ts';
 import { universeMigrations } from './universe-schema.ts';
 import { workspaceMigrations } from './workspace-schema.ts';
 
 export type Db = Database.Database;
 
 /**
- * Two files, so that a long load never holds up what the user does meanwhile: `universe.sqlite` has
- * sources, records and companies and is written by one load at a time; `workspace.sqlite` has
- * settings, tapes, exports and jobs.
+ * Three files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
+ * sources, records and companies and is written by one load at a time; `lists.sqlite` has the lists
+ * and is written by the thread of `server/lists/`; `workspace.sqlite` has settings, tapes, exports
+ * and jobs.
  */
 export function openUniverse(dir: string, options: { readonly?: boolean } = {}): Db {
   return open(dir, 'universe.sqlite', universeMigrations, options.readonly === true);
@@ -17,6 +19,10 @@ export function openUniverse(dir: string, options: { readonly?: boolean } = {}):
 
 export function openWorkspace(dir: string, options: { readonly?: boolean } = {}): Db {
   return open(dir, 'workspace.sqlite', workspaceMigrations, options.readonly === true);
+}
+
+export function openLists(dir: string, options: { readonly?: boolean } = {}): Db {
+  return open(dir, 'lists.sqlite', listsMigrations, options.readonly === true);
 }
 
 function open(dir: string, file: string, migrations: readonly string[], readonly: boolean): Db {

@@ -118,4 +118,7 @@ export const workspaceMigrations: readonly string[] = [
     PRIMARY KEY (header, name)
   ) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- Lists are in lists.sqlite from here on, and are carried there at the start; an earlier program must not look for them here.
+  `,
 ];

@@ -3,6 +3,8 @@ import type { MapView } from '../../core/geo/clusters.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import type { Dialect } from '../../core/tape/sql/compile.ts';
 import type { Engine } from './engine.ts';
+import type { ListsEngine } from './lists-engine.ts';
+import type { Steering } from './steering.ts';
 import type { MapEngine } from './market/map-engine.ts';
 import type { Against, Market } from './market/market.ts';
 import type { CountsRequest } from './pickers/counts-request.ts';
@@ -14,6 +16,8 @@ export interface Answering {
   engine: Engine;
   market: Market;
   map: MapEngine;
+  lists: ListsEngine;
+  steering: Steering;
 }
 
 /**
@@ -86,9 +90,22 @@ export const calls = named({
     ) => engine.rows(tape, columns, sort, offset, limit, picks),
   ),
   idsOf: second(({ engine }, tape: unknown, sort: unknown, picks?: Picks) => engine.idsOf(tape, sort, picks)),
-  companyKeysOf: second(({ engine }, tape: unknown, sort: unknown, picks: Picks) =>
-    engine.companyKeysOf(tape, sort, picks),
+  // Lists: records to be put on one, a list held against a tape, and what is kept off an export.
+  recordsFor: second(({ lists }, tape: unknown, sort: unknown, picks: Picks, subject: string) =>
+    lists.recordsFor(tape, sort, picks, subject),
   ),
+  keptOffOf: second(({ lists }, subject: string, ids: Uint32Array) => lists.keptOffOf(subject, ids)),
+  goingOut: second(({ lists }, tape: unknown, sort: unknown, picks: Picks, along: readonly string[]) =>
+    lists.goingOut(tape, sort, picks, along),
+  ),
+  near: second(({ steering }, tape: unknown, target: number) => steering.near(tape, target)),
+  parting: second(({ steering }, subject: string, list: string, currency: string) =>
+    steering.parting(subject, list, currency),
+  ),
+  drawSample: second(({ lists }, tape: unknown, size: number, seed: number, by: string | null) =>
+    lists.drawSample(tape, size, seed, by),
+  ),
+  heldAgainst: second(({ lists }, tape: unknown, list: string) => lists.heldAgainst(tape, list)),
   pickedCount: second(({ engine }, tape: unknown, sort: unknown, picks: Picks) =>
     engine.pickedCount(tape, sort, picks),
   ),

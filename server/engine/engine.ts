@@ -10,17 +10,9 @@ import type {
   WordedTally,
 } from '../../contract/responses.ts';
 import { fieldOf, relationsOf } from '../../core/fields/registry.ts';
-import {
-  countBits,
-  countBoth,
-  keepBits,
-  noBits,
-  recordsOf,
-  setBit,
-  type Bits,
-} from '../../core/tally/bits.ts';
+import { countBits, countBoth, keepBits, type Bits } from '../../core/tally/bits.ts';
 import { freshRecords } from '../../core/tally/evaluate.ts';
-import { companiesOf } from '../../core/tally/links.ts';
+import { TallyCache } from '../../core/tally/tally.ts';
 import type { CodesColumn, PlaceColumn, Universe } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
@@ -42,6 +34,7 @@ import { codeAnswer } from './pickers/code-answer.ts';
 import { jumpTo, type UniverseHits } from './pickers/jump.ts';
 import type { CountsRequest } from './pickers/counts-request.ts';
 import { ownHeading } from './rows/own-heading.ts';
+import { KeptOff } from './kept-off.ts';
 import { Peers } from './peers/peers.ts';
 import { countsOf } from './pickers/picker-counts.ts';
 import { readProfile } from './rows/profile.ts';
@@ -49,8 +42,9 @@ import { readRecord } from './rows/record.ts';
 import type { StoredUniverse } from './opening/stored-universe.ts';
 import { SubjectEngine, type OwnColumns, type Picks } from './subject-engine.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
-import { openTallies, openUniverses, recordsOfAll, type Records } from './universes.ts';
-import type { WorkspaceFacts } from './workspace-facts.ts';
+import { recordsOfAll, type Records } from './records.ts';
+import { openTallies, openUniverses } from './universes.ts';
+import { isSameButMembers, namesLists, type WorkspaceFacts } from './workspace-facts.ts';
 
 /** One universe, opened: counts, rows and typed lines over it. Runs in a worker thread. */
 export class Engine {
@@ -61,6 +55,10 @@ export class Engine {
   private subjects: ReadonlyMap<string, SubjectEngine> | undefined;
   lookup: Lookup;
   private readonly peers: Peers;
+  private readonly cache = new TallyCache();
+  private facts: WorkspaceFacts;
+  /** What suppression lists keep off exports. */
+  keptOff!: KeptOff;
 
   /** `db` must go on showing the state that `stored` was built from; `records` are those of `stored`. */
   constructor(
@@ -75,6 +73,7 @@ export class Engine {
     this.stored = stored;
     this.records = records;
     this.peers = new Peers(db, reference, this.records.get('companies')!);
+    this.facts = facts;
     this.lookup = this.lookupWith(facts);
     this.subjects = this.open(facts);
   }
@@ -83,29 +82,44 @@ export class Engine {
     return universeLookup(this.db, this.reference, this.stored, facts, (test) => this.peers.sets(test));
   }
 
-  private open(facts: WorkspaceFacts): ReadonlyMap<string, SubjectEngine> {
+  private open(
+    facts: WorkspaceFacts,
+    forget: (text: string) => boolean = () => true,
+  ): ReadonlyMap<string, SubjectEngine> {
     const universes = openUniverses(this.stored, this.db, this.records, facts);
     this.peers.universe = universes.get('companies')!;
-    const tallies = openTallies(universes, this.lookup);
+    const tallies = openTallies(universes, this.lookup, this.cache);
+    this.keptOff = new KeptOff(facts, universes, this.keptOff);
     return new Map(
-      [...tallies].map(([subject, tally]) => [
-        subject,
-        new SubjectEngine(
-          this.db,
-          this.lookup,
-          this.records.get(subject)!,
-          tally,
-          subject === 'companies' ? this.peers : null,
-          this.subjects?.get(subject),
-        ),
-      ]),
+      [...tallies].map(([subject, tally]) => {
+        const earlier = this.subjects?.get(subject);
+        return [
+          subject,
+          new SubjectEngine(
+            this.db,
+            this.lookup,
+            this.records.get(subject)!,
+            tally,
+            subject === 'companies' ? this.peers : null,
+            facts.cells,
+            earlier && { engine: earlier, forget },
+          ),
+        ];
+      }),
     );
   }
 
-  /** Takes over settings, lists, contacts and groups of countries that changed; what was counted with the old ones is forgotten. */
+  /**
+   * Takes over settings, lists, contacts and groups of countries that changed. What was counted with the old ones is forgotten;
+   * where nothing but members of lists changed, of lines on lists alone.
+   */
   useFacts(facts: WorkspaceFacts): void {
-    this.lookup = this.lookupWith(facts);
-    this.subjects = this.open(facts);
+    const listsAlone = isSameButMembers(facts, this.facts);
+    const forget = listsAlone ? namesLists : () => true;
+    this.facts = facts;
+    this.cache.forget(forget);
+    if (!listsAlone) this.lookup = this.lookupWith(facts);
+    this.subjects = this.open(facts, forget);
   }
 
   /** Takes sort keys of a label of companies, such as the name, that another thread has made. */
@@ -154,6 +168,11 @@ export class Engine {
     return this.of({ subject }).tally.universe;
   }
 
+  /** The change of the universe that the columns are of. */
+  get revision(): number {
+    return this.stored.revision;
+  }
+
   /** The records of one subject. */
   subject(id: string): SubjectEngine {
     return this.of({ subject: id });
@@ -162,8 +181,10 @@ export class Engine {
   tally(input: unknown): Omit<WordedTally, 'generation'> {
     const tape = validateTape(input, this.lookup);
     const answer = this.of(tape).tally.tally(tape);
+    const off = this.keptOff.of(tape.subject);
     return {
       ...answer,
+      suppressed: off ? countBoth(off, this.of(tape).tally.kept(tape)) : 0,
       reads: readTape(tape, this.lookup),
       lines: answer.lines.map((figures, i) => ({ ...figures, ...this.worded(tape.lines[i]!, tape.subject) })),
     };
@@ -267,24 +288,6 @@ export class Engine {
       return found ? [[column, ownHeading(found, tape.subject, this.lookup)]] : [];
     });
     return { subject: tape.subject, headings: Object.fromEntries(counted) as Record<string, string> };
-  }
-
-  /** Keys of the companies of the same records: themselves, or those that the records hang on. */
-  companyKeysOf(input: unknown, sort: unknown, picks: Picks): string[] {
-    const tape = validateTape(input, this.lookup);
-    if (tape.subject === 'companies') return this.keysOf(input, sort, picks);
-    const own = this.of(tape);
-    const { related, links } = this.universe.relations!.get(tape.subject)!;
-    const picked = noBits(related.size);
-    for (const r of own.picked(tape, validateSort(sort ?? tape.sort ?? [], tape), picks)) setBit(picked, r);
-    return this.companies.keysOf(recordsOf(companiesOf(picked, links.get('')!, this.size)));
-  }
-
-  /** Keys of the same records. */
-  keysOf(input: unknown, sort: unknown, picks: Picks): string[] {
-    const tape = validateTape(input, this.lookup);
-    const subject = this.of(tape);
-    return subject.keysOf(subject.picked(tape, validateSort(sort ?? tape.sort ?? [], tape), picks));
   }
 
   /** Position of a record within a tape's order, with its neighbours; null where it is not among the kept. */

@@ -6,7 +6,7 @@ import { groupSums } from '../../core/tally/group-sums.ts';
 import type {
   CategoryColumn,
   KeyedColumn,
-  ListColumn,
+  KnownColumn,
   PlaceColumn,
   RangeColumn,
 } from '../../core/tally/columns.ts';
@@ -22,9 +22,10 @@ import type { Db } from '../db/open.ts';
 import { fold } from '../../core/text/fold.ts';
 import { namedBy } from './rows/named-by.ts';
 import { Orders, type OwnKeys } from './rows/orders.ts';
+import type { MemberCells } from './list-members.ts';
 import type { Peers } from './peers/peers.ts';
 import { RowSource } from './rows/read-rows.ts';
-import type { Records } from './universes.ts';
+import type { Records } from './records.ts';
 
 const MOST_FOUND = 1000;
 
@@ -43,23 +44,26 @@ export class SubjectEngine {
   private readonly rowSource: RowSource;
   private readonly orders: Orders;
   private readonly peers: Peers | null;
+  private readonly cells: MemberCells;
 
-  /** Orders are taken over from an earlier engine over the same records. */
+  /** Orders are taken over from an earlier engine over the same records, but for lists whose tapes mean others now. */
   constructor(
     db: Db,
     lookup: Lookup,
     records: Records,
     tally: Tally,
     peers: Peers | null,
-    earlier?: SubjectEngine,
+    cells: MemberCells,
+    earlier?: { engine: SubjectEngine; forget(name: string): boolean },
   ) {
+    this.cells = cells;
     this.db = db;
     this.peers = peers;
     this.records = records;
     this.tally = tally;
     this.rowSource = new RowSource(db, lookup, records.subject);
-    this.orders = earlier?.orders ?? new Orders(db, tally.universe, records.subject);
-    if (earlier) this.orders.forgetLists();
+    this.orders = earlier?.engine.orders ?? new Orders(db, tally.universe, records.subject);
+    if (earlier) this.orders.forgetLists((name) => earlier.forget(name));
   }
 
   get size(): number {
@@ -111,6 +115,8 @@ export class SubjectEngine {
         own[column] = { low: known64(sure), high: known64(possible) };
       } else if (found?.kind === 'score') {
         own[column] = this.peers!.scores(found.line.test as PeersTest, records);
+      } else if (found?.kind === 'member') {
+        own[column] = { texts: this.cells.texts(found.list, found.part, this.keysOf(records)) };
       } else if (found?.kind === 'why') {
         const { test } = found.line;
         own[column] = { texts: Array.from(records, (r) => this.peers!.why(test as PeersTest, r)) };
@@ -119,8 +125,8 @@ export class SubjectEngine {
         const low = Float64Array.from(records, (r) => keys[r]!);
         own[column] = { low, high: low };
       } else if (column === KNOWN) {
-        const { lists } = this.tally.universe.columns.get(KNOWN) as ListColumn;
-        const low = Float64Array.from(records, (r) => Number(hasBit(lists.get('')!.in, r)));
+        const { known } = this.tally.universe.columns.get(KNOWN) as KnownColumn;
+        const low = Float64Array.from(records, (r) => Number(hasBit(known, r)));
         own[column] = { low, high: low };
       }
     }
@@ -199,6 +205,8 @@ export class SubjectEngine {
     switch (column.kind) {
       case 'count':
         return countKeys(this.tally.relatedCounts(column.line), this.size);
+      case 'member':
+        return this.cells.keys(this.records.subject, column.list, column.part);
       case 'score':
       case 'why':
         return new Float64Array(this.peers!.all(column.line.test as PeersTest));
@@ -258,13 +266,16 @@ export class SubjectEngine {
 }
 
 /** Values of columns that no table has, beside some ids: from how much to how much, NaN where unknown; or texts. */
-export type OwnColumns = Record<string, { low: Float64Array; high: Float64Array } | { texts: string[] }>;
+export type OwnColumns = Record<
+  string,
+  { low: Float64Array; high: Float64Array } | { texts: (string | null)[] }
+>;
 
 const KNOWN = 'whom-we-know';
 
 /** The cell of a column that no table has. */
 export function ownCell(column: string, values: OwnColumns[string], i: number): Cell {
-  if ('texts' in values) return values.texts[i]!;
+  if ('texts' in values) return values.texts[i] ?? null;
   const { low, high } = values;
   if (Number.isNaN(low[i]!)) return null;
   if (column === KNOWN) return low[i] === 1 ? 'yes' : 'no';

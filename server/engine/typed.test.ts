@@ -46,7 +46,12 @@ beforeAll(() => {
   lookup = universeLookup(random.db, random.reference, buildUniverse(random.db, random.reference.trees), {
     ...NO_FACTS,
     asOf: AS_OF,
-    lists: ['our-customers', 'to-call'].map((key) => ({ key, label: key })),
+    lists: ['our-customers', 'to-call'].map((key) => ({
+      key,
+      label: key,
+      subject: 'companies',
+      suppression: null,
+    })),
   });
 });
 afterAll(() => random.close());

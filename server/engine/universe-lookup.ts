@@ -67,7 +67,10 @@ export function universeLookup(
       ...READY_GROUPS,
       ...workspace.countryGroups.map((group) => [group.key, group] as const),
     ]),
-    choices: ({ subject, id }) => (id === 'list' ? workspace.lists : (choices.get(`${subject} ${id}`) ?? [])),
+    choices: ({ subject, id }) =>
+      id === 'list'
+        ? workspace.lists.filter((list) => list.subject === subject)
+        : (choices.get(`${subject} ${id}`) ?? []),
     companyName: (key) => nameOf.get(key),
     peers,
     currency: workspace.currency,

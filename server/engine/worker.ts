@@ -1,14 +1,17 @@
+import { join } from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
-import { openUniverse, openWorkspace } from '../db/open.ts';
+import { openLists, openUniverse, openWorkspace } from '../db/open.ts';
 import { loadReferenceData } from '../reference.ts';
 import { calls, type Answering, type Call } from './calls.ts';
 import { Engine } from './engine.ts';
+import { ListsEngine } from './lists-engine.ts';
+import { Steering } from './steering.ts';
 import { MapEngine } from './market/map-engine.ts';
 import { Market } from './market/market.ts';
 import { openColumns } from './opening/open-universe.ts';
 import type { StoredUniverse } from './opening/stored-universe.ts';
-import { recordsOfAll } from './universes.ts';
+import { recordsOfAll } from './records.ts';
 import { FactsReader } from './workspace-facts.ts';
 
 /**
@@ -43,11 +46,24 @@ db.exec('BEGIN');
 const opened = stored ? { universe: stored, unsaved: null } : await openColumns(dir, db, reference.trees);
 const { universe, unsaved } = opened;
 const records = recordsOfAll(universe, db);
-const companies = records.get('companies')!;
-const facts = new FactsReader(openWorkspace(dir, { readonly: true }), universe.size, companies.byKey);
+const lists = openLists(dir, { readonly: true });
+lists.prepare('ATTACH ? AS u').run(join(dir, 'universe.sqlite'));
+const facts = new FactsReader(
+  openWorkspace(dir, { readonly: true }),
+  lists,
+  records,
+  () => new Date(),
+  universe,
+);
 const engine = new Engine(db, reference, universe, facts.changed()!, records);
 const market = new Market(engine);
-const on: Answering = { engine, market, map: new MapEngine(engine) };
+const on: Answering = {
+  engine,
+  market,
+  map: new MapEngine(engine),
+  lists: new ListsEngine(engine),
+  steering: new Steering(engine),
+};
 const useChangedFacts = () => {
   const changed = facts.changed();
   if (changed) engine.useFacts(changed);

@@ -5,9 +5,12 @@ import { join } from 'node:path';
 import { SettingsBody } from '../../contract/settings.ts';
 import { isoOf } from '../../core/dates.ts';
 import { countBits, hasBit } from '../../core/tally/bits.ts';
-import { openWorkspace, type Db } from '../db/open.ts';
+import { VERDICTS } from '../../core/tape/nodes.ts';
+import { openLists, openWorkspace, type Db } from '../db/open.ts';
 import { writeContacts } from '../tables/contacts.ts';
-import { addList, addMembers, removeMembers, renameList } from '../tables/lists.ts';
+import { addList, changeList } from '../tables/lists/list-rows.ts';
+import { addMembers, takeOff } from '../tables/lists/members.ts';
+import { judge } from '../tables/lists/verdicts.ts';
 import { writeSettings } from '../tables/workspace.ts';
 import { FactsReader } from './workspace-facts.ts';
 
@@ -15,6 +18,7 @@ import { FactsReader } from './workspace-facts.ts';
 
 let dir: string;
 let workspace: Db;
+let lists: Db;
 let now: Date;
 let reader: FactsReader;
 let lookedUp: string[];
@@ -27,10 +31,20 @@ beforeEach(() => {
     lookedUp.push(key);
     return /^k\d+$/.test(key) ? Number(key.slice(1)) : undefined;
   };
-  reader = new FactsReader(workspace, 100, recordOf, () => now);
+  const records = {
+    subject: 'companies',
+    table: 'company',
+    ids: new Uint32Array(100),
+    recordOf: new Int32Array(0),
+    byKey: recordOf,
+    byKeys: (keys: readonly string[]) => Int32Array.from(keys, (key) => recordOf(key) ?? -1),
+  };
+  lists = openLists(dir);
+  reader = new FactsReader(workspace, lists, new Map([['companies', records]]), () => now);
 });
 afterEach(() => {
   workspace.close();
+  lists.close();
   rmSync(dir, { recursive: true });
 });
 
@@ -51,31 +65,57 @@ test('settings are taken over: a day that is set does not end', () => {
   expect(reader.changed()).toBeNull();
 });
 
-test('a change of one list reads that list alone', () => {
-  const one = addList(workspace, 'One').key;
-  const two = addList(workspace, 'Two').key;
-  addMembers(workspace, one, ['k1', 'k2', 'gone'], 'by hand');
-  addMembers(workspace, two, ['k3'], 'by hand');
+const BY_HAND = { kind: 'hand', what: 'by hand', tape: null, asOf: null, person: '' } as const;
+const put = (list: string, keys: string[]) => addMembers(lists, list, BY_HAND, { keys });
+const read = (list: string) => {
+  const { records, verdicts } = reader.changed()!.members.get(list)!;
+  return Array.from(records, (r, i) => [r, VERDICTS[verdicts[i]!]]);
+};
+
+test('a change of one list looks up those members alone that it touched', () => {
+  const one = addList(lists, { name: 'One' }).key;
+  const two = addList(lists, { name: 'Two' }).key;
+  put(one, ['k1', 'k2', 'gone']);
+  put(two, ['k3']);
   const first = reader.changed()!;
-  expect(countBits(first.members.get(one)!.in)).toBe(2);
+  expect([...first.members.get(one)!.records]).toEqual([1, 2]);
   lookedUp = [];
-  removeMembers(workspace, two, ['k3']);
+  takeOff(lists, two, { keys: ['k3'] }, 'by hand', '');
   const second = reader.changed()!;
-  expect(lookedUp).toEqual([]);
-  expect(countBits(second.members.get(two)!.in)).toBe(0);
+  expect(lookedUp).toEqual(['k3']);
+  expect(second.members.get(two)!.records).toHaveLength(0);
   expect(second.members.get(one)).toBe(first.members.get(one));
-  addMembers(workspace, two, ['k4'], 'by hand');
-  expect(hasBit(reader.changed()!.members.get(two)!.in, 4)).toBe(true);
-  expect(lookedUp).toEqual(['k4']);
+  lookedUp = [];
+  put(one, ['k2', 'k4']);
+  judge(lists, one, { keys: ['k2'] }, 'out', 'too small', 'Hana');
+  expect(read(one)).toEqual([
+    [1, 'not-judged'],
+    [2, 'out'],
+    [4, 'not-judged'],
+  ]);
+  expect(lookedUp.sort()).toEqual(['k2', 'k4']);
+});
+
+test('a reader that was away too long reads the whole list, and comes to the same', () => {
+  const { key } = addList(lists, { name: 'One' });
+  put(key, ['k1', 'k2']);
+  reader.changed();
+  for (let i = 0; i < 300; i++) judge(lists, key, { keys: ['k1'] }, i % 2 ? 'in' : 'out', null, '');
+  expect(read(key)).toEqual([
+    [1, 'in'],
+    [2, 'not-judged'],
+  ]);
 });
 
 test('a new name is taken over without reading members, and so is the address book without lists', () => {
-  const key = addList(workspace, 'One').key;
-  addMembers(workspace, key, ['k1'], 'by hand');
+  const { key } = addList(lists, { name: 'One' });
+  put(key, ['k1']);
   reader.changed();
   lookedUp = [];
-  renameList(workspace, key, 'Another');
-  expect(reader.changed()!.lists).toEqual([{ key, label: 'Another' }]);
+  changeList(lists, key, { name: 'Another' });
+  expect(reader.changed()!.lists).toEqual([
+    { key, label: 'Another', subject: 'companies', suppression: null },
+  ]);
   expect(lookedUp).toEqual([]);
   const contact = { name: 'A', mail: null, phone: null, title: null, organisation: null, company: 'k7' };
   writeContacts(workspace, 'book.vcf', [contact]);

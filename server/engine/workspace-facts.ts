@@ -1,16 +1,23 @@
 import type { CountryGroup } from '../../core/geo/country-groups.ts';
 import { noBits, setBit, type Bits } from '../../core/tally/bits.ts';
+import type { Members } from '../../core/tally/columns.ts';
 import type { Choice } from '../../core/tape/lookup.ts';
-import type { ListVerdict } from '../../core/tape/nodes.ts';
 import { asOfDay } from '../days.ts';
 import type { Db } from '../db/open.ts';
-import { contactsRevision, factsRevision, ownGroups } from '../tables/facts.ts';
 import { contactCompanies } from '../tables/contacts.ts';
-import { listRevisions, membersOf } from '../tables/lists.ts';
+import { contactsRevision, factsRevision, ownGroups } from '../tables/facts.ts';
+import { listsRevision } from '../tables/lists/changes.ts';
+import { allLists } from '../tables/lists/list-rows.ts';
+import type { Revision } from '../tables/revision.ts';
 import { readSettings } from '../tables/workspace.ts';
+import { ListMembers, NO_MEMBERS, type MemberCells } from './list-members.ts';
+import type { Records } from './records.ts';
 
-/** Members of a list that the universe has, by verdict. */
-export type Members = Readonly<Record<ListVerdict, Bits>>;
+/** A list as tapes name it. */
+export interface ListChoice extends Choice {
+  subject: string;
+  suppression: 'members' | 'groups' | null;
+}
 
 /** What tapes rest on of the user's own, as a counting thread uses it. */
 export interface WorkspaceFacts {
@@ -19,8 +26,9 @@ export interface WorkspaceFacts {
   /** The currency of amounts typed without one. */
   currency: string;
   countryGroups: readonly CountryGroup[];
-  lists: readonly Choice[];
+  lists: readonly ListChoice[];
   members: ReadonlyMap<string, Members>;
+  cells: MemberCells;
   /** Companies where someone in the address book works; null where there is no address book. */
   known: Bits | null;
 }
@@ -31,74 +39,84 @@ export const NO_FACTS: WorkspaceFacts = {
   countryGroups: [],
   lists: [],
   members: new Map(),
+  cells: NO_MEMBERS,
   known: null,
 };
 
-/** Reads the user's settings, lists and groups whenever they changed, and of lists those alone that did. */
+/** Reads the user's settings, lists and groups whenever they changed, and of lists those members alone that did. */
 export class FactsReader {
   private readonly workspace: Db;
-  private readonly size: number;
-  private readonly recordOf: (key: string) => number | undefined;
+  private readonly lists: Db;
+  private readonly companies: Records;
   private readonly now: () => Date;
+  private readonly members: ListMembers;
   private revision = -1;
+  private listsRevision = -1;
   private asOf = NaN;
-  private members = new Map<string, { revision: number; members: Members }>();
   private known: { revision: number; companies: Bits } | null = null;
 
-  /** `size` and `recordOf` are those of the companies of the universe; `now` says what time it is. */
+  /**
+   * `records` are those of the universe by subject, and `shown` says of which, where `lists` has its database attached as `u`;
+   * `now` says what time it is.
+   */
   constructor(
     workspace: Db,
-    size: number,
-    recordOf: (key: string) => number | undefined,
+    lists: Db,
+    records: ReadonlyMap<string, Records>,
     now: () => Date = () => new Date(),
+    shown: Revision | null = null,
   ) {
     this.workspace = workspace;
-    this.size = size;
-    this.recordOf = recordOf;
+    this.lists = lists;
+    this.companies = records.get('companies')!;
     this.now = now;
+    this.members = new ListMembers(lists, records, shown);
   }
 
   /** What there is now; null where that is what was read last. A day that has ended is a change where the as-of date is today. */
   changed(): WorkspaceFacts | null {
     const revision = factsRevision(this.workspace);
+    const ofLists = listsRevision(this.lists);
     const settings = readSettings(this.workspace);
     const asOf = asOfDay(settings, this.now());
-    if (revision === this.revision && asOf === this.asOf) return null;
+    if (revision === this.revision && ofLists === this.listsRevision && asOf === this.asOf) return null;
     this.revision = revision;
+    this.listsRevision = ofLists;
     this.asOf = asOf;
-    const lists = listRevisions(this.workspace);
-    this.members = new Map(lists.map(({ key, revision: own }) => [key, this.membersAt(key, own)]));
+    const lists = allLists(this.lists);
     return {
       asOf,
       currency: settings.currency,
       countryGroups: ownGroups(this.workspace),
-      lists: lists.map(({ key, name }) => ({ key, label: name })),
-      members: new Map([...this.members].map(([key, { members }]) => [key, members])),
+      lists: lists.map(({ key, name, subject, suppression }) => ({ key, label: name, subject, suppression })),
+      members: this.members.of(lists),
+      cells: this.members,
       known: this.knownNow(),
     };
-  }
-
-  private membersAt(key: string, revision: number): { revision: number; members: Members } {
-    const before = this.members.get(key);
-    if (before?.revision === revision) return before;
-    const members = { in: noBits(this.size), unsure: noBits(this.size), out: noBits(this.size) };
-    for (const { company, verdict } of membersOf(this.workspace, key)) {
-      const record = this.recordOf(company);
-      if (record !== undefined) setBit(members[verdict], record);
-    }
-    return { revision, members };
   }
 
   private knownNow(): Bits {
     const revision = contactsRevision(this.workspace);
     if (this.known?.revision !== revision) {
-      const companies = noBits(this.size);
+      const companies = noBits(this.companies.ids.length);
       for (const company of contactCompanies(this.workspace)) {
-        const record = this.recordOf(company);
+        const record = this.companies.byKey(company);
         if (record !== undefined) setBit(companies, record);
       }
       this.known = { revision, companies };
     }
     return this.known.companies;
   }
+}
+
+/** Whether nothing that tapes name means anything else, but for members of lists. */
+export function isSameButMembers(one: WorkspaceFacts, other: WorkspaceFacts): boolean {
+  const named = ({ asOf, currency, countryGroups, lists }: WorkspaceFacts) =>
+    JSON.stringify([asOf, currency, countryGroups, lists]);
+  return one.known === other.known && named(one) === named(other);
+}
+
+/** Whether the text of a tape or a line may speak of a list. */
+export function namesLists(text: string): boolean {
+  return text.includes('list');
 }

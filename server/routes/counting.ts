@@ -9,6 +9,7 @@ import {
   TypedBody,
 } from '../../contract/requests.ts';
 import { PicksBody, RowsBody } from '../../contract/row-requests.ts';
+import { NearBody } from '../../contract/steering.ts';
 import { TapeBody } from '../../contract/tape-body.ts';
 import type { JumpAnswer } from '../../contract/responses.ts';
 import { isScheme, SCHEMES } from '../../core/codes/tree.ts';
@@ -17,12 +18,12 @@ import type { Tape } from '../../core/tape/nodes.ts';
 import { fold } from '../../core/text/fold.ts';
 import { body, goneSignal, HttpProblem, queryText } from '../http/check.ts';
 import type { Services } from '../services.ts';
-import { allLists } from '../tables/lists.ts';
+import { allLists } from '../tables/lists/list-rows.ts';
 import { allSavedTapes } from '../tables/saved-tapes.ts';
 import { calls } from '../engine/calls.ts';
 
 /** Counts, rows and typed lines: all answered by the counting thread. */
-export function countingRoutes({ engine, workspace }: Services): Router {
+export function countingRoutes({ engine, workspace, listsDb }: Services): Router {
   const routes = Router();
   const MOST_NAMED = 6;
 
@@ -36,6 +37,10 @@ export function countingRoutes({ engine, workspace }: Services): Router {
   routes.post('/alternatives', async (request, response) => {
     const { tape, at, tests } = body(AlternativesBody, request);
     response.json({ counts: await engine.call(calls.alternatives, [tape, at, tests], goneSignal(response)) });
+  });
+  routes.post('/near', async (request, response) => {
+    const { tape, target } = body(NearBody, request);
+    response.json(await engine.call(calls.near, [tape, target], goneSignal(response)));
   });
   routes.post('/plane', async (request, response) => {
     const { tape, currency } = body(PlaneBody, request);
@@ -91,7 +96,10 @@ export function countingRoutes({ engine, workspace }: Services): Router {
         .filter(named)
         .slice(0, MOST_NAMED)
         .map(({ id, kind, name, body }) => ({ id, kind, name, tape: JSON.parse(body) as Tape })),
-      lists: allLists(workspace).filter(named).slice(0, MOST_NAMED),
+      lists: allLists(listsDb)
+        .filter(named)
+        .slice(0, MOST_NAMED)
+        .map(({ key, name, subject, members }) => ({ key, name, subject, members })),
     };
     response.json(answer);
   });

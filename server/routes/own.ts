@@ -1,4 +1,7 @@
 import { Router } from 'express';
+import { CountryGroupBody } from '../../contract/requests.ts';
+import { READY_GROUPS } from '../../core/geo/country-groups.ts';
+import { ownGroups, removeGroup, writeGroup } from '../tables/facts.ts';
 import { ColumnSetBody, NoteBody } from '../../contract/own-requests.ts';
 import { columnFields, SUBJECTS } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
@@ -58,6 +61,29 @@ export function ownRoutes({ workspace }: Services): Router {
   });
   routes.delete('/column-sets/:id', (request, response) => {
     if (!removeColumnSet(workspace, request.params.id)) throw unknownSet(request.params.id);
+    response.status(204).end();
+  });
+  routes.get('/country-groups', (_request, response) => {
+    response.json({ ready: [...READY_GROUPS.values()], own: ownGroups(workspace) });
+  });
+  routes.put('/country-groups/:key', (request, response) => {
+    const { key } = request.params;
+    if (!/^[a-z0-9][a-z0-9-]{2,59}$/.test(key) || READY_GROUPS.has(key))
+      throw new Problem('wrong-value', `"${key}" cannot be the key of a group of your own.`, {
+        field: 'key',
+        value: key,
+        rule: 'three or more small letters, figures and hyphens, and not the key of a ready group',
+      });
+    const { label, countries } = body(CountryGroupBody, request);
+    writeGroup(workspace, { key, label, countries: [...new Set(countries)] });
+    response.json({ own: ownGroups(workspace) });
+  });
+  routes.delete('/country-groups/:key', (request, response) => {
+    if (!removeGroup(workspace, request.params.key))
+      throw new HttpProblem(404, 'unknown-group', `There is no group "${request.params.key}" of your own.`, {
+        field: 'key',
+        value: request.params.key,
+      });
     response.status(204).end();
   });
   return routes;

@@ -2,16 +2,19 @@ import { Router } from 'express';
 import { nanoid } from 'nanoid';
 import { rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { ExportBody } from '../../contract/row-requests.ts';
+import type { BeforeExportAnswer } from '../../contract/lists.ts';
+import { BeforeExportBody, ExportBody } from '../../contract/row-requests.ts';
 import { SettingsBody } from '../../contract/settings.ts';
 import { dayOf, isoOf } from '../../core/dates.ts';
 import { subjectOf } from '../../core/fields/registry.ts';
+import type { Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
 import { asOfDay } from '../days.ts';
 import type { Picks } from '../engine/subject-engine.ts';
 import type { Services } from '../services.ts';
+import { accuracyOfCheck, checksOf } from '../tables/lists/checks.ts';
 import { viewSources } from '../tables/source.ts';
 import {
   addExport,
@@ -26,7 +29,7 @@ import { calls } from '../engine/calls.ts';
 
 /** What belongs to the user: settings and exports. */
 export function workspaceRoutes(services: Services): Router {
-  const { dir, workspace, universe, engine, jobs } = services;
+  const { dir, workspace, universe, engine, jobs, listsDb } = services;
   const routes = Router();
 
   routes.get('/settings', (_request, response) => {
@@ -56,6 +59,14 @@ export function workspaceRoutes(services: Services): Router {
     response.json(putSettings(Object.assign(readSettings(workspace), part)));
   });
 
+  /** What the last spot check of a tape said, in words; null where none was judged. */
+  const lastCheck = (tape: Tape): string | null => {
+    const check = checksOf(listsDb, tape).find(({ fit, misses }) => fit + misses > 0);
+    if (!check) return null;
+    const { share, low, high } = accuracyOfCheck(listsDb, check.id)!;
+    const percent = (part: number) => Math.round(100 * part);
+    return `${check.fit} of ${check.fit + check.misses} judged fit, of ${check.size} drawn on ${check.drawnAt.slice(0, 10)} with seed ${check.seed}: ${percent(share)} %, ${percent(low)} to ${percent(high)} % 19 times in 20`;
+  };
   const fileOf = (row: ExportRow) => join(dir, 'exports', `${row.id}.${row.format}`);
   const view = (row: ExportRow) => ({
     id: row.id,
@@ -75,17 +86,29 @@ export function workspaceRoutes(services: Services): Router {
     response.json({ exports: allExports(workspace).map(view) });
   });
 
+  routes.post('/exports/before', async (request, response) => {
+    const wish = body(BeforeExportBody, request);
+    const { ids, of, off } = await engine.call(calls.goingOut, [
+      wish.tape,
+      wish.sort,
+      picksOf(wish),
+      wish.along ?? [],
+    ]);
+    response.json({ of, goes: ids.length, off } satisfies BeforeExportAnswer);
+  });
+
   routes.post('/exports', async (request, response) => {
     const wish = body(ExportBody, request);
     const { subject, headings } = await engine.call(calls.exportHeadings, [wish.tape, wish.columns]);
-    const [ids, wording, tally] = await Promise.all([
-      engine.call(calls.idsOf, [wish.tape, wish.sort, picksOf(wish)]),
+    const along = wish.along ?? [];
+    const [{ ids, of, off }, wording, tally] = await Promise.all([
+      engine.call(calls.goingOut, [wish.tape, wish.sort, picksOf(wish), along.map(({ list }) => list)]),
       engine.call(calls.wordsOf, [wish.tape]),
       engine.call(calls.tally, [wish.tape]),
     ]);
     const id = nanoid(12);
     const madeAt = new Date().toISOString();
-    const picked = Object.keys(picksOf(wish)).length ? ids.length : null;
+    const picked = Object.keys(picksOf(wish)).length ? of : null;
     const row: ExportRow = {
       id,
       job_id: '',
@@ -122,6 +145,12 @@ export function workspaceRoutes(services: Services): Router {
           count: ids.length,
           universe: tally.universe,
           picked,
+          off: off.map(({ list, name, count, along: gone }) => ({
+            name,
+            count,
+            reason: gone ? along.find((one) => one.list === list)!.reason : null,
+          })),
+          check: lastCheck(wish.tape as Tape),
           wording,
           tape: row.tape,
           sources: viewSources(universe),
@@ -172,7 +201,7 @@ export function workspaceRoutes(services: Services): Router {
 }
 
 /** What of an export's wish says which records are picked. */
-function picksOf({ keys, ranges, except }: ExportBody): Picks {
+function picksOf({ keys, ranges, except }: BeforeExportBody | ExportBody): Picks {
   return { ...(keys ? { keys } : {}), ...(ranges ? { ranges } : {}), ...(except?.length ? { except } : {}) };
 }
 

@@ -3,10 +3,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { CompanyRecord } from '../../core/records/record.ts';
 import { noBits, setBit } from '../../core/tally/bits.ts';
-import type { ListVerdict } from '../../core/tape/nodes.ts';
-import { LISTS, SOURCES, TECHNOLOGIES } from '../../core/testing/any-record.ts';
+import { VERDICTS } from '../../core/tape/nodes.ts';
+import { LISTS, OUT_REASONS, SOURCES, TAGS, TECHNOLOGIES } from '../../core/testing/any-record.ts';
 import { DEAL_SOURCES, type AnyRelated } from '../../core/testing/any-related.ts';
+import { listsMigrations } from '../db/lists-schema.ts';
 import { openUniverse, type Db } from '../db/open.ts';
+import { ListMembers } from '../engine/list-members.ts';
 import type { ReferenceData } from '../engine/universe-lookup.ts';
 import type { WorkspaceFacts } from '../engine/workspace-facts.ts';
 import { relate } from '../load/relate.ts';
@@ -20,7 +22,6 @@ import { addSource } from '../tables/source.ts';
 export const AS_OF = 20_726;
 
 const GROUPED = ['rutavel', 'planodor'];
-const VERDICTS = ['in', 'unsure', 'out'] as const;
 const NOTHING_RELATED: AnyRelated = { sites: [], people: [], events: [], deals: [], brands: [], covered: [] };
 
 /** A universe on disk that can be filled anew with random companies. */
@@ -63,9 +64,7 @@ export class RandomUniverse {
         },
         key,
       );
-    this.db.exec(
-      'CREATE TABLE list_member (list TEXT, company TEXT, verdict TEXT); CREATE TABLE contact (company TEXT)',
-    );
+    this.db.exec(`${listsMigrations[0]}; CREATE TABLE contact (company TEXT)`);
     const add = this.db.prepare(
       'INSERT INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)',
     );
@@ -75,8 +74,7 @@ export class RandomUniverse {
     }
   }
 
-  /** What the workspace would have: members of lists, and companies in the address book. */
-  members: [list: string, company: string, verdict: ListVerdict][] = [];
+  /** Companies in the address book. */
   contacts: string[] = [];
 
   fill(
@@ -90,16 +88,51 @@ export class RandomUniverse {
       records.forEach(([record, sources], i) => writer.insert(i + 1, `k${i}`, companyParts(record), sources)),
     )();
     this.relate(records.length, related);
-    this.members = records.flatMap((_, i) =>
-      LISTS.filter((_list, nth) => (i * 7 + nth) % 3 === 0).map(
-        (list) => [list, `k${i}`, VERDICTS[i % 3]!] as [string, string, ListVerdict],
-      ),
-    );
     this.contacts = records.flatMap((_, i) => (i % 4 === 1 ? [`k${i}`] : []));
-    this.db.exec('DELETE FROM list_member; DELETE FROM contact');
-    const addMember = this.db.prepare('INSERT INTO list_member VALUES (?, ?, ?)');
-    for (const member of this.members) addMember.run(...member);
+    this.db.exec('DELETE FROM list; DELETE FROM contact');
+    this.fillLists(records.length);
     for (const company of this.contacts) this.db.prepare('INSERT INTO contact VALUES (?)').run(company);
+  }
+
+  /** A third of the companies on each list, with verdicts, reasons and tags in turn, some put on by two origins, and some taken off. */
+  private fillLists(companies: number): void {
+    const list = this.db.prepare(
+      `INSERT INTO list (key, name, subject, made_at, changed_at) VALUES (?, ?, 'companies', 0, 0)`,
+    );
+    const member = this.db.prepare(
+      `INSERT INTO list_member (list, key, origins, added_at, verdict, reason, assigned, judged_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+    );
+    const tag = this.db.prepare('INSERT INTO list_tag (list, key, tag) VALUES (?, ?, ?)');
+    const taken = this.db.prepare(
+      `INSERT INTO list_taken_member (taken, key, list, origins, added_at, verdict) VALUES (?, ?, ?, '1', 0, 'not-judged')`,
+    );
+    this.db.transaction(() =>
+      LISTS.forEach((key, nth) => {
+        list.run(key, key);
+        this.db
+          .prepare(`INSERT INTO list_taken (id, list, how, person, at) VALUES (?, ?, '', '', 0)`)
+          .run(nth + 1, key);
+        for (let i = 0; i < companies; i++) {
+          if ((i * 7 + nth) % 3 === 1) taken.run(nth + 1, `k${i}`, key);
+          if ((i * 7 + nth) % 3 !== 0) continue;
+          const verdict = VERDICTS[i % VERDICTS.length]!;
+          const at = (AS_OF - (i % 5) * 20) * 86_400_000;
+          const judgedAt = verdict === 'not-judged' ? null : at;
+          const origins = ['1', '1 12', '12', '2 1'][i % 4]!;
+          member.run(
+            key,
+            `k${i}`,
+            origins,
+            at,
+            verdict,
+            verdict === 'out' ? OUT_REASONS[i % 2] : null,
+            i % 5 ? null : 'Hana',
+            judgedAt,
+          );
+          if (i % 3 === 0) tag.run(key, `k${i}`, TAGS[i % 2]);
+        }
+      }),
+    )();
   }
 
   private relate(companies: number, { sites, people, events, deals, brands, covered }: AnyRelated): void {
@@ -125,21 +158,35 @@ export class RandomUniverse {
   /** The lists and contacts as counting uses them. */
   facts(): WorkspaceFacts {
     const size = this.db.prepare<[], number>('SELECT count(*) FROM company').pluck().get()!;
-    const members = new Map(
-      LISTS.map((key) => [key, { in: noBits(size), unsure: noBits(size), out: noBits(size) }] as const),
-    );
-    for (const [list, company, verdict] of this.members)
-      setBit(members.get(list)![verdict], Number(company.slice(1)));
+    const byKey = (key: string) => Number(key.slice(1));
+    const companies = {
+      subject: 'companies',
+      table: 'company',
+      ids: new Uint32Array(size),
+      recordOf: new Int32Array(0),
+      byKey,
+      byKeys: (keys: readonly string[]) => Int32Array.from(keys, byKey),
+    };
+    const cells = new ListMembers(this.db, new Map([['companies', companies]]));
     const known = noBits(size);
     for (const company of this.contacts) setBit(known, Number(company.slice(1)));
     return {
       asOf: AS_OF,
       currency: 'EUR',
       countryGroups: [],
-      lists: LISTS.map((key) => ({ key, label: key })),
-      members,
+      lists: LISTS.map((key) => ({ key, label: key, subject: 'companies', suppression: null })),
+      members: cells.of(LISTS.map((key) => ({ key, subject: 'companies', revision: 0 }))),
+      cells,
       known,
     };
+  }
+
+  /** The tables of lists with their rows, for other databases to take over. */
+  listTables(): { table: string; columns: string[]; rows: (string | number | null)[][] }[] {
+    return ['list_member', 'list_tag', 'list_taken_member'].map((table) => {
+      const all = this.db.prepare<[], (string | number | null)[]>(`SELECT * FROM ${table}`).raw();
+      return { table, columns: all.columns().map(({ name }) => name), rows: all.all() };
+    });
   }
 
   close(): void {

@@ -74,7 +74,7 @@ describe('the jump box', () => {
     const { user } = jump({
       'GET /jump': {
         ...NOTHING,
-        lists: [{ key: 'our-customers', name: 'Our customers', members: 90 }],
+        lists: [{ key: 'our-customers', name: 'Our customers', subject: 'companies', members: 90 }],
         tapes: [{ id: 'a', kind: 'tape', name: 'Rivals of ours', tape }],
       },
     });

@@ -10,6 +10,7 @@ import { freeId, putPart, renamed } from '../../core/tape/edit.ts';
 import { emptyTape, type Line, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 import { fold, foldedWords } from '../../core/text/fold.ts';
 import { call } from '../api.ts';
+import { tapeOfList } from '../lists/use-lists.ts';
 import { addressOf } from '../desk/address.ts';
 import { countedPart } from '../desk/queries.ts';
 import { useDesk } from '../desk/store.ts';
@@ -264,14 +265,18 @@ function foundEntries(
       id: `list ${list.key}`,
       kind: 'list',
       name: list.name,
-      note: `a list of ${list.members} companies, as a line`,
-      act: () =>
-        put((tape) =>
-          putPart(tape, {
-            subject: 'companies',
-            lines: [{ id: '', field: 'list', test: { any: [list.key] } }],
-          }),
-        ),
+      note: `a list of ${list.members} ${list.subject}, ${list.subject === useDesk.getState().tape.subject ? 'as a line' : 'opened'}`,
+      act: () => {
+        // Records of another kind are no line of this tape.
+        if (list.subject !== useDesk.getState().tape.subject) show(tapeOfList(list), []);
+        else
+          put((tape) =>
+            putPart(tape, {
+              subject: list.subject,
+              lines: [{ id: '', field: 'list', test: { any: [list.key] } }],
+            }),
+          );
+      },
     })),
   ];
 }

@@ -15,6 +15,9 @@ export const KEYS: readonly { keys: string[]; does: string }[] = [
   { keys: ['Ctrl C'], does: 'copy the picked rows, or this one, as a table' },
   { keys: ['s'], does: 'put the picked, or all, on a list' },
   { keys: ['x'], does: 'export' },
+  { keys: ['+', '-', '0'], does: 'on a list: in, out, unsure; digits then choose the reason for out' },
+  { keys: ['t', 'e'], does: 'on a list: tag, note' },
+  { keys: ['w'], does: 'open the web page of the company in a new tab' },
   { keys: ['[', ']'], does: 'previous or next line of the tape' },
   { keys: ['o'], does: 'open the line' },
   { keys: ['p'], does: 'park the line, or count it again' },
@@ -24,7 +27,7 @@ export const KEYS: readonly { keys: string[]; does: string }[] = [
   { keys: ['u'], does: 'keep the line’s unknowns, or leave them out' },
   { keys: ['Delete'], does: 'take the line off' },
   { keys: ['Alt ↑', 'Alt ↓'], does: 'move the line up or down' },
-  { keys: ['1', '2', '3'], does: 'Sheet, Breakdown, Map' },
+  { keys: ['1', '2', '3', '4'], does: 'Sheet, Breakdown, Map, Spot check' },
   { keys: ['c'], does: 'new chart, on Breakdown' },
   { keys: ['Ctrl Z', 'Ctrl Shift Z'], does: 'undo, redo' },
   { keys: ['Ctrl K'], does: 'find a company, code, town, tape, list or command' },
@@ -49,7 +52,7 @@ export function useKey(
     latest.current = act;
   });
   useEffect(() => {
-    const parts = key.split('+');
+    const parts = key === '+' ? ['+'] : key.split('+');
     const name = parts.at(-1)!;
     const wants = (modifier: string) => parts.slice(0, -1).includes(modifier);
     const single = name.length === 1 && parts.length === 1;

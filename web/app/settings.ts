@@ -14,6 +14,7 @@ const DEFAULTS: Settings = {
   theme: 'system',
   paper: 'A4',
   keys: true,
+  person: '',
   asOf: null,
 };
 
@@ -58,6 +59,7 @@ const WORDS: Readonly<Record<keyof Settings, string>> = {
   theme: 'day or night',
   paper: 'the paper',
   keys: 'single keys',
+  person: 'your name',
   asOf: 'the as-of date',
 };
 

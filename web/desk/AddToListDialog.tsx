@@ -1,37 +1,59 @@
-import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { AddedAnswer, ListView } from '../../contract/responses.ts';
-import { subjectOf } from '../../core/fields/registry.ts';
+import type { BeforeAddingAnswer, ListView } from '../../contract/lists.ts';
+import { subjectOf, SUBJECTS } from '../../core/fields/registry.ts';
+import { listAtHand } from '../../core/lists/at-hand.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
-import { record, said } from '../app/history.ts';
-import { Button, Dialog, Trouble } from '../ui/controls.tsx';
+import { said } from '../app/history.ts';
+import { copyToList, putOnList, takeOffList } from '../lists/acts.ts';
+import { NewListName } from '../lists/NewListName.tsx';
+import { useLists } from '../lists/use-lists.ts';
+import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
 import { wordActed, type Acted } from './acted.ts';
 import { picksBody } from './picks.ts';
 import { countedPart } from './queries.ts';
 
-/** Puts records, or the companies that they hang on, on a list. */
+/** Puts records on a list, or what they hang on, or what hangs on them; says before how many are new to each. */
 export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): void }) {
   const format = useFormat();
   const client = useQueryClient();
-  const { tape, sort, picks, one, gone } = acted;
+  const { tape, sort, picks, one, gone, count } = acted;
+  const own = subjectOf(tape.subject);
   const [name, setName] = useState('');
+  const [subject, setSubject] = useState(tape.subject);
+  const [first, setFirst] = useState('');
+  const [move, setMove] = useState<'add' | 'move'>('add');
   const [error, setError] = useState<Error | null>(null);
   const [busy, setBusy] = useState(false);
   const { data } = useLists();
-  const { many } = subjectOf(tape.subject);
-  const wish = { tape: countedPart(tape), sort, ...picksBody(picks) };
+  const limit = /^\d+$/.test(first) && Number(first) > 0 ? Number(first) : undefined;
+  const wish = {
+    tape: {
+      ...countedPart(tape),
+      ...(tape.name ? { name: tape.name } : {}),
+      ...(limit ? { first: limit } : {}),
+    },
+    sort,
+    ...picksBody(picks),
+  };
+  const before = useQuery({
+    queryKey: ['lists', 'before', wish, subject],
+    queryFn: ({ signal }) =>
+      call<BeforeAddingAnswer>('POST', `/lists/before?subject=${subject}`, wish, signal),
+    retry: false,
+  });
   const picked = picks.mode === 'all' || picks.keys.size > 0 || picks.runs.length > 0;
+  const lists = data?.lists.filter((list) => list.subject === subject) ?? [];
+  const from = listAtHand(tape);
+  const here = data?.lists.find((list) => list.key === from?.list);
   /** Whether it was done; if not, the dialog says why. */
-  const add = async (list: ListView, made: boolean): Promise<boolean> => {
+  const act = async (work: () => Promise<string>): Promise<boolean> => {
     setBusy(true);
     setError(null);
     try {
-      const { added, of } = await putOnList(client, list, wish, made);
-      const known = of - added;
-      said(
-        `${format.number(added)} put on ${list.name}${known ? `, ${format.number(known)} were on it already` : ''}`,
-      );
+      const words = await work();
+      said(words);
       onClose();
       return true;
     } catch (failure) {
@@ -40,104 +62,156 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
       return false;
     }
   };
+  const add = (list: ListView, made: boolean) =>
+    act(async () => {
+      const moving = move === 'move' && from !== null && subject === tape.subject;
+      const { added, of } = moving
+        ? await copyToList(client, from.list, list, wish, true)
+        : await putOnList(client, list, wish, made);
+      const known = of - added;
+      return `${format.number(added)} ${moving ? 'moved to' : 'put on'} ${list.name}${known ? `, ${format.number(known)} were on it already` : ''}`;
+    });
   const addToNew = async () => {
     try {
-      const { list } = await call<{ list: ListView }>('POST', '/lists', { name: name.trim() });
+      const { list } = await call<{ list: ListView }>('POST', '/lists', { name: name.trim(), subject });
       // Without members it was not wanted, and its name would be taken for the next try.
       if (!(await add(list, true))) await call('DELETE', `/lists/${encodeURIComponent(list.key)}`);
     } catch (failure) {
       setError(failure as Error);
     }
   };
+  const others =
+    tape.subject === 'companies' ? ['companies', 'people', 'sites'] : [tape.subject, 'companies'];
   const what = wordActed(acted, format.number);
   return (
     <Dialog
       open
-      title={
-        tape.subject === 'companies'
-          ? `${what.charAt(0).toUpperCase()}${what.slice(1)} to a list`
-          : `The companies of ${what} to a list`
-      }
+      title={`${what.charAt(0).toUpperCase()}${what.slice(1)} to a list`}
       description={one ? undefined : picked ? 'those picked' : 'all of the tape'}
       onClose={onClose}
-      width={480}
+      width={560}
     >
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-3 text-[13px]">
+        <Segments
+          label="What goes on the list"
+          value={subject}
+          onChange={setSubject}
+          options={others.map((id) => ({
+            key: id,
+            label: id === tape.subject ? `these ${own.many}` : `their ${SUBJECTS.get(id)!.many}`,
+          }))}
+        />
+        {!one && (
+          <label className="flex items-center gap-2">
+            the first
+            <input
+              value={first}
+              inputMode="numeric"
+              aria-label="Only the first so many, in the order of the sheet"
+              placeholder={count === null ? 'all' : format.number(count)}
+              className="field figure w-24 py-1 text-right"
+              onChange={(event) => setFirst(event.target.value.replace(/\D/g, ''))}
+            />
+            in the order of the sheet
+          </label>
+        )}
+      </div>
       <form
-        className="flex items-end gap-2"
         onSubmit={(event) => {
           event.preventDefault();
           if (name.trim() !== '' && !busy) void addToNew();
         }}
       >
-        <label className="flex flex-1 flex-col gap-1">
-          A new list named
-          <input
-            autoFocus
-            value={name}
-            maxLength={120}
-            onChange={(event) => setName(event.target.value)}
-            className="field border-ink"
-          />
-        </label>
-        <Button type="submit" look="ink" disabled={name.trim() === '' || busy}>
+        <NewListName name={name} off={busy} onName={setName}>
           Put on it
-        </Button>
+        </NewListName>
       </form>
-      {gone > 0 && (
-        <p className="mt-2 text-[13px] text-unsure">
-          {format.number(gone)} of the {many} picked no longer pass the tape and stay off.
-        </p>
+      <p className="mt-2 min-h-5 text-[13px] text-soft" aria-live="polite">
+        {before.data && (
+          <>
+            <span className="figure text-ink">{format.number(before.data.count)}</span>{' '}
+            {SUBJECTS.get(subject)![before.data.count === 1 ? 'one' : 'many']}
+            {before.data.suppressed > 0 && (
+              <span className="text-cut">
+                , of which <span className="figure">{format.number(before.data.suppressed)}</span> are kept
+                off every export
+              </span>
+            )}
+          </>
+        )}
+        {gone > 0 && (
+          <span className="text-unsure">
+            {' '}
+            {format.number(gone)} of the {own.many} picked no longer pass the tape and stay off.
+          </span>
+        )}
+      </p>
+      <Trouble error={error ?? before.error} />
+      {from && here && subject === tape.subject && !here.frozen && !here.stays && (
+        <div className="mt-2 flex items-center gap-3 text-[13px]">
+          <Segments
+            label="Whether they stay on their list"
+            value={move}
+            onChange={setMove}
+            options={[
+              { key: 'add', label: `they stay on ${here.name}` },
+              { key: 'move', label: 'they move' },
+            ]}
+          />
+          <Button
+            disabled={busy}
+            onClick={() =>
+              void act(async () => {
+                const { removed } = await takeOffList(client, here, wish);
+                return `${format.number(removed)} taken off ${here.name}`;
+              })
+            }
+          >
+            Take off {here.name}
+          </Button>
+        </div>
       )}
-      <Trouble error={error} />
-      {data && data.lists.length > 0 && (
-        <ul aria-label="Lists" className="mt-4">
-          {data.lists.map((list) => (
-            <li key={list.key} className="border-t border-rule">
-              <button
-                type="button"
-                disabled={busy}
-                className="flex w-full justify-between py-1.5 text-left hover:bg-picked"
-                onClick={() => void add(list, false)}
-              >
-                {list.name} <span className="text-soft">{format.number(list.members)} companies</span>
-              </button>
-            </li>
-          ))}
-        </ul>
+      {lists.length > 0 && (
+        <table className="mt-3 w-full" aria-label="Lists">
+          <thead>
+            <tr className="border-b border-edge text-[12px]">
+              <th className="py-1 text-left font-semibold">List</th>
+              <th className="text-right font-semibold">Members</th>
+              <th className="text-right font-semibold">There already</th>
+              <th className="text-right font-semibold">New to it</th>
+            </tr>
+          </thead>
+          <tbody>
+            {lists.map((list) => {
+              const there = before.data?.there[list.key];
+              const closed = list.frozen ? 'frozen' : list.stays ? 'follows other lists' : null;
+              return (
+                <tr key={list.key} className="border-b border-rule hover:bg-picked">
+                  <td className="py-0.5">
+                    <button
+                      type="button"
+                      disabled={busy || closed !== null}
+                      className="w-full py-1 text-left enabled:hover:underline disabled:text-soft"
+                      onClick={() => void add(list, false)}
+                    >
+                      {list.name}
+                      {closed && <span className="text-[12px]"> {closed}</span>}
+                      {list.suppression && <span className="text-[12px] text-cut"> suppression</span>}
+                    </button>
+                  </td>
+                  <td className="figure text-right text-[13px] text-soft">{format.number(list.members)}</td>
+                  <td className="figure text-right text-[13px] text-soft">
+                    {there === undefined ? '…' : format.number(there)}
+                  </td>
+                  <td className="figure text-right text-[13px] font-semibold">
+                    {there === undefined || !before.data ? '…' : format.number(before.data.count - there)}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
       )}
     </Dialog>
   );
-}
-
-/** Puts records on a list, as a step that can be taken back: those that were there before stay, and a list made for it goes again. */
-export async function putOnList(
-  client: QueryClient,
-  list: ListView,
-  wish: object,
-  made: boolean,
-): Promise<AddedAnswer> {
-  const path = `/lists/${encodeURIComponent(list.key)}`;
-  let answer = await call<AddedAnswer>('POST', `${path}/members`, wish);
-  await client.invalidateQueries();
-  record({
-    name: `putting ${answer.added} on ${list.name}`,
-    undo: async () => {
-      await call('DELETE', `${path}/additions/${encodeURIComponent(answer.at)}`);
-      if (made) await call('DELETE', path);
-      await client.invalidateQueries();
-    },
-    redo: async () => {
-      if (made) await call('POST', '/lists', { name: list.name });
-      answer = await call<AddedAnswer>('POST', `${path}/members`, wish);
-      await client.invalidateQueries();
-    },
-  });
-  return answer;
-}
-
-export function useLists() {
-  return useQuery({
-    queryKey: ['lists'],
-    queryFn: ({ signal }) => call<{ lists: ListView[] }>('GET', '/lists', undefined, signal),
-  });
 }

@@ -16,6 +16,9 @@ import { ViewBoundary } from '../ui/ViewBoundary.tsx';
 import { counted, useActed, type Acted } from './acted.ts';
 import { AddToListDialog } from './AddToListDialog.tsx';
 import { useDeskAddress } from './address.ts';
+import { useSheetVerdicts } from '../lists/review/sheet-verdicts.ts';
+import { LastVerdictRow } from '../lists/review/ReasonRow.tsx';
+import { useReview } from '../lists/review/reviewing.ts';
 import { EmptyUniverse } from './EmptyUniverse.tsx';
 import { useHealth } from './queries.ts';
 import { useUsualColumns } from './sheet/ColumnSets.tsx';
@@ -28,13 +31,21 @@ const Picker = lazy(() => import('./pickers/Picker.tsx').then((module) => ({ def
 const Breakdown = lazy(() =>
   import('./breakdown/Breakdown.tsx').then((module) => ({ default: module.Breakdown })),
 );
+const SpotCheck = lazy(() =>
+  import('./check/SpotCheck.tsx').then((module) => ({ default: module.SpotCheck })),
+);
 const MapView = lazy(() => import('./map/MapView.tsx').then((module) => ({ default: module.MapView })));
 const Opened = lazy(() => import('../profile/Opened.tsx').then((module) => ({ default: module.Opened })));
 const ExportDialog = lazy(() =>
   import('./ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
 );
 
-const VIEW_NAMES = { sheet: 'The sheet', breakdown: 'Breakdown', map: 'The map' } as const;
+const VIEW_NAMES = {
+  sheet: 'The sheet',
+  breakdown: 'Breakdown',
+  map: 'The map',
+  check: 'The spot check',
+} as const;
 const NARROW = '(max-width: 1000px)';
 
 /** The Desk: the stage with the sheet, a picker or a profile, and the tape beside it. */
@@ -51,9 +62,12 @@ export function Desk() {
   const [exporting, setExporting] = useState<Acted | null>(null);
   const [listing, setListing] = useState<Acted | null>(null);
   const acted = useActed();
+  const reasonsOpen = useReview((state) => state.reasonsOpen);
   const sheet = useRef<SheetActions | null>(null);
   const { set, change, leave } = useDesk.getState();
   const stageKey = useStageKey(openLine);
+  // Digits are views again once one has gone elsewhere.
+  useEffect(() => useReview.setState({ reasonsOpen: false }), [company === null, view, openLine]);
   const onStage = openLine === null && company === null;
   const onSheet = onStage && view === 'sheet';
   const line = lineOf(tape, openLine ?? current);
@@ -107,6 +121,7 @@ export function Desk() {
     off: onStage,
     everywhere: true,
   });
+  useSheetVerdicts(sheet, onSheet);
   useKey('x', () => setExporting(acted), { off: acted === null });
   useKey('s', () => setListing(acted), { off: acted === null });
   useKey('r', () => {
@@ -138,9 +153,10 @@ export function Desk() {
   useKey('delete', () => line && change(editLine(tape, line.id, () => null)));
   useKey('alt+arrowup', () => shift(-1));
   useKey('alt+arrowdown', () => shift(1));
-  useKey('1', () => set({ openLine: null, company: null, view: 'sheet' }));
-  useKey('2', () => set({ openLine: null, company: null, view: 'breakdown' }));
-  useKey('3', () => set({ openLine: null, company: null, view: 'map' }));
+  useKey('1', () => set({ openLine: null, company: null, view: 'sheet' }), { off: reasonsOpen });
+  useKey('2', () => set({ openLine: null, company: null, view: 'breakdown' }), { off: reasonsOpen });
+  useKey('3', () => set({ openLine: null, company: null, view: 'map' }), { off: reasonsOpen });
+  useKey('4', () => set({ openLine: null, company: null, view: 'check' }), { off: reasonsOpen });
 
   if (health?.universe === 0) return <EmptyUniverse />;
   return (
@@ -160,9 +176,11 @@ export function Desk() {
             <>
               <StageHeader />
               <ViewBoundary key={`${view} ${tape.subject}`} name={VIEW_NAMES[view]}>
+                {view === 'sheet' && <LastVerdictRow />}
                 {view === 'sheet' && <Sheet ref={sheet} />}
                 {view === 'breakdown' && <Breakdown />}
                 {view === 'map' && <MapView />}
+                {view === 'check' && <SpotCheck />}
               </ViewBoundary>
             </>
           )}

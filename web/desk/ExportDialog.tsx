@@ -10,6 +10,7 @@ import { JobProgress } from '../ui/JobProgress.tsx';
 import { isOwnColumn, ownColumnOf } from '../../core/tape/own-columns.ts';
 import { wordActed, type Acted } from './acted.ts';
 import { ExportPreview } from './ExportPreview.tsx';
+import { KeptOff, useGoingOut, type Along } from './KeptOff.tsx';
 import { picksBody } from './picks.ts';
 import { countedPart, useTally } from './queries.ts';
 import { ColumnChoice } from './sheet/ColumnChoice.tsx';
@@ -43,25 +44,33 @@ export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void
   const mailing =
     tape.subject === 'people' ? REACH : MAILING.filter((id) => all.some((column) => column.id === id));
   const columns = choice === 'shown' ? shown : choice === 'mailing' ? mailing : own;
-  const count = which === 'all' ? Math.min(total, tape.first ?? Infinity) : acted.count;
+  const [along, setAlong] = useState<Along>({});
+  const wish = {
+    tape: { ...countedPart(tape), ...(which === 'all' && tape.first ? { first: tape.first } : {}) },
+    sort,
+    ...(which === 'picked' ? picksBody(picks) : {}),
+  };
+  const going = useGoingOut(wish, along);
+  const chosen = which === 'all' ? Math.min(total, tape.first ?? Infinity) : acted.count;
+  const count = going.data && !going.isPlaceholderData ? going.data.goes : null;
+  const unsaid = Object.values(along).some((reason) => reason.trim() === '');
   const start = useMutation({
     mutationFn: () =>
       call<{ export: string; job: Job }>('POST', '/exports', {
         name: name.trim(),
-        tape: { ...countedPart(tape), ...(which === 'all' && tape.first ? { first: tape.first } : {}) },
-        sort,
+        ...wish,
         columns,
         format: file,
         delimiter,
         bom,
         currency: settings.currency,
-        ...(which === 'picked' ? picksBody(picks) : {}),
+        along: Object.entries(along).map(([list, reason]) => ({ list, reason: reason.trim() })),
       }),
   });
   return (
     <Dialog
       title="Export"
-      description={wordActed({ ...acted, count }, format.number)}
+      description={wordActed({ ...acted, count: chosen }, format.number)}
       open
       onClose={onClose}
       width={620}
@@ -123,6 +132,10 @@ export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void
               )}
             </Row>
           )}
+          <Row label="Kept off">
+            {going.data && <KeptOff going={going.data} along={along} onAlong={setAlong} />}
+            <Trouble error={going.error} />
+          </Row>
           <Row label="Columns">
             <Segments
               label="Which columns"
@@ -212,8 +225,16 @@ export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void
               look="ink"
               type="submit"
               autoFocus
-              disabled={!count || columns.length === 0 || name.trim() === '' || start.isPending}
-              title={count === 0 ? 'Nobody is left to export' : undefined}
+              disabled={
+                count === 0 || unsaid || columns.length === 0 || name.trim() === '' || start.isPending
+              }
+              title={
+                count === 0
+                  ? 'Nobody is left to export'
+                  : unsaid
+                    ? 'Say why those of a suppression list go out'
+                    : undefined
+              }
             >
               {count === null ? 'Counting …' : `Export ${format.number(count)}`}
             </Button>

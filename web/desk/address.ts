@@ -4,7 +4,7 @@ import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 import { ApiError, call } from '../api.ts';
 import { useDesk, type DeskAddress, type View } from './store.ts';
 
-const VIEWS: readonly View[] = ['sheet', 'breakdown', 'map'];
+const VIEWS: readonly View[] = ['sheet', 'breakdown', 'map', 'check'];
 
 /** Longest tape that is written into an address; a longer one is stored and named by its id. */
 const LONGEST = 1800;

@@ -1,13 +1,13 @@
 /** @jest-environment jsdom */
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
-import type { ListView, SavedTapeView } from '../../contract/responses.ts';
+import type { SavedTapeView } from '../../contract/responses.ts';
 import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
 import { redo, undo, useHistory } from '../app/history.ts';
-import { Lists } from '../lists/Lists.tsx';
 import { NoteBox } from '../profile/NoteBox.tsx';
 import { freshDesk, show, type Answers } from '../testing/render.tsx';
 import type { Acted } from './acted.ts';
+import { aList } from '../testing/lists.ts';
 import { AddToListDialog } from './AddToListDialog.tsx';
 import { ExportDialog } from './ExportDialog.tsx';
 import { NO_PICKS, withPicked, type Picks } from './picks.ts';
@@ -40,30 +40,33 @@ const acted = (picks: Picks, more: Partial<Acted> = {}): Acted => ({
   total: 63,
   ...more,
 });
-const rivals: ListView = { key: 'rivals', name: 'Rivals', madeAt: '2026-10-01T09:00:00Z', members: 90 };
+const rivals = aList({ members: 90 });
 const calls = (asked: { method: string; path: string }[]) =>
-  asked.filter(({ method }) => method !== 'GET').map(({ method, path }) => `${method} ${path}`);
+  asked
+    .filter(({ method, path }) => method !== 'GET' && !path.startsWith('/lists/before'))
+    .map(({ method, path }) => `${method} ${path}`);
 
 describe('records on a list', () => {
   const answers: Answers = {
-    'GET /lists': { lists: [rivals] },
+    'GET /lists': { lists: [rivals], removed: [], reasons: [] },
+    'POST /lists/before': { count: 2, there: { rivals: 1 }, suppressed: 0 },
     'POST /lists': { list: { ...rivals, key: 'new', name: 'New one', members: 0 } },
-    'POST /lists/rivals/members': { added: 1, of: 2, at: 'T1', list: rivals },
-    'POST /lists/new/members': { added: 2, of: 2, at: 'T2', list: rivals },
-    'DELETE /lists/rivals/additions/T1': { removed: 1, list: rivals },
-    'DELETE /lists/new/additions/T2': { removed: 2, list: rivals },
+    'POST /lists/rivals/members': { added: 1, of: 2, origins: [1], taken: null, list: rivals },
+    'POST /lists/new/members': { added: 2, of: 2, origins: [2], taken: null, list: rivals },
+    'DELETE /lists/rivals/origins/1': { removed: 1, list: rivals },
+    'DELETE /lists/new/origins/2': { removed: 2, list: rivals },
     'DELETE /lists/new': {},
   };
   test('go on one that is there, and off again by undo: just that addition', async () => {
     const { user, asked, sent } = show(<AddToListDialog acted={acted(two)} onClose={onClose} />, answers);
-    await user.click(await screen.findByRole('button', { name: /Rivals 90 companies/ }));
+    await user.click(await screen.findByRole('button', { name: 'Rivals' }));
     await waitFor(() => expect(closed).toBe(1));
     expect(sent('POST /lists/rivals/members')).toMatchObject([{ keys: ['a', 'b'] }]);
     await undo();
     await redo();
     expect(calls(asked)).toEqual([
       'POST /lists/rivals/members',
-      'DELETE /lists/rivals/additions/T1',
+      'DELETE /lists/rivals/origins/1',
       'POST /lists/rivals/members',
     ]);
   });
@@ -71,22 +74,70 @@ describe('records on a list', () => {
     const { user, asked } = show(<AddToListDialog acted={acted(NO_PICKS)} onClose={onClose} />, answers);
     const button: HTMLButtonElement = screen.getByRole('button', { name: 'Put on it' });
     expect(button.disabled).toBe(true);
-    await user.type(screen.getByRole('textbox'), '  New one  {Enter}');
+    await user.type(screen.getByRole('textbox', { name: 'A new list named' }), '  New one  {Enter}');
     await waitFor(() => expect(closed).toBe(1));
     await undo();
     expect(calls(asked)).toEqual([
       'POST /lists',
       'POST /lists/new/members',
-      'DELETE /lists/new/additions/T2',
+      'DELETE /lists/new/origins/2',
       'DELETE /lists/new',
     ]);
+  });
+  test('say before how many are new to each list, and how many are kept off exports', async () => {
+    show(<AddToListDialog acted={acted(two)} onClose={onClose} />, {
+      ...answers,
+      'POST /lists/before': { count: 63, there: { rivals: 21 }, suppressed: 4 },
+    });
+    const row = (await screen.findByRole('button', { name: 'Rivals' })).closest('tr')!;
+    await within(row).findByText('42');
+    expect(row.textContent).toBe('Rivals902142');
+    expect(screen.getByText(/are kept off every export/).textContent).toContain('4');
+  });
+  test('are only the first so many, or the people of them, where that is asked', async () => {
+    const { user, sent } = show(<AddToListDialog acted={acted(NO_PICKS)} onClose={onClose} />, answers);
+    await user.type(screen.getByLabelText(/^Only the first so many/), '20');
+    await user.click(screen.getByRole('radio', { name: 'their people' }));
+    await user.type(screen.getByRole('textbox', { name: 'A new list named' }), 'New one{Enter}');
+    await waitFor(() => expect(closed).toBe(1));
+    expect(sent('POST /lists')).toEqual([{ name: 'New one', subject: 'people' }]);
+    expect(sent('POST /lists/new/members')).toMatchObject([{ tape: { first: 20 } }]);
+  });
+  test('move from the list that the tape stands on, or are taken off it, and come back by undo', async () => {
+    const own = aList({ key: 'own', name: 'Own', members: 63 });
+    const onOwn = { ...emptyTape(), lines: [{ id: 'l', field: 'list', test: { any: ['own'] } }] };
+    const here = {
+      ...answers,
+      'GET /lists': { lists: [own, rivals], removed: [], reasons: [] },
+      'POST /lists/own/copies': { added: 2, of: 2, origins: [7], taken: 5, list: rivals },
+      'DELETE /lists/rivals/origins/7': { removed: 2, list: rivals },
+      'DELETE /lists/own/taken/5': { back: 2, list: own },
+      'DELETE /lists/own/members': { removed: 2, taken: 6, list: own },
+      'DELETE /lists/own/taken/6': { back: 2, list: own },
+    };
+    const first = show(<AddToListDialog acted={acted(two, { tape: onOwn })} onClose={onClose} />, here);
+    await first.user.click(await screen.findByRole('radio', { name: 'they move' }));
+    await first.user.click(await screen.findByRole('button', { name: 'Rivals' }));
+    await waitFor(() => expect(closed).toBe(1));
+    expect(first.sent('POST /lists/own/copies')).toMatchObject([{ to: 'rivals', move: true }]);
+    await undo();
+    expect(calls(first.asked).slice(1)).toEqual([
+      'DELETE /lists/rivals/origins/7',
+      'DELETE /lists/own/taken/5',
+    ]);
+    first.unmount();
+    const second = show(<AddToListDialog acted={acted(two, { tape: onOwn })} onClose={onClose} />, here);
+    await second.user.click(await screen.findByRole('button', { name: 'Take off Own' }));
+    await waitFor(() => expect(closed).toBe(2));
+    await undo();
+    expect(calls(second.asked)).toEqual(['DELETE /lists/own/members', 'DELETE /lists/own/taken/6']);
   });
   test('leave no empty list behind where it fails, and keep the name that was typed', async () => {
     const { user, asked } = show(<AddToListDialog acted={acted(two)} onClose={onClose} />, {
       ...answers,
       'POST /lists/new/members': new Error('The universe is being written.'),
     });
-    const name: HTMLInputElement = screen.getByRole('textbox');
+    const name: HTMLInputElement = screen.getByRole('textbox', { name: 'A new list named' });
     await user.type(name, 'New one{Enter}');
     expect(await screen.findByText(/The universe is being written/)).toBeTruthy();
     await waitFor(() => expect(calls(asked).at(-1)).toBe('DELETE /lists/new'));
@@ -97,6 +148,12 @@ describe('records on a list', () => {
     expect(screen.getByText(/^3 of the companies picked no longer pass/)).toBeTruthy();
   });
 });
+
+/** What goes out of 63, of the first so many or of those picked; none is on a suppression list unless it is said. */
+const goingOut = ({ tape, keys }: { tape: { first?: number }; keys?: string[] }) => {
+  const of = keys?.length ?? Math.min(63, tape.first ?? 63);
+  return { of, goes: of, off: [] };
+};
 
 describe('an export', () => {
   const answers: Answers = {
@@ -115,6 +172,7 @@ describe('an export', () => {
         },
       ],
     },
+    'POST /exports/before': goingOut,
     'POST /exports': { export: 'e1', job: { id: 'j1' } },
     'GET /jobs/j1': {
       job: { id: 'j1', state: 'failed', message: 'The disk is full.', done: 0, total: 1, title: 'Export' },
@@ -123,14 +181,14 @@ describe('an export', () => {
   test('is of those picked where any is, and of all where all are asked', async () => {
     const { user, sent } = show(<ExportDialog acted={acted(two)} onClose={onClose} />, answers);
     await user.click(screen.getByRole('radio', { name: 'all 63' }));
-    expect(screen.getByRole('button', { name: 'Export 63' })).toBeTruthy();
+    expect(await screen.findByRole('button', { name: 'Export 63' })).toBeTruthy();
     await user.click(screen.getByRole('radio', { name: 'the 2 picked' }));
     await user.click(screen.getByRole('radio', { name: 'CSV' }));
     await user.selectOptions(screen.getByRole('combobox', { name: 'Delimiter' }), ';');
     await user.click(screen.getByRole('checkbox', { name: /byte order mark/ }));
     await user.clear(screen.getByLabelText('Name of the export'));
     await user.type(screen.getByLabelText('Name of the export'), ' Two of them ');
-    await user.click(screen.getByRole('button', { name: 'Export 2' }));
+    await user.click(await screen.findByRole('button', { name: 'Export 2' }));
     expect(sent('POST /exports')).toMatchObject([
       { name: 'Two of them', format: 'csv', delimiter: ';', bom: false, keys: ['a', 'b'], currency: 'EUR' },
     ]);
@@ -151,20 +209,20 @@ describe('an export', () => {
   test('of nobody, of no columns or without a name cannot be started', async () => {
     const { user, unmount } = show(
       <ExportDialog acted={acted(NO_PICKS, { count: 0, total: 0 })} onClose={onClose} />,
-      answers,
+      { ...answers, 'POST /exports/before': { of: 0, goes: 0, off: [] } },
     );
-    const start: HTMLButtonElement = screen.getByRole('button', { name: 'Export 0' });
+    const start: HTMLButtonElement = await screen.findByRole('button', { name: 'Export 0' });
     expect([start.disabled, start.title]).toEqual([true, 'Nobody is left to export']);
     unmount();
     show(<ExportDialog acted={acted(NO_PICKS)} onClose={onClose} />, answers);
     await user.clear(screen.getByLabelText('Name of the export'));
-    const nameless: HTMLButtonElement = screen.getByRole('button', { name: 'Export 63' });
+    const nameless: HTMLButtonElement = await screen.findByRole('button', { name: 'Export 63' });
     expect(nameless.disabled).toBe(true);
   });
-  test('of one record asks not which', () => {
+  test('of one record asks not which', async () => {
     show(<ExportDialog acted={acted(two, { one: true, count: 1, total: 1 })} onClose={onClose} />, answers);
     expect(screen.queryByRole('radiogroup', { name: /^Which companies/ })).toBeNull();
-    expect(screen.getByRole('button', { name: 'Export 1' })).toBeTruthy();
+    expect(await screen.findByRole('button', { name: 'Export 2' })).toBeTruthy();
   });
   test('of a tape that takes the first so many takes those', async () => {
     const tape = { ...emptyTape(), first: 20 };
@@ -172,51 +230,35 @@ describe('an export', () => {
       <ExportDialog acted={acted(NO_PICKS, { tape })} onClose={onClose} />,
       answers,
     );
-    await user.click(screen.getByRole('button', { name: 'Export 20' }));
+    await user.click(await screen.findByRole('button', { name: 'Export 20' }));
     expect(sent('POST /exports')).toMatchObject([{ tape: { first: 20 } }]);
   });
 });
 
-describe('the lists', () => {
+describe('an export of which some are on a suppression list', () => {
   const answers: Answers = {
-    'GET /lists': { lists: [rivals] },
-    'PUT /lists/rivals': { list: rivals },
-    'DELETE /lists/rivals': {},
+    'POST /tally': { tally: 63, universe: 100, lines: [] },
+    'POST /rows': { total: 63, rows: [] },
+    'POST /exports/before': ({ along }: { along: string[] }) => ({
+      of: 63,
+      goes: along.length ? 63 : 60,
+      off: [{ list: 'customers', name: 'Our customers', count: 3, along: along.length > 0 }],
+    }),
+    'POST /exports': { export: 'e1', job: { id: 'j1' } },
+    'GET /jobs/j1': { job: { id: 'j1', state: 'running', done: 0, total: 1, title: 'Export' } },
   };
-  test('are renamed, and named as before by undo', async () => {
-    const { user, sent } = show(<Lists />, answers);
-    await user.click(await screen.findByRole('button', { name: 'Rename' }));
-    const name = screen.getByRole('textbox', { name: 'Name of the list' });
-    await user.clear(name);
-    await user.type(name, 'Others{Enter}');
-    await waitFor(() => expect(useHistory.getState().past).toHaveLength(1));
-    await undo();
-    expect(sent('PUT /lists/rivals')).toEqual([{ name: 'Others' }, { name: 'Rivals' }]);
-  });
-  test('keep what was typed where a name is refused, and say why', async () => {
-    const { user } = show(<Lists />, {
-      ...answers,
-      'PUT /lists/rivals': new Error('There is a list named "Others" already.'),
-    });
-    await user.click(await screen.findByRole('button', { name: 'Rename' }));
-    const name: HTMLInputElement = screen.getByRole('textbox', { name: 'Name of the list' });
-    await user.clear(name);
-    await user.type(name, 'Others{Enter}');
-    expect(await screen.findByText(/already/)).toBeTruthy();
-    expect(name.value).toBe('Others');
-  });
-  test('are removed only after it was asked', async () => {
-    const { user, asked } = show(<Lists />, answers);
-    await user.click(await screen.findByRole('button', { name: 'Remove Rivals' }));
-    await user.click(await screen.findByRole('button', { name: 'Keep it' }));
-    expect(calls(asked)).toEqual([]);
-    await user.click(screen.getByRole('button', { name: 'Remove Rivals' }));
-    await user.click(within(await screen.findByRole('dialog')).getByRole('button', { name: 'Remove' }));
-    await waitFor(() => expect(calls(asked)).toEqual(['DELETE /lists/rivals']));
-  });
-  test('say how to make the first', async () => {
-    show(<Lists />, { 'GET /lists': { lists: [] } });
-    expect(await screen.findByText(/None yet/)).toBeTruthy();
+  test('leaves them out, and takes them along only with a reason', async () => {
+    const { user, sent } = show(<ExportDialog acted={acted(NO_PICKS)} onClose={onClose} />, answers);
+    expect(await screen.findByRole('button', { name: 'Export 60' })).toBeTruthy();
+    expect(screen.getByText('Our customers')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'take along' }));
+    const start: HTMLButtonElement = await screen.findByRole('button', { name: 'Export 63' });
+    expect([start.disabled, start.title]).toEqual([true, 'Say why those of a suppression list go out']);
+    await user.type(screen.getByLabelText('Why those on Our customers go out'), ' a service letter ');
+    await user.click(screen.getByRole('button', { name: 'Export 63' }));
+    expect(sent('POST /exports')).toMatchObject([
+      { along: [{ list: 'customers', reason: 'a service letter' }] },
+    ]);
   });
 });
 

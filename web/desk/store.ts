@@ -20,7 +20,7 @@ export interface DeskAddress {
 }
 
 /** Ways to look at who is left. */
-export type View = 'sheet' | 'breakdown' | 'map';
+export type View = 'sheet' | 'breakdown' | 'map' | 'check';
 
 /** What comes with an edit of the tape, taken back together with it. */
 interface More {

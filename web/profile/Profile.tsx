@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { ExternalLink } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { ProfileAnswer } from '../../contract/responses.ts';
 import type { CodeCell, MoneyCell, PlaceCell, QuantityCell } from '../../core/cells.ts';
 import { RELATED } from '../../core/fields/registry.ts';
@@ -10,14 +10,17 @@ import { emptyTape } from '../../core/tape/nodes.ts';
 import { isOfAnyTape, SCORE_COLUMN, WHY_COLUMN } from '../../core/tape/own-columns.ts';
 import { call } from '../api.ts';
 import { useFormat, type ShownFigure } from '../app/format.ts';
+import { useKey } from '../app/keys.ts';
 import { Figure, Unknown } from '../desk/sheet/Cell.tsx';
 import { useDesk } from '../desk/store.ts';
+import { VerdictBar } from '../lists/review/VerdictBar.tsx';
 import { Button, Segments, Trouble } from '../ui/controls.tsx';
 import { PrintButton } from '../ui/PrintButton.tsx';
 import { GroupSection } from './GroupSection.tsx';
 import { MarketSection } from './MarketSection.tsx';
 import { NoteBox } from './NoteBox.tsx';
 import { Fact, NotThere, Section } from './parts.tsx';
+import { OnLists } from './OnLists.tsx';
 import { PlaceSpot } from './PlaceSpot.tsx';
 import { RelatedSection, useRelatedCounts } from './RelatedSection.tsx';
 import { Departments, SizeHistory, Technologies } from './SizeHistory.tsx';
@@ -37,6 +40,8 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const [where, setWhere] = useState<'here' | 'new'>(() =>
     localStorage.getItem('acts of a company') === 'new' ? 'new' : 'here',
   );
+  const web = useRef<HTMLAnchorElement>(null);
+  useKey('w', () => web.current?.click());
   const { counts, error: uncounted } = useRelatedCounts(companyKey);
   const { data, error } = useQuery({
     queryKey: ['company', companyKey],
@@ -70,6 +75,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
           <PrintButton kind="profile" body={{ key: companyKey }} name={name} />
         </span>
       </div>
+      <VerdictBar subject="companies" recordKey={companyKey} name={name} />
       <div className="min-h-0 flex-1 overflow-y-auto pb-8">
         <h1 className="title text-[27px] break-words">{text('name')}</h1>
         <p className="mt-1 text-soft">
@@ -196,11 +202,13 @@ export function Profile({ companyKey }: { companyKey: string }) {
           </div>
           <div className="min-w-0 space-y-6">
             <Standing companyKey={companyKey} />
+            <OnLists subject="companies" recordKey={companyKey} />
             {text('group') && <GroupSection group={text('group')!} companyKey={companyKey} />}
             <Section name="Reach" note={ofSource('web') ?? ofSource('phone')}>
               <Fact name="Web" from={ofSource('web')}>
                 {text('web') ? (
                   <a
+                    ref={web}
                     href={`https://${text('web')}`}
                     target="_blank"
                     rel="noopener noreferrer"

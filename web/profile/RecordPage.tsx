@@ -4,11 +4,13 @@ import { useFormat } from '../app/format.ts';
 import { Cell, CompanyLink } from '../desk/sheet/Cell.tsx';
 import { columnOf } from '../desk/sheet/columns.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
+import { VerdictBar } from '../lists/review/VerdictBar.tsx';
 import { Button } from '../ui/controls.tsx';
 import { ProductsOverTime } from './BrandDetails.tsx';
 import { useRecord } from './use-record.ts';
 import { NoteBox } from './NoteBox.tsx';
 import { Fact, NotThere, Section } from './parts.tsx';
+import { OnLists } from './OnLists.tsx';
 import { Steps } from './Steps.tsx';
 
 /** The page of a person, site, brand, deal or event: what is known of it, and the companies it hangs on. */
@@ -35,6 +37,7 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
           Note
         </Button>
       </div>
+      <VerdictBar subject={subject} recordKey={recordKey} name={(cells.name as string | null) ?? recordKey} />
       <div className="min-h-0 flex-1 overflow-y-auto pb-8">
         <p className="text-soft">{one}</p>
         <h1 className="title text-[27px] break-words">{(cells.name as string | null) ?? recordKey}</h1>
@@ -68,6 +71,7 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
             ))}
             {data.parties.length === 0 && <p className="py-1 text-soft italic">none recorded</p>}
           </Section>
+          <OnLists subject={subject} recordKey={recordKey} />
           {data.products && (
             <Section name="Products over the years">
               <ProductsOverTime products={data.products} />

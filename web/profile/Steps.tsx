@@ -9,7 +9,7 @@ import { countedPart } from '../desk/queries.ts';
 import { useDesk } from '../desk/store.ts';
 import { Button, Kbd } from '../ui/controls.tsx';
 
-const VIEW_WORDS = { sheet: 'sheet', breakdown: 'Breakdown', map: 'map' } as const;
+const VIEW_WORDS = { sheet: 'sheet', breakdown: 'Breakdown', map: 'map', check: 'spot check' } as const;
 
 /** The way back to the view, and to the records before and after in the order of the tape. */
 export function Steps({ subject, recordKey }: { subject: string; recordKey: string }) {

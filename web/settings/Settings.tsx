@@ -42,6 +42,20 @@ export function Settings() {
     <main className="min-h-0 flex-1 overflow-auto px-5 pt-4 pb-6">
       <h1 className="title text-[25px]">Settings</h1>
       <form className="mt-5 max-w-2xl space-y-1" onSubmit={(event) => void onSubmit(event)}>
+        <Row name="Your name" note="Lists, verdicts and spot checks say who made them.">
+          <input
+            {...register('person')}
+            maxLength={60}
+            className="field"
+            aria-label="Your name"
+            autoComplete="off"
+          />
+          {formState.errors.person && (
+            <p role="alert" className="mt-1 text-[13px] text-cut">
+              {formState.errors.person.message}
+            </p>
+          )}
+        </Row>
         <Row
           name="Currency"
           note="Money is shown and exported in it; new revenue lines take it. Rates are rounded yearly averages, not for accounting."

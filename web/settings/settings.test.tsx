@@ -17,6 +17,7 @@ const USUAL: Values = {
   theme: 'day',
   paper: 'A4',
   keys: true,
+  person: '',
   asOf: null,
 };
 
@@ -76,6 +77,21 @@ test('the system’s own theme leaves no mark on the page, and none for the next
   await user.click(save());
   await waitFor(() => expect(document.documentElement.dataset.theme).toBeUndefined());
   expect(localStorage.getItem('theme')).toBeNull();
+});
+
+test('the name of who works here is kept, without quotation marks', async () => {
+  const { user, sent } = show(<Settings />, {
+    'GET /settings': USUAL,
+    'PATCH /settings': (part: object) => ({ ...USUAL, ...part }),
+  });
+  const name = await screen.findByLabelText<HTMLInputElement>('Your name');
+  await user.type(name, 'Ho"na');
+  await user.click(screen.getByRole('button', { name: 'Save' }));
+  expect((await screen.findByRole('alert')).textContent).toMatch(/no quotation marks/);
+  await user.clear(name);
+  await user.type(name, 'Hana');
+  await user.click(screen.getByRole('button', { name: 'Save' }));
+  await waitFor(() => expect(sent('PATCH /settings')).toEqual([{ person: 'Hana' }]));
 });
 
 test('an as-of date is sent as a day, emptied as none; what the server refuses is said and kept', async () => {

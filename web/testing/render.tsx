@@ -31,8 +31,10 @@ const DEFAULTS: Answers = {
     theme: 'day',
     paper: 'A4',
     keys: true,
+    person: '',
     asOf: null,
   },
+  'GET /lists': { lists: [], removed: [], reasons: [] },
   'GET /health': { universe: 10, asOf: '2026-09-30', generation: 1 },
 };
 

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { useFormat } from '../app/format.ts';
 
 /** One step of a roll: what comes to it or goes off it, and what is left after it. */
-export interface RollStep {
+export interface ShownStep {
   key: string;
   label: ReactNode;
   /** Below zero where it takes away. */
@@ -11,6 +11,8 @@ export interface RollStep {
   /** What is left after it. */
   total: number;
   note?: ReactNode;
+  /** Opens the records of the step. */
+  onOpen?(): void;
 }
 
 /** The paper on the right of a place: steps that add and take away, with what is left after each, and the sum large at its foot. */
@@ -19,13 +21,16 @@ export function Roll({
   about,
   steps,
   foot,
+  below,
   note,
   busy = false,
   children,
 }: {
   title: string;
   about?: ReactNode;
-  steps: readonly RollStep[];
+  steps: readonly ShownStep[];
+  /** Between the steps and the foot: what the result is made of. */
+  below?: ReactNode;
   foot: { label: string; total: number | null };
   note?: ReactNode;
   /** Whether what is shown is being counted anew. */
@@ -34,7 +39,8 @@ export function Roll({
   children?: ReactNode;
 }) {
   const format = useFormat();
-  const most = Math.max(1, ...steps.map(({ total }) => total));
+  const ruler = rulerOf(steps);
+  const at = (total: number) => (100 * (total - ruler.from)) / (ruler.to - ruler.from);
   return (
     <aside
       aria-label={title}
@@ -45,7 +51,7 @@ export function Roll({
         {about && <p className="text-[13px] text-soft">{about}</p>}
       </header>
       <ol className={clsx('min-h-0 flex-1 overflow-y-auto', busy && 'opacity-60')}>
-        {steps.map(({ key, label, delta, total, note: more }, i) => {
+        {steps.map(({ key, label, delta, total, note: more, onOpen }, i) => {
           const off = i > 0 && delta <= 0;
           return (
             <li key={key} className="relative border-b border-dashed border-edge/70 py-2 pr-4 pl-10">
@@ -61,26 +67,29 @@ export function Roll({
               </div>
               <div className="flex items-baseline justify-between gap-3 text-[13px]">
                 <span className="min-w-0 text-soft">{more}</span>
-                <span className={clsx('figure', off ? 'text-cut' : 'text-kept')}>
-                  {delta === 0 ? '' : off ? '−' : '+'}
-                  {format.number(Math.abs(delta))}
-                </span>
+                <Figure delta={delta} off={off} onOpen={onOpen} />
               </div>
               <div className="relative mt-1.5 h-1.5 border-b border-edge" aria-hidden="true">
-                <div
-                  className="absolute top-0 left-0 h-1 bg-kept"
-                  style={{ width: `${(100 * total) / most}%` }}
-                />
+                <div className="absolute top-0 left-0 h-1 bg-kept" style={{ width: `${at(total)}%` }} />
                 {delta < 0 && (
                   <div
                     className="hatched absolute top-0 h-1"
-                    style={{ left: `${(100 * total) / most}%`, width: `${(100 * -delta) / most}%` }}
+                    style={{ left: `${at(total)}%`, width: `${at(total - delta) - at(total)}%` }}
                   />
                 )}
               </div>
             </li>
           );
         })}
+        {steps.length > 0 && ruler.from > 0 && (
+          <li className="flex justify-between py-0.5 pr-4 pl-10 text-[11px] text-soft">
+            <span>
+              broken off at <span className="figure">{format.number(ruler.from)}</span>
+            </span>
+            <span className="figure">{format.number(ruler.to)}</span>
+          </li>
+        )}
+        {below && <li>{below}</li>}
       </ol>
       <footer className="border-t-3 border-double border-ink px-4 pt-2 pb-3">
         <div className="flex items-end justify-between gap-3">
@@ -98,8 +107,40 @@ export function Roll({
             {foot.total === null ? '…' : format.number(foot.total)}
           </p>
         </div>
-        {children && <div className="mt-3.5 flex flex-wrap items-center gap-2">{children}</div>}
+        {children && <div className="mt-3.5 flex flex-wrap items-center gap-1.5">{children}</div>}
       </footer>
     </aside>
   );
 }
+
+/** What a step adds or takes away, which opens its records where there is a way to. */
+function Figure({ delta, off, onOpen }: { delta: number; off: boolean; onOpen: (() => void) | undefined }) {
+  const format = useFormat();
+  const text = `${delta === 0 ? '' : off ? '−' : '+'}${format.number(Math.abs(delta))}`;
+  const look = clsx('figure', off ? 'text-cut' : 'text-kept');
+  return onOpen && delta !== 0 ? (
+    <button
+      type="button"
+      className={clsx(look, 'underline underline-offset-4 hover:decoration-2')}
+      title="See these on the Desk"
+      onClick={onOpen}
+    >
+      {text}
+    </button>
+  ) : (
+    <span className={look}>{text}</span>
+  );
+}
+
+/** Rulers are plain, from zero; where the steps are small against the totals they are broken off below them. */
+function rulerOf(steps: readonly ShownStep[]): { from: number; to: number } {
+  const ends = steps.flatMap(({ total, delta }, i) => (i === 0 ? [total] : [total, total - delta]));
+  const to = Math.max(1, ...ends);
+  const least = Math.min(...ends);
+  if (steps.length < 2 || least < BROKEN_FROM * to) return { from: 0, to };
+  const step = 10 ** Math.floor(Math.log10(Math.max(1, to - least)));
+  return { from: Math.max(0, Math.floor((least - (to - least)) / step) * step), to };
+}
+
+/** Where the least total is so much of the greatest, steps could not be seen on a ruler from zero. */
+const BROKEN_FROM = 0.8;

@@ -239,16 +239,4 @@ export const standing: readonly Field[] = [
     column: { heading: 'No. of sources', width: 110, numeric: true },
     files: [],
   },
-  {
-    id: 'list',
-    subject: 'companies',
-    section: 'standing',
-    kind: 'list',
-    label: 'On list',
-    meaning: 'On a list of the workspace, by verdict: in, unsure or out.',
-    store: { at: 'lists' },
-    openers: ['on list', 'list'],
-    column: null,
-    files: [],
-  },
 ];

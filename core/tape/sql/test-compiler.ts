@@ -27,6 +27,7 @@ import type {
 } from '../nodes.ts';
 import { parseWords, type WordsQuery } from '../words-query.ts';
 import { hasSql } from './has.ts';
+import { listMembers } from './list-members.ts';
 import { placeSql } from './place.ts';
 import { rankSql } from './rank.ts';
 import { between, compared, either, end, type End } from './ranges.ts';
@@ -192,12 +193,8 @@ export abstract class TestCompiler {
     );
   }
 
-  private list({ any, verdict }: ListTest, row: string): Sql {
-    return filled(
-      `${row}.key IN (SELECT m.company FROM list_member m WHERE m.list IN (@) AND m.verdict IN (@))`,
-      listed(any),
-      listed(verdict ?? ['in']),
-    );
+  private list(test: ListTest, row: string): Sql {
+    return filled(`${row}.key IN (@)`, listMembers(test, this.lookup.asOf));
   }
 
   private number(field: Field, test: NumberTest, estimates: boolean, row: string): Sql {

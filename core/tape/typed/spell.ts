@@ -26,6 +26,7 @@ import {
 } from '../nodes.ts';
 import { spellPeers } from '../peers-test.ts';
 import { spellFigure, spellRange } from './figures.ts';
+import { spellListClauses } from './list-clauses.ts';
 
 /** A line as it would be typed; `parseTyped` reads it back as the same line, but for its id. */
 export function spellLine(line: Line, subject: string, lookup: Lookup): string {
@@ -101,7 +102,7 @@ function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
     }
     case 'list': {
       const test = line.test as ListTest;
-      return `${opener} ${test.any.map(quoted).join(' or ')}${test.verdict ? ` verdict ${test.verdict.join(' or ')}` : ''}`;
+      return `${opener} ${test.any.map(quoted).join(' or ')}${spellListClauses(test)}`;
     }
     case 'record':
       return `${opener} ${(line.test as RecordTest).any.map(quoted).join(', ')}`;

@@ -13,7 +13,6 @@ import type {
   GrowthTest,
   KeyedTest,
   ListTest,
-  ListVerdict,
   MoneyTest,
   NumberTest,
   RankTest,
@@ -23,6 +22,7 @@ import type {
 } from '../nodes.ts';
 import { readPeers } from '../peers-test.ts';
 import { GROWTH_OF } from '../tests.ts';
+import { listClauses } from './list-clauses.ts';
 import { readRange } from './figures.ts';
 import { problem, splitOutside } from './pieces.ts';
 import { readPlace } from './place.ts';
@@ -254,11 +254,8 @@ function readRank(text: string): RankTest {
 }
 
 function readList(field: Field, text: string, lookup: Lookup): ListTest {
-  const verdict = /\s+verdict\s+((?:in|unsure|out)(?:\s+or\s+(?:in|unsure|out))*)$/i.exec(text);
-  return {
-    any: readKeys(field, verdict ? text.slice(0, verdict.index) : text, lookup),
-    ...(verdict ? { verdict: verdict[1]!.toLowerCase().split(/\s+or\s+/) as ListVerdict[] } : {}),
-  };
+  const { lists, clauses } = listClauses(text);
+  return { any: readKeys(field, lists, lookup), ...clauses };
 }
 
 function readRecords(field: Field, text: string): RecordTest {

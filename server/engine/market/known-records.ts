@@ -153,6 +153,7 @@ function knownIn(column: Column, size: number): Bits | null {
       return knownIn(column.country, size);
     case 'text':
     case 'list':
+    case 'known':
     case 'key':
       return null;
   }

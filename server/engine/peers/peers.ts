@@ -3,12 +3,13 @@ import { likenessTo, peersFrom, scoresOf, type Likeness, type Scores } from '../
 import { MOST_SEEDS } from '../../../core/peers/parts.ts';
 import { reasonsOf } from '../../../core/peers/reasons.ts';
 import { Recent } from '../../../core/recent.ts';
-import { recordsOf, type Bits } from '../../../core/tally/bits.ts';
+import { type Bits } from '../../../core/tally/bits.ts';
+import { wantedMembers } from '../../../core/tally/members.ts';
 import type { ListColumn, Universe } from '../../../core/tally/columns.ts';
 import type { PeersTest } from '../../../core/tape/nodes.ts';
 import type { Db } from '../../db/open.ts';
 import type { ReferenceData } from '../universe-lookup.ts';
-import type { Records } from '../universes.ts';
+import type { Records } from '../records.ts';
 import { wordsFinder } from '../words.ts';
 
 /** Bytes of likeness that are kept: some seeds' parts, and their scores as they are weighed. */
@@ -95,7 +96,7 @@ export class Peers {
   private seedsOf({ like, list }: PeersTest): number[] {
     if (like) return like.map((key) => this.records.byKey(key)!).sort((a, b) => a - b);
     const { lists } = this.universe.columns.get('list') as ListColumn;
-    const members = recordsOf(lists.get(list!)!.in);
+    const members = wantedMembers(lists.get(list!)!);
     const step = Math.max(1, members.length / MOST_SEEDS);
     return Array.from(
       { length: Math.min(MOST_SEEDS, members.length) },

@@ -9,6 +9,7 @@ import type {
   CategoryColumn,
   CodesColumn,
   KeyedColumn,
+  KnownColumn,
   ListColumn,
   ManyColumn,
   PlaceColumn,
@@ -63,8 +64,8 @@ export function countsOf(
     }
     case 'flag': {
       const { counts, unknown } =
-        (column as ListColumn).kind === 'list'
-          ? countContacts(column as ListColumn, context, total)
+        (column as KnownColumn).kind === 'known'
+          ? countContacts(column as KnownColumn, context, total)
           : countCategory(column as CategoryColumn, context);
       const values = Object.values(FLAG_WORDS).map((key) => ({
         key,
@@ -111,8 +112,8 @@ function placedIn({ columns, relations }: Universe, { site }: CountsRequest): Pl
   return { own, sites: { place, hanging: sites.hanging.get('')! } };
 }
 
-function countContacts({ lists }: ListColumn, context: Bits, total: number) {
-  const known = countBoth(lists.get('')!.in, context);
+function countContacts(column: KnownColumn, context: Bits, total: number) {
+  const known = countBoth(column.known, context);
   return {
     counts: new Map([
       [FLAG_WORDS.yes, known],

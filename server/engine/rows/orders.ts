@@ -28,7 +28,7 @@ export class Orders {
   private readonly subject: string;
   private readonly orders = new Recent<Uint32Array>(MOST_BYTES, (order) => order.byteLength);
   private readonly labels = new Map<string, Keys>();
-  private lists = new Recent<Uint32Array>(MOST_BYTES, (list) => list.byteLength);
+  private readonly lists = new Recent<Uint32Array>(MOST_BYTES, (list) => list.byteLength);
 
   constructor(db: Db, universe: Universe, subject: string) {
     this.db = db;
@@ -52,9 +52,9 @@ export class Orders {
     });
   }
 
-  /** Forgets the sets, whose names may mean others now. */
-  forgetLists(): void {
-    this.lists = new Recent(MOST_BYTES, (list) => list.byteLength);
+  /** Forgets the sets whose names may mean others now. */
+  forgetLists(forget: (name: string) => boolean): void {
+    this.lists.forget(forget);
   }
 
   private order(sort: readonly SortKey[]): Uint32Array {

@@ -11,6 +11,7 @@ export function ownHeading(column: OwnColumn, subject: string, lookup: Lookup): 
     case 'why':
       return 'Why alike';
     case 'group':
+    case 'member':
     case 'key':
       return column.label;
     case 'km': {

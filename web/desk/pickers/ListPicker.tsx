@@ -1,11 +1,10 @@
 import type { CategoryCounts } from '../../../contract/responses.ts';
-import type { ListTest, ListVerdict } from '../../../core/tape/nodes.ts';
-import { Trouble } from '../../ui/controls.tsx';
+import { VERDICTS, type ListTest } from '../../../core/tape/nodes.ts';
+import { useReasons } from '../../lists/review/reviewing.ts';
+import { Button, Trouble } from '../../ui/controls.tsx';
 import { useCounts } from '../queries.ts';
 import type { PickerProps } from './picker-props.ts';
 import { ValueRow } from './ValueRow.tsx';
-
-const VERDICTS: readonly ListVerdict[] = ['in', 'unsure', 'out'];
 
 /** Lists of the workspace with how many of their members the other lines let through. */
 export function ListPicker({ field, test, at, onTest }: PickerProps<ListTest>) {
@@ -17,7 +16,13 @@ export function ListPicker({ field, test, at, onTest }: PickerProps<ListTest>) {
     const any = keys.includes(key) ? keys.filter((one) => one !== key) : [...keys, key];
     onTest(any.length ? { ...test, any } : null);
   };
-  const verdicts = test?.verdict ?? ['in'];
+  const verdicts = test?.verdict ?? VERDICTS;
+  const reasons = useReasons();
+  const ask = (more: Partial<ListTest>) => {
+    if (!test) return;
+    const asked = Object.entries({ ...test, ...more }).filter(([, value]) => value !== undefined);
+    onTest(Object.fromEntries(asked) as unknown as ListTest);
+  };
   return (
     <>
       <div className="flex items-center gap-4 pb-2 text-[13px]">
@@ -32,13 +37,50 @@ export function ListPicker({ field, test, at, onTest }: PickerProps<ListTest>) {
                 const next = VERDICTS.filter((one) =>
                   one === verdict ? event.target.checked : verdicts.includes(one),
                 );
-                if (test) onTest({ any: test.any, ...(next.join() === 'in' ? {} : { verdict: next }) });
+                ask({ verdict: next.length === VERDICTS.length ? undefined : next });
               }}
             />
-            {verdict}
+            {verdict === 'not-judged' ? 'not judged' : verdict}
           </label>
         ))}
       </div>
+      {test && (
+        <div className="flex flex-wrap items-center gap-3 pb-3 text-[13px]">
+          <label className="flex items-center gap-1.5">
+            out because
+            <select
+              className="field py-0.5"
+              value={test.reason?.[0] ?? ''}
+              onChange={(event) => ask({ reason: event.target.value ? [event.target.value] : undefined })}
+            >
+              <option value="">of anything</option>
+              {[...new Set([...(test.reason ?? []), ...reasons])].map((reason) => (
+                <option key={reason}>{reason}</option>
+              ))}
+            </select>
+          </label>
+          <TextPart
+            label="tagged"
+            value={test.tag?.[0]}
+            onValue={(tag) => ask({ tag: tag ? [tag] : undefined })}
+          />
+          <TextPart
+            label="assigned to"
+            value={test.assigned?.[0]}
+            onValue={(person) => ask({ assigned: person ? [person] : undefined })}
+          />
+          <SpanPart label="added" value={test.added} onValue={(added) => ask({ added })} />
+          <SpanPart label="judged" value={test.judged} onValue={(judged) => ask({ judged })} />
+          {test.step && (
+            <span>
+              only step <span className="figure">{test.step}</span> of its roll{' '}
+              <Button look="quiet" onClick={() => ask({ step: undefined })}>
+                all members
+              </Button>
+            </span>
+          )}
+        </div>
+      )}
       <Trouble error={error} />
       <ul aria-label="Lists">
         {lists.map((list) => (
@@ -58,5 +100,62 @@ export function ListPicker({ field, test, at, onTest }: PickerProps<ListTest>) {
         )}
       </ul>
     </>
+  );
+}
+
+/** A tag or a name, taken once it is written. */
+function TextPart({
+  label,
+  value = '',
+  onValue,
+}: {
+  label: string;
+  value: string | undefined;
+  onValue(value: string): void;
+}) {
+  return (
+    <label className="flex items-center gap-1.5">
+      {label}
+      <input
+        key={value}
+        defaultValue={value}
+        maxLength={60}
+        placeholder="anything"
+        className="field w-28 py-0.5"
+        onBlur={(event) => onValue(event.target.value.trim().replaceAll('"', ''))}
+        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+      />
+    </label>
+  );
+}
+
+const SPANS = ['1 day', '7 days', '30 days', '3 months', '12 months'];
+
+/** Within which span back from the as-of date. */
+function SpanPart({
+  label,
+  value,
+  onValue,
+}: {
+  label: string;
+  value: string | undefined;
+  onValue(value: string | undefined): void;
+}) {
+  return (
+    <label className="flex items-center gap-1.5">
+      {label}
+      <select
+        className="field py-0.5"
+        value={value ?? ''}
+        onChange={(event) => onValue(event.target.value || undefined)}
+      >
+        <option value="">whenever</option>
+        {[...new Set([...(value ? [value] : []), ...SPANS])].map((span) => (
+          <option key={span} value={span}>
+            in the past {span}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

@@ -85,18 +85,29 @@ describe('lists of the workspace', () => {
   const lists = {
     'POST /counts': { values: [value('rivals', 3), value('known', 8)], unknown: 0, total: 11 },
   };
-  test('are picked with those in; other verdicts are asked beside them, and one is always left', async () => {
+  test('are picked with all members; a verdict, a reason and a tag narrow them, and one verdict is always left', async () => {
     const { user, last } = pick(ListPicker, 'list', lists);
     const unsure: HTMLInputElement = screen.getByRole('checkbox', { name: 'unsure' });
     expect(unsure.disabled).toBe(true);
     await user.click(await screen.findByRole('checkbox', { name: /rivals/ }));
     expect(last()).toEqual({ any: ['rivals'] });
-    const inside: HTMLInputElement = screen.getByRole('checkbox', { name: 'in' });
-    expect(inside.disabled).toBe(true);
     await user.click(unsure);
-    expect(last()).toEqual({ any: ['rivals'], verdict: ['in', 'unsure'] });
-    await user.click(inside);
-    expect(last()).toEqual({ any: ['rivals'], verdict: ['unsure'] });
+    expect(last()).toEqual({ any: ['rivals'], verdict: ['in', 'out', 'not-judged'] });
+    await user.click(screen.getByRole('checkbox', { name: 'out' }));
+    await user.click(screen.getByRole('checkbox', { name: 'not judged' }));
+    expect(last()).toEqual({ any: ['rivals'], verdict: ['in'] });
+    expect(screen.getByRole<HTMLInputElement>('checkbox', { name: 'in' }).disabled).toBe(true);
+    await user.selectOptions(screen.getByLabelText('out because'), 'too small');
+    expect(last()).toMatchObject({ reason: ['too small'] });
+    await user.type(screen.getByLabelText('tagged'), 'stairs{Enter}');
+    await user.selectOptions(screen.getByLabelText('judged'), 'in the past 7 days');
+    expect(last()).toEqual({
+      any: ['rivals'],
+      verdict: ['in'],
+      reason: ['too small'],
+      tag: ['stairs'],
+      judged: '7 days',
+    });
   });
   test('say how to make one where there is none', async () => {
     pick(ListPicker, 'list', { 'POST /counts': { values: [], unknown: 0, total: 0 } });

@@ -9,7 +9,7 @@ import type {
 import { SCHEMES } from '../../../core/codes/tree.ts';
 import { labelOf } from '../../../core/exports/columns.ts';
 import type { HasLine } from '../../../core/tape/nodes.ts';
-import { SCORE_COLUMN } from '../../../core/tape/own-columns.ts';
+import { MEMBER_COLUMN, SCORE_COLUMN } from '../../../core/tape/own-columns.ts';
 import { relatedTape } from '../../../core/tape/turn.ts';
 import { shortTitle } from '../../../core/tape/wording.ts';
 import type { ShownFigure, useFormat } from '../../app/format.ts';
@@ -35,6 +35,8 @@ export function Cell({
   const { field, counts } = column;
   const cell = row.cells[column.id];
   if (cell === undefined) return null;
+  if (column.id.startsWith(MEMBER_COLUMN))
+    return <Said cell={cell} part={column.id.split(':')[1]!} format={format} />;
   if (cell === null && field?.store.at === 'holder') return <span className="text-soft">–</span>;
   if (cell === null) return <Unknown why={row.why?.[column.id]} />;
   if (counts) return <Counted line={counts} row={row} cell={cell} format={format} tabIndex={tabIndex} />;
@@ -191,6 +193,23 @@ export function Unknown({ why }: { why?: string }) {
   return (
     <span className="text-soft italic" title={why ? `unknown: ${why}` : 'unknown: not collected'}>
       {why === 'withheld' ? 'withheld' : 'unknown'}
+    </span>
+  );
+}
+
+const VERDICT_LOOKS: Readonly<Record<string, string>> = {
+  in: 'font-semibold text-kept',
+  out: 'font-semibold text-cut',
+  unsure: 'font-semibold text-unsure',
+};
+
+/** What a list says of a member; nothing said is no unknown. */
+function Said({ cell, part, format }: { cell: RowCell; part: string; format: Format }) {
+  if (typeof cell !== 'string') return <span className="text-soft">–</span>;
+  if (part === 'added') return <span className="figure text-[13px]">{format.date(cell)}</span>;
+  return (
+    <span className={part === 'verdict' ? (VERDICT_LOOKS[cell] ?? 'text-soft') : undefined} title={cell}>
+      {cell}
     </span>
   );
 }

@@ -39,6 +39,8 @@ export interface SheetActions {
   pick(): void;
   pickAll(): void;
   open(inNewTab: boolean): void;
+  /** The row at hand. */
+  current(): { key: string; name: string } | null;
 }
 
 /** Who is left, as rows; only those in view are fetched and drawn. */
@@ -127,6 +129,10 @@ export function Sheet({ ref }: { ref: Ref<SheetActions> }) {
       if (!row) return;
       if (inNewTab) window.open(companyAddress(row.key), '_blank', 'noopener');
       else set({ company: openKey(row.key), openLine: null });
+    },
+    current() {
+      const row = rows.row(cursor);
+      return row ? { key: row.key, name: (row.cells.name as string | null) ?? row.key } : null;
     },
   }));
 

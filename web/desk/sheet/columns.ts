@@ -15,6 +15,15 @@ export interface ShownColumn extends SheetColumn {
 }
 
 const FIGURE_WIDTH = 104;
+const MEMBER_WIDTHS = {
+  verdict: 104,
+  reason: 120,
+  note: 220,
+  tags: 140,
+  assigned: 108,
+  added: 100,
+  origins: 240,
+};
 
 /** A column by id; null where the subject or the tape has none such. */
 export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColumn | null {
@@ -29,12 +38,17 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
       : wordedById(tally?.lines ?? []).get(own.line.id)?.words;
   const line = `${words?.label ?? ''} ${words?.text ?? ''}`.trim();
   const { heading, meaning } = told(own, tape.subject, line);
-  const text = own.kind === 'why';
+  const text = own.kind === 'why' || own.kind === 'member';
   return {
     id,
     heading,
-    width: text ? 320 : Math.max(own.kind === 'score' ? 92 : FIGURE_WIDTH, 34 + heading.length * 7),
-    ...(text ? { sortable: false } : { numeric: true }),
+    width:
+      own.kind === 'member'
+        ? MEMBER_WIDTHS[own.part]
+        : text
+          ? 320
+          : Math.max(own.kind === 'score' ? 92 : FIGURE_WIDTH, 34 + heading.length * 7),
+    ...(own.kind === 'why' ? { sortable: false } : text ? {} : { numeric: true }),
     label: own.kind === 'count' ? `number of ${heading.toLowerCase()}` : heading.toLowerCase(),
     meaning,
     field: null,
@@ -66,6 +80,8 @@ function told(own: OwnColumn, subject: string, line: string): { heading: string;
         meaning: `How far from ${near.label ?? 'the point'}, in ${unit}.`,
       };
     }
+    case 'member':
+      return { heading: own.label, meaning: `${own.label}, as the list says of its members.` };
     case 'group':
       return {
         heading: own.label,

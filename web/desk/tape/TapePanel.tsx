@@ -18,10 +18,12 @@ import { putLines } from '../../../core/tape/also.ts';
 import { addLines, freeId, joinLines, moveLine } from '../../../core/tape/edit.ts';
 import type { Line } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
+import { ReviewRoll } from '../../lists/review/ReviewRoll.tsx';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
 import { useTally } from '../queries.ts';
 import { useDesk } from '../store.ts';
 import { Entry } from './Entry.tsx';
+import { NearDialog } from './NearDialog.tsx';
 import { OR_ZONE } from './OrZone.tsx';
 import { TapeLine } from './TapeLine.tsx';
 import { TapeMenu } from './TapeMenu.tsx';
@@ -74,6 +76,7 @@ export function TapePanel({
   const { data: tally, error, isPlaceholderData } = useTally();
   const format = useFormat();
   const [said, setSaid] = useState('');
+  const [near, setNear] = useState(false);
   const [dragged, setDragged] = useState<string | null>(null);
   const compact = useDesk((state) => state.compact);
   const join = (id: string, line: Line) => {
@@ -199,6 +202,7 @@ export function TapePanel({
             </ol>
           </SortableContext>
         </DndContext>
+        <ReviewRoll />
         {tape.lines.length === 0 && (
           <div className="py-4 pr-6 pl-10 text-soft">
             <p>
@@ -222,6 +226,21 @@ export function TapePanel({
                 'counting …'
               )}
             </p>
+            {tape.lines.length > 0 && (
+              <button
+                type="button"
+                className="text-[13px] text-soft underline decoration-rule underline-offset-4 hover:text-ink"
+                onClick={() => setNear(true)}
+              >
+                about how many, please?
+              </button>
+            )}
+            {tally !== undefined && tally.suppressed > 0 && (
+              <p className="text-[13px] text-cut">
+                <span className="figure">{format.number(tally.suppressed)}</span> of these are kept off
+                exports
+              </p>
+            )}
             {tape.first !== undefined && (
               <p className="text-[13px] text-soft">
                 exports take the first <span className="figure">{format.number(tape.first)}</span>
@@ -273,6 +292,7 @@ export function TapePanel({
         <p className="sr-only" aria-live="polite">
           {said}
         </p>
+        {near && <NearDialog onClose={() => setNear(false)} />}
       </footer>
     </aside>
   );

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import type { FileReadingAnswer } from '../../../contract/readings.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button } from '../../ui/controls.tsx';
-import { Roll, type RollStep } from '../../ui/Roll.tsx';
+import { Roll, type ShownStep } from '../../ui/Roll.tsx';
 import type { Reading } from './useReading.ts';
 
 /** What the file comes to: its rows, less what is no data, less refused, less twice, are the records. */
@@ -64,7 +64,7 @@ export function ReadingRoll({
   );
 }
 
-function stepsOf({ rows, notData, refused, twice, notDataRows, refusals }: FileReadingAnswer): RollStep[] {
+function stepsOf({ rows, notData, refused, twice, notDataRows, refusals }: FileReadingAnswer): ShownStep[] {
   const first = refusals[0];
   return [
     { key: 'rows', label: 'Rows under the headings', delta: rows, total: rows },

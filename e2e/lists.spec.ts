@@ -1,0 +1,255 @@
+import { expect, test, type Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import type { ListsAnswer, ListView } from '../contract/lists.ts';
+import { axeFindsNothing } from './axe.ts';
+import { ask, Hand, WAYS } from './hand.ts';
+
+/** Lists as a user makes, judges, checks, combines and keeps them off. */
+
+const listNamed = async (page: Page, name: string): Promise<ListView> => {
+  const { lists } = (await (await page.request.get('/api/lists')).json()) as ListsAnswer;
+  return lists.find((list) => list.name === name)!;
+};
+
+/** Puts all of a tape on a new list by keys; waits until it is there. */
+async function toNewList(hand: Hand, name: string): Promise<void> {
+  await hand.key('s');
+  await expect(hand.page.getByLabel('A new list named')).toBeFocused();
+  await hand.page.keyboard.type(name);
+  await hand.key('Enter');
+  await expect(hand.page.getByRole('dialog')).toHaveCount(0);
+}
+
+async function openList(page: Page, name: string): Promise<void> {
+  await page.goto('/lists');
+  await page.getByRole('button', { name, exact: true }).first().click();
+  await expect(page.locator('[data-row] a').first()).toBeVisible();
+}
+
+for (const by of WAYS)
+  test(`J2, by ${by}: overlapping searches poured into one list, each member once with all of its origins`, async ({
+    page,
+  }) => {
+    const hand = new Hand(page, by);
+    const name = `Poured by ${by}`;
+    await page.goto('/desk');
+    await hand.line('nace 16.23; in Czechia');
+    const first = await hand.tally();
+    await page.keyboard.press('Escape');
+    await toNewList(hand, name);
+    await page.goto('/desk');
+    await hand.line('in Czechia; nace 16; headcount 5+');
+    const second = await hand.tally();
+    await page.keyboard.press('Escape');
+    await hand.key('s');
+    const row = page.getByRole('dialog').getByRole('row', { name: new RegExp(`^${name}`) });
+    await expect(row.getByRole('cell').nth(2)).not.toHaveText('…');
+    const there = Number((await row.getByRole('cell').nth(2).textContent())!.replace(/\D/g, ''));
+    expect(there).toBeGreaterThan(0);
+    await hand.press(row.getByRole('button'));
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    const list = await listNamed(page, name);
+    expect(list.members).toBe(first + second - there);
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => (await listNamed(page, name)).members).toBe(first);
+    await page.keyboard.press('Control+Shift+z');
+    await expect.poll(async () => (await listNamed(page, name)).members).toBe(first + second - there);
+    await page.goto('/lists');
+    await page
+      .getByRole('row', { name: new RegExp(name) })
+      .getByText('companies')
+      .click();
+    const roll = page.getByRole('complementary', { name });
+    await expect(roll.getByText('of these already there')).toBeVisible();
+    await roll.getByRole('button', { name: new RegExp(`^−${there}$`) }).click();
+    await expect(page.locator('[data-tally]')).toHaveAttribute('data-tally', String(there));
+  });
+
+test('a list is gone through by keys, a verdict taken back, narrowed to those in, and exported without customers', async ({
+  page,
+}) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.line('nace 25.51 16.25; in Czechia; headcount 20+');
+  await page.keyboard.press('Escape');
+  await toNewList(hand, 'Gone through');
+  await openList(page, 'Gone through');
+  await page.keyboard.press('Enter');
+  const heading = page.getByRole('heading', { level: 1 });
+  const bar = page.getByRole('region', { name: 'Verdict on Gone through' });
+  await expect(bar).toBeVisible();
+  const judge = async (key: string) => {
+    const before = await heading.textContent();
+    await page.keyboard.press(key);
+    await expect(heading).not.toHaveText(before!);
+    await expect(bar).toBeVisible();
+    return before!;
+  };
+  await judge('+');
+  const small = await judge('-');
+  await page.keyboard.press('2');
+  await expect(bar.getByRole('button', { pressed: true })).toHaveCount(1);
+  await judge('+');
+  const unsure = await judge('0');
+  await page.keyboard.press('Control+z');
+  await expect(heading).toHaveText(unsure);
+  await expect.poll(async () => (await listNamed(page, 'Gone through')).judgedIn).toBe(2);
+  const list = await listNamed(page, 'Gone through');
+  expect([list.judgedIn, list.judgedOut, list.unsure]).toEqual([2, 1, 0]);
+  await page.keyboard.press('Escape');
+  await expect(page.locator('[data-row]').filter({ hasText: small })).toContainText('out');
+  await page
+    .getByRole('region', { name: 'Reviewing' })
+    .getByRole('button', { name: '2', exact: true })
+    .first()
+    .click();
+  await expect(page.locator('[data-tally]')).toHaveAttribute('data-tally', '2');
+  await page.goto('/desk');
+  await hand.line('nace 25.51 16.25; in Czechia; headcount 20+');
+  const left = await hand.tally();
+  const kept = page.getByText(/of these are kept off exports/);
+  await expect(kept).toBeVisible();
+  const off = Number((await kept.textContent())!.replace(/\D/g, ''));
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('x');
+  await page.getByRole('radio', { name: 'CSV' }).click();
+  await expect(page.getByRole('list', { name: 'What goes out' })).toContainText('Our customers');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: new RegExp(`^Export ${left - off}$`) }).click(),
+  ]);
+  const rows = (await readFile(await download.path(), 'utf8')).trim().split('\r\n');
+  expect(rows).toHaveLength(1 + left - off);
+});
+
+test('two windows judging one list: the later is told of the earlier, and both stay in the history', async ({
+  page,
+  context,
+}) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.line('nace 31; in Austria; headcount 50+');
+  await page.keyboard.press('Escape');
+  await toNewList(hand, 'Judged twice');
+  await openList(page, 'Judged twice');
+  await page.keyboard.press('Enter');
+  const other = await context.newPage();
+  await expect(page.getByRole('region', { name: 'Verdict on Judged twice' })).toBeVisible();
+  await other.goto(page.url());
+  await expect(other.getByRole('region', { name: 'Verdict on Judged twice' })).toBeVisible();
+  const name = (await page.getByRole('heading', { level: 1 }).textContent())!;
+  await page.keyboard.press('+');
+  await expect(page.getByRole('heading', { level: 1 })).not.toHaveText(name);
+  await other.keyboard.press('-');
+  await expect(other.getByText(`had judged ${name} in meanwhile`)).toBeVisible();
+  const list = await listNamed(page, 'Judged twice');
+  expect([list.judgedIn, list.judgedOut]).toEqual([0, 1]);
+});
+
+test('lists are combined, counted before; removed and had back', async ({ page }) => {
+  await page.goto('/lists');
+  await page.getByLabel('Pick Targets, autumn').check();
+  await page.getByLabel('Pick Open-day visitors').check();
+  await page.keyboard.press('c');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('radio', { name: 'in both' }).click();
+  const make = dialog.getByRole('button', { name: /^Make it of \d/ });
+  const count = Number((await make.textContent())!.replace(/\D/g, ''));
+  await dialog.getByLabel('A new list named').fill('On both');
+  await make.click();
+  await expect(dialog).toHaveCount(0);
+  expect((await listNamed(page, 'On both')).members).toBe(count);
+  await page.getByRole('button', { name: 'More for On both' }).click();
+  await page.getByRole('menuitem', { name: 'Remove' }).click();
+  await expect(page.getByRole('row', { name: /On both/ })).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('row', { name: /On both/ })).toBeVisible();
+});
+
+test('a spot check is drawn, judged by keys, taken back, and there again after a reload', async ({
+  page,
+}) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.line('nace 31; in Poland, Germany');
+  await hand.tally();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('4');
+  await page.getByLabel('Seed').fill('7');
+  await page.getByRole('button', { name: 'Draw 60' }).click();
+  for (let i = 1; i <= 12; i++) {
+    await expect(page.getByText(new RegExp(`^number ${i} of 60`))).toBeVisible();
+    await page.keyboard.press(i % 4 === 0 ? '-' : '+');
+  }
+  await expect(page.getByLabel('75 % fit')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByLabel('82 % fit')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/^number 12 of 60/)).toBeVisible();
+  await page.getByRole('button', { name: 'Draw 20 more' }).click();
+  await expect(page.getByText(/^number 12 of 80/)).toBeVisible();
+});
+
+test('about a number: lines are turned to come near it, counted exactly', async ({ page }) => {
+  const hand = new Hand(page);
+  await page.goto('/desk');
+  await hand.line('must nace 25; in Germany; headcount 20-249');
+  const target = Math.round((await hand.tally()) / 2);
+  await page.getByRole('button', { name: 'about how many, please?' }).click();
+  await page.getByLabel('About how many companies').fill(String(target));
+  const way = page.getByRole('list', { name: 'Ways' }).getByRole('button').first();
+  await expect(way).toBeVisible();
+  const count = Number((await way.locator('.figure').first().textContent())!.replace(/\D/g, ''));
+  expect(Math.abs(count - target)).toBeLessThan(0.4 * target);
+  await way.click();
+  await expect(page.locator('[data-tally]')).toHaveAttribute('data-tally', String(count));
+});
+
+test('axe finds nothing on lists, a review and a spot check, by day and by night', async ({ page }) => {
+  await page.goto('/lists');
+  await page
+    .getByRole('row', { name: /Targets, autumn/ })
+    .getByText('Ilona')
+    .click();
+  await expect(page.getByText('already there')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Lists that share its members' })).toBeVisible();
+  await axeFindsNothing(page, 'the lists');
+  await openList(page, 'Targets, autumn');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: /^Verdict on/ })).toBeVisible();
+  await page.keyboard.press('-');
+  await expect(page.getByText('out because')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await axeFindsNothing(page, 'a review');
+  await page.goto('/desk');
+  await page.keyboard.press('4');
+  await page.getByRole('button', { name: /^Draw \d/ }).click();
+  await expect(page.getByRole('heading', { name: 'Does it fit?' })).toBeVisible();
+  await page.keyboard.press('+');
+  await expect(page.getByText(/^number 2 of/)).toBeVisible();
+  await axeFindsNothing(page, 'a spot check');
+});
+
+test('the people of a list are put on another in one act', async ({ page }) => {
+  const people = await ask<{ list: ListView }>(page, '/api/lists', {
+    name: 'Their people',
+    subject: 'people',
+  });
+  const list = await listNamed(page, 'Our customers');
+  const tape = {
+    format: 'just-tally.tape',
+    version: 1,
+    subject: 'companies',
+    lines: [{ id: 'l', field: 'list', test: { any: [list.key] } }],
+  };
+  await openList(page, 'Our customers');
+  await page.keyboard.press('s');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('radio', { name: 'their people' }).click();
+  await dialog.getByRole('button', { name: /^Their people/ }).click();
+  await expect(dialog).toHaveCount(0);
+  const had = await listNamed(page, 'Their people');
+  const before = await ask<{ count: number }>(page, `/api/lists/before?subject=people`, { tape });
+  expect([people.list.subject, had.members]).toEqual(['people', before.count]);
+  expect(had.members).toBeGreaterThan(0);
+});

@@ -1,0 +1,268 @@
+import type { ListView } from '../../contract/lists.ts';
+import { VERDICTS, type ListTest, type ListVerdict } from '../../core/tape/nodes.ts';
+import type { MemberPart } from '../../core/tape/own-columns.ts';
+import { listMembers } from '../../core/tape/sql/list-members.ts';
+import { noBits, setBit, type Bits } from '../../core/tally/bits.ts';
+import type { Members } from '../../core/tally/columns.ts';
+import type { Keys } from '../../core/tally/order.ts';
+import type { Db } from '../db/open.ts';
+import { changedSince } from '../tables/lists/changes.ts';
+import type { Revision } from '../tables/revision.ts';
+import type { Records } from './records.ts';
+
+/** What lists say of their members, looked up when it is asked for. */
+export interface MemberCells {
+  /** The members of lists of a subject that meet a test. */
+  find(subject: string, test: ListTest, asOf: number): Bits;
+  /** What a list says of some records, by their keys; null where it says nothing. */
+  texts(list: string, part: MemberPart, keys: readonly string[]): (string | null)[];
+  /** The same of all members as sort keys, by record. */
+  keys(subject: string, list: string, part: MemberPart): Keys;
+}
+
+export const NO_MEMBERS: MemberCells = {
+  find: () => noBits(0),
+  texts: (_list, _part, keys) => keys.map(() => null),
+  keys: () => new Float64Array(0),
+};
+
+/** How each part stands in SQL, beside a member `m`. Times are shown as days. */
+const PARTS: Record<MemberPart, string> = {
+  verdict: `replace(m.verdict, '-', ' ')`,
+  reason: 'm.reason',
+  note: 'm.note',
+  tags: `(SELECT group_concat(tag, ', ') FROM (SELECT tag FROM list_tag t WHERE t.list = m.list AND t.key = m.key ORDER BY tag))`,
+  assigned: 'm.assigned',
+  added: `date(m.added_at / 1000, 'unixepoch')`,
+  origins: `(SELECT group_concat(o.what, '; ') FROM list_origin o WHERE ' ' || m.origins || ' ' LIKE '% ' || o.id || ' %')`,
+};
+
+/** Verdicts as they stand in order, those to act on first. */
+const VERDICT_RANKS = new Map<string, number>(
+  ['in', 'unsure', 'not judged', 'out'].map((verdict, rank) => [verdict, rank]),
+);
+
+interface Held {
+  revision: number;
+  members: Members;
+}
+
+/** The members of all lists that the universe has, brought up to date by what changed of each. */
+export class ListMembers implements MemberCells {
+  private readonly db: Db;
+  private readonly records: ReadonlyMap<string, Records>;
+  private readonly shown: Revision | null;
+  private held = new Map<string, Held>();
+
+  /** `shown` says of which universe the records are, where `db` has its database attached as `u`. */
+  constructor(db: Db, records: ReadonlyMap<string, Records>, shown: Revision | null = null) {
+    this.db = db;
+    this.records = records;
+    this.shown = shown;
+  }
+
+  /** The members of some lists as they are now; a list that did not change is the same object as before. */
+  of(lists: readonly Pick<ListView, 'key' | 'subject' | 'revision'>[]): ReadonlyMap<string, Members> {
+    const now = new Map<string, Held>();
+    for (const { key, subject, revision } of lists) {
+      const records = this.records.get(subject);
+      if (records) now.set(key, this.heldAt(key, records, revision));
+    }
+    this.held = now;
+    return new Map([...now].map(([key, { members }]) => [key, members]));
+  }
+
+  private heldAt(list: string, records: Records, revision: number): Held {
+    const before = this.held.get(list);
+    if (before?.revision === revision) return before;
+    const touched = before && changedSince(this.db, list, before.revision, revision);
+    return {
+      revision,
+      members: touched ? this.mended(list, records, before.members, touched) : this.read(list, records),
+    };
+  }
+
+  private read(list: string, records: Records): Members {
+    const verdicts = new Uint8Array(records.ids.length).fill(ABSENT);
+    if (records.subject === 'companies' && this.readJoined(list, records, verdicts)) return packed(verdicts);
+    const rows = this.db
+      .prepare<[string], [string, ListVerdict]>('SELECT key, verdict FROM list_member WHERE list = ?')
+      .raw();
+    let some: [string, ListVerdict][] = [];
+    const flush = () => {
+      const found = records.byKeys(some.map(([key]) => key));
+      for (let i = 0; i < some.length; i++)
+        if (found[i]! >= 0) verdicts[found[i]!] = VERDICTS.indexOf(some[i]![1]);
+      some = [];
+    };
+    for (const row of rows.iterate(list)) if (some.push(row) === ROWS_A_READ) flush();
+    flush();
+    return packed(verdicts);
+  }
+
+  /**
+   * Reads a list of companies where the database of the universe, beside the lists as `u`, is still the one that the records are
+   * of: each verdict as one text of ids, since a million rows cost far more than the text of a million.
+   */
+  private readJoined(list: string, records: Records, verdicts: Uint8Array): boolean {
+    if (this.shown === null) return false;
+    const joined = this.db
+      .prepare<[string, string], string | null>(
+        `SELECT group_concat(c.id) FROM list_member m CROSS JOIN u.company c ON c.key = m.key
+         WHERE m.list = ? AND m.verdict = ?`,
+      )
+      .pluck();
+    return this.db.transaction(() => {
+      const { stamp, revision } = revisionIn(this.db);
+      if (stamp !== this.shown!.stamp || revision !== this.shown!.revision) return false;
+      VERDICTS.forEach((verdict, place) => {
+        for (const id of idsIn(joined.get(list, verdict) ?? '')) {
+          const record = records.recordOf[id] ?? -1;
+          if (record >= 0) verdicts[record] = place;
+        }
+      });
+      return true;
+    })();
+  }
+
+  /** Members with those of some keys as they are now. */
+  private mended(list: string, records: Records, before: Members, keys: readonly string[]): Members {
+    const found = records.byKeys(keys);
+    const now = new Map(
+      this.db
+        .prepare<[string, string], [string, ListVerdict]>(
+          'SELECT m.key, m.verdict FROM json_each(?) j CROSS JOIN list_member m ON m.list = ? AND m.key = j.value',
+        )
+        .raw()
+        .all(JSON.stringify(keys), list),
+    );
+    const touched = new Map<number, number>();
+    keys.forEach((key, i) => {
+      const verdict = now.get(key);
+      if (found[i]! >= 0) touched.set(found[i]!, verdict === undefined ? ABSENT : VERDICTS.indexOf(verdict));
+    });
+    return rejudged(before, touched) ?? merged(before, touched);
+  }
+
+  find(subject: string, test: ListTest, asOf: number): Bits {
+    const records = this.records.get(subject)!;
+    const bits = noBits(records.ids.length);
+    const { text, values } = listMembers(test, asOf);
+    const keys = this.db
+      .prepare<unknown[], string>(text)
+      .pluck()
+      .all(...values);
+    for (const record of records.byKeys(keys)) if (record >= 0) setBit(bits, record);
+    return bits;
+  }
+
+  texts(list: string, part: MemberPart, keys: readonly string[]): (string | null)[] {
+    const rows = this.db
+      .prepare<[string, string], [string, string | null]>(
+        `SELECT m.key, ${PARTS[part]} FROM json_each(?) j CROSS JOIN list_member m ON m.list = ? AND m.key = j.value`,
+      )
+      .raw();
+    const texts = new Map(rows.all(JSON.stringify(keys), list));
+    return keys.map((key) => texts.get(key) ?? null);
+  }
+
+  keys(subject: string, list: string, part: MemberPart): Keys {
+    const records = this.records.get(subject)!;
+    const keys = new Float64Array(records.ids.length).fill(NaN);
+    const rows = this.db
+      .prepare<[string], [string, string | null]>(
+        `SELECT m.key, ${PARTS[part]} AS shown FROM list_member m WHERE m.list = ? AND shown IS NOT NULL ORDER BY shown COLLATE NOCASE`,
+      )
+      .raw()
+      .all(list);
+    const found = records.byKeys(rows.map(([key]) => key));
+    let rank = -1;
+    let last: string | null = null;
+    rows.forEach(([, shown], i) => {
+      if (shown !== last) rank++;
+      last = shown;
+      if (found[i]! >= 0) keys[found[i]!] = part === 'verdict' ? VERDICT_RANKS.get(shown!)! : rank;
+    });
+    return keys;
+  }
+}
+
+function revisionIn(db: Db): Revision {
+  return db.prepare<[], Revision>('SELECT stamp, revision FROM u.universe').get()!;
+}
+
+const ZERO = 48;
+const COMMA = 44;
+
+/** The whole numbers in a text, with commas between. */
+function* idsIn(text: string): Generator<number> {
+  let id = 0;
+  for (let i = 0; i <= text.length; i++) {
+    const code = i < text.length ? text.charCodeAt(i) : COMMA;
+    if (code !== COMMA) id = 10 * id + code - ZERO;
+    else if (i > 0) {
+      yield id;
+      id = 0;
+    }
+  }
+}
+
+const ROWS_A_READ = 20_000;
+/** Beside the places of VERDICTS: not on the list. */
+const ABSENT = 255;
+
+/** Members from what each record of the universe is. */
+function packed(verdicts: Uint8Array): Members {
+  let size = 0;
+  for (const verdict of verdicts) if (verdict !== ABSENT) size++;
+  const members = { records: new Uint32Array(size), verdicts: new Uint8Array(size) };
+  for (let r = 0, at = 0; r < verdicts.length; r++)
+    if (verdicts[r] !== ABSENT) {
+      members.records[at] = r;
+      members.verdicts[at++] = verdicts[r]!;
+    }
+  return members;
+}
+
+/** Members with other verdicts: the records stay the same array. Null where one of them is new, or gone. */
+function rejudged({ records, verdicts }: Members, touched: ReadonlyMap<number, number>): Members | null {
+  const now = verdicts.slice();
+  for (const [record, verdict] of touched) {
+    const at = placeOf(records, record);
+    if (records[at] !== record || verdict === ABSENT) return null;
+    now[at] = verdict;
+  }
+  return { records, verdicts: now };
+}
+
+/** Where a record stands among ascending ones, or would stand. */
+function placeOf(records: Uint32Array, record: number): number {
+  let [low, high] = [0, records.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (records[middle]! < record) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Members with some records changed, added, or, where they are absent now, left out. */
+function merged(before: Members, touched: ReadonlyMap<number, number>): Members {
+  const changes = [...touched].sort(([a], [b]) => a - b);
+  const records = new Uint32Array(before.records.length + changes.length);
+  const verdicts = new Uint8Array(records.length);
+  let size = 0;
+  let from = 0;
+  const put = (record: number, verdict: number) => {
+    records[size] = record;
+    verdicts[size++] = verdict;
+  };
+  for (const [record, verdict] of changes) {
+    while (from < before.records.length && before.records[from]! < record)
+      put(before.records[from]!, before.verdicts[from++]!);
+    if (before.records[from] === record) from++;
+    if (verdict !== ABSENT) put(record, verdict);
+  }
+  while (from < before.records.length) put(before.records[from]!, before.verdicts[from++]!);
+  return { records: records.slice(0, size), verdicts: verdicts.slice(0, size) };
+}

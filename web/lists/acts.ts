@@ -1,0 +1,232 @@
+import type { QueryClient } from '@tanstack/react-query';
+import type {
+  AddedAnswer,
+  DescribedAnswer,
+  JudgedAnswer,
+  ListView,
+  TakenAnswer,
+} from '../../contract/lists.ts';
+import type { Combination } from '../../core/lists/combine.ts';
+import type { ListVerdict } from '../../core/tape/nodes.ts';
+import { call } from '../api.ts';
+import { record } from '../app/history.ts';
+
+/** What is done to lists, each as a step that can be taken back. */
+
+const path = (list: string) => `/lists/${encodeURIComponent(list)}`;
+
+/** What does not depend on lists: the rest is asked anew once one changed. */
+const APART = new Set([
+  'settings',
+  'company',
+  'record',
+  'standing',
+  'note',
+  'health',
+  'sources',
+  'fields',
+  'cities',
+]);
+
+/** Asks anew for all that lists have a part in. */
+export function listsChanged(client: QueryClient): Promise<void> {
+  return client.invalidateQueries({ predicate: ({ queryKey }) => !APART.has(String(queryKey[0])) });
+}
+
+/** Puts records on a list; those that were there before stay when it is taken back, and a list made for it goes again. */
+export async function putOnList(
+  client: QueryClient,
+  list: ListView,
+  wish: object,
+  made: boolean,
+): Promise<AddedAnswer> {
+  const put = () => call<AddedAnswer>('POST', `${path(list.key)}/members`, wish);
+  let answer = await put();
+  await listsChanged(client);
+  record({
+    name: `putting ${answer.added} on ${list.name}`,
+    undo: async () => {
+      await call('DELETE', `${path(list.key)}/origins/${answer.origins.join()}`);
+      if (made) await call('DELETE', path(list.key));
+      await listsChanged(client);
+    },
+    redo: async () => {
+      if (made) await call('POST', `${path(list.key)}/restore`);
+      answer = await put();
+      await listsChanged(client);
+    },
+  });
+  return answer;
+}
+
+/** Takes records off a list. */
+export async function takeOffList(client: QueryClient, list: ListView, wish: object): Promise<TakenAnswer> {
+  const take = () => call<TakenAnswer>('DELETE', `${path(list.key)}/members`, wish);
+  let answer = await take();
+  await listsChanged(client);
+  record({
+    name: `taking ${answer.removed} off ${list.name}`,
+    undo: async () => {
+      if (answer.taken !== null) await call('DELETE', `${path(list.key)}/taken/${answer.taken}`);
+      await listsChanged(client);
+    },
+    redo: async () => {
+      answer = await take();
+      await listsChanged(client);
+    },
+  });
+  return answer;
+}
+
+/** Puts members on another list with their origins; moving, takes them off the first. */
+export async function copyToList(
+  client: QueryClient,
+  from: string,
+  to: ListView,
+  wish: object,
+  move: boolean,
+): Promise<AddedAnswer> {
+  const copy = () => call<AddedAnswer>('POST', `${path(from)}/copies`, { ...wish, to: to.key, move });
+  let answer = await copy();
+  await listsChanged(client);
+  record({
+    name: `${move ? 'moving' : 'copying'} ${answer.of} to ${to.name}`,
+    undo: async () => {
+      if (answer.origins.length) await call('DELETE', `${path(to.key)}/origins/${answer.origins.join()}`);
+      if (answer.taken !== null) await call('DELETE', `${path(from)}/taken/${answer.taken}`);
+      await listsChanged(client);
+    },
+    redo: async () => {
+      answer = await copy();
+      await listsChanged(client);
+    },
+  });
+  return answer;
+}
+
+/** Changes what is said of a list. */
+export async function changeList(
+  client: QueryClient,
+  list: ListView,
+  change: Partial<ListView>,
+): Promise<void> {
+  const put = async (wish: Partial<ListView>) => {
+    await call('PUT', path(list.key), wish);
+    await listsChanged(client);
+  };
+  const before = Object.fromEntries(
+    (Object.keys(change) as (keyof ListView)[]).map((key) => [key, list[key]]),
+  ) as Partial<ListView>;
+  await put(change);
+  record({
+    name: `a change of the list ${list.name}`,
+    undo: () => put(before),
+    redo: () => put(change),
+  });
+}
+
+/** Makes a list that follows others one of its own, for good. */
+export async function fixList(client: QueryClient, key: string): Promise<void> {
+  await call('PUT', path(key), { stays: false });
+  await listsChanged(client);
+}
+
+/** Removes a list, which can be had back. */
+export async function removeList(client: QueryClient, list: ListView): Promise<void> {
+  const remove = () => takeAway(client, list.key);
+  await remove();
+  record({
+    name: `removing the list ${list.name}`,
+    undo: () => restoreList(client, list.key),
+    redo: remove,
+  });
+}
+
+/** Removes a list without a word, as a part of taking something back. */
+export async function takeAway(client: QueryClient, key: string): Promise<void> {
+  await call('DELETE', path(key));
+  await listsChanged(client);
+}
+
+export async function restoreList(client: QueryClient, key: string): Promise<void> {
+  await call('POST', `${path(key)}/restore`);
+  await listsChanged(client);
+}
+
+/** Makes a list of others. */
+export async function combineLists(
+  client: QueryClient,
+  wish: Combination & { name: string; stays: boolean },
+): Promise<ListView> {
+  const { list } = await call<{ list: ListView }>('POST', '/lists/combine', wish);
+  await listsChanged(client);
+  madeList(client, list);
+  return list;
+}
+
+/** Notes that a list was made. */
+export function madeList(client: QueryClient, list: ListView): void {
+  record({
+    name: `making the list ${list.name}`,
+    undo: () => takeAway(client, list.key),
+    redo: () => restoreList(client, list.key),
+  });
+}
+
+interface Verdict {
+  verdict: ListVerdict;
+  reason?: string;
+  /** When the verdict that was seen had been given. */
+  seen?: string | null;
+}
+
+/** Gives members a verdict. `chosen` names them by key, or as picked of a tape. */
+export async function judgeMembers(
+  client: QueryClient,
+  list: { key: string; name: string },
+  chosen: { members: string[] } | { picks: object },
+  verdict: Verdict,
+  /** Done after the verdict was taken back, such as showing again whom it was on. */
+  onBack?: () => void,
+): Promise<JudgedAnswer> {
+  const give = (wish: Verdict) =>
+    call<JudgedAnswer>('POST', `${path(list.key)}/verdicts`, { ...chosen, ...wish });
+  let answer = await give(verdict);
+  await listsChanged(client);
+  record({
+    name: `a verdict on ${list.name}`,
+    undo: async () => {
+      await call('DELETE', `${path(list.key)}/verdicts/${answer.batch}`);
+      onBack?.();
+      await listsChanged(client);
+    },
+    redo: async () => {
+      answer = await give({ verdict: verdict.verdict, reason: verdict.reason });
+      await listsChanged(client);
+    },
+  });
+  return answer;
+}
+
+/** Changes notes, tags or to whom members are assigned. */
+export async function describeMembers(
+  client: QueryClient,
+  list: { key: string; name: string },
+  chosen: { members: string[] } | { picks: object },
+  details: { note?: string; assigned?: string; tag?: string[]; untag?: string[] },
+): Promise<void> {
+  const write = () => call<DescribedAnswer>('POST', `${path(list.key)}/details`, { ...chosen, ...details });
+  let { undo } = await write();
+  await listsChanged(client);
+  record({
+    name: `what is noted on ${list.name}`,
+    undo: async () => {
+      await call('DELETE', `${path(list.key)}/details/${undo}`);
+      await listsChanged(client);
+    },
+    redo: async () => {
+      ({ undo } = await write());
+      await listsChanged(client);
+    },
+  });
+}

@@ -1,0 +1,67 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ListRollAnswer, ListsAnswer, ListView, MemberView, PaceAnswer } from '../../contract/lists.ts';
+import { memberColumn, type MemberPart } from '../../core/tape/own-columns.ts';
+import { emptyTape, type ListTest, type Tape } from '../../core/tape/nodes.ts';
+import { READY_SETS } from '../../core/fields/column-sets.ts';
+import { call } from '../api.ts';
+
+/** All lists, those removed lately, and the reasons for being out. */
+export function useLists() {
+  return useQuery({
+    queryKey: ['lists'],
+    queryFn: ({ signal }) => call<ListsAnswer>('GET', '/lists', undefined, signal),
+  });
+}
+
+/** A list with its roll; nothing while no list is named. */
+export function useRoll(key: string | null) {
+  return useQuery({
+    queryKey: ['lists', 'roll', key],
+    queryFn: ({ signal }) =>
+      call<ListRollAnswer>('GET', `/lists/${encodeURIComponent(key!)}`, undefined, signal),
+    enabled: key !== null,
+    retry: false,
+  });
+}
+
+/** When the last verdicts on a list were given. */
+export function usePace(key: string | null) {
+  return useQuery({
+    queryKey: ['lists', 'pace', key],
+    queryFn: ({ signal }) =>
+      call<PaceAnswer>('GET', `/lists/${encodeURIComponent(key!)}/pace`, undefined, signal),
+    enabled: key !== null,
+    retry: false,
+  });
+}
+
+/** The lists that a record is on. */
+export function useMemberships(subject: string, key: string) {
+  return useQuery({
+    queryKey: ['memberships', subject, key],
+    queryFn: ({ signal }) =>
+      call<{ memberships: MemberView[] }>(
+        'GET',
+        `/memberships/${subject}/${encodeURIComponent(key)}`,
+        undefined,
+        signal,
+      ).then(({ memberships }) => memberships),
+    retry: false,
+  });
+}
+
+/** The tape that keeps the members of a list, or some of them. */
+export function tapeOfList(
+  { key, name, subject }: Pick<ListView, 'key' | 'name' | 'subject'>,
+  more: Omit<ListTest, 'any'> = {},
+): Tape {
+  return { ...emptyTape(subject), name, lines: [{ id: 'l1', field: 'list', test: { any: [key], ...more } }] };
+}
+
+const FIRST_PARTS: readonly MemberPart[] = ['verdict', 'reason', 'tags'];
+
+/** Columns for looking at a list: what it says of its members beside those of the desk. */
+export function columnsOfList(subject: string, usual: readonly string[] | undefined): string[] {
+  const [name, ...others] = usual ?? READY_SETS.find((set) => set.subject === subject)!.columns;
+  return [name!, ...FIRST_PARTS.map((part) => memberColumn(part, 'l1')), ...others];
+}
