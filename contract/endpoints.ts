@@ -11,6 +11,7 @@ import {
   OverlapBody,
   VerdictBody,
 } from './lists.ts';
+import { MatchBody, MatchFileBody, MatchListBody, SettleBody } from './matches.ts';
 import { ColumnSetBody, NoteBody } from './own-requests.ts';
 import { PaperBody } from './paper-requests.ts';
 import {
@@ -109,6 +110,18 @@ export const ENDPOINTS: readonly Endpoint[] = [
     },
   ),
   post('/sources', 'loads an uploaded file as a source', { body: LoadBody, status: JOB }),
+  get('/matches', 'files lined up with the universe, with how many rows were found'),
+  post('/matches', 'line an uploaded file up with the universe, as a job', { body: MatchBody, status: JOB }),
+  get('/matches/{id}', 'a match with its roll and the weights it learned'),
+  get('/matches/{id}/rows', 'rows of a match', { query: ['state', 'by', 'offset', 'limit'] }),
+  get('/matches/{id}/rows/{row}', 'a row with its candidates, field by field'),
+  put('/matches/{id}/rows', 'settle rows: a candidate taken, none, or open again', { body: SettleBody }),
+  post('/matches/{id}/list', 'a list of the companies found', { body: MatchListBody, status: MADE }),
+  post('/matches/{id}/file', 'the file with columns of the universe beside', {
+    body: MatchFileBody,
+    file: 'text/csv',
+  }),
+  remove('/matches/{id}', 'remove a match', GONE),
   remove('/sources/{key}', 'removes a source and what only it had', { status: JOB }),
   post('/demo', 'makes the demo universe', { body: DemoBody, status: JOB }),
   get('/jobs', 'jobs that run, and those that ended lately'),

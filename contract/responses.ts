@@ -307,7 +307,7 @@ export type JobState = 'running' | 'done' | 'failed' | 'cancelled';
 
 export interface Job {
   id: string;
-  kind: 'load' | 'read' | 'remove' | 'export' | 'demo';
+  kind: 'load' | 'read' | 'remove' | 'export' | 'demo' | 'match';
   title: string;
   state: JobState;
   done: number;

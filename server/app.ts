@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { answerError, HttpProblem, noteForbiddenKeys } from './http/check.ts';
 import { guard } from './http/guard.ts';
 import { requestLog } from './http/request-log.ts';
+import { Uploads } from './load/uploads.ts';
 import { openMetrics, type Metrics } from './metrics.ts';
 import { ROOT } from './reference.ts';
 import { checkRoutes } from './routes/checks.ts';
@@ -13,6 +14,7 @@ import { countingRoutes } from './routes/counting.ts';
 import { listRoutes } from './routes/lists.ts';
 import { marketRoutes } from './routes/market.ts';
 import { ownRoutes } from './routes/own.ts';
+import { matchRoutes } from './routes/matches.ts';
 import { paperRoutes } from './routes/papers.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { stateRoutes } from './routes/state.ts';
@@ -22,11 +24,13 @@ import type { Services } from './services.ts';
 
 /** The routes of the API, which `contract/endpoints.ts` lists. */
 export function apiRoutes(services: Services, metrics: Metrics): Router[] {
+  const uploads = new Uploads(services.workspace);
   return [
     stateRoutes(services, metrics),
     countingRoutes(services),
     marketRoutes(services),
-    sourceRoutes(services),
+    sourceRoutes(services, uploads),
+    matchRoutes(services, uploads),
     listRoutes(services),
     checkRoutes(services),
     tapeRoutes(services),

@@ -2,12 +2,14 @@ import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { lockFolder, type FolderLock } from './db/lock.ts';
 import { carryLists } from './db/carry-lists.ts';
-import { openLists, openUniverse, openWorkspace, type Db } from './db/open.ts';
+import { openLists, openMatches, openUniverse, openWorkspace, type Db } from './db/open.ts';
 import { EngineHost } from './engine/host.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { ListsHost } from './lists/host.ts';
 import { NO_LOG, type Log } from './log.ts';
+import { landedResult } from './tables/landed-jobs.ts';
 import { purgeLists } from './tables/lists/list-rows.ts';
+import { hasMatch } from './tables/matches.ts';
 import { exportOfJob } from './tables/workspace.ts';
 
 /** What the routes work with: the databases, the counting threads, the lists, and the jobs. */
@@ -18,6 +20,8 @@ export interface Services {
   /** The lists, for reading alone; `lists` changes them. */
   listsDb: Db;
   lists: ListsHost;
+  /** Files lined up with the universe. */
+  matches: Db;
   engine: EngineHost;
   jobs: Jobs;
   log: Log;
@@ -36,22 +40,26 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
     prepareLists(dir, workspace);
     const listsDb = openLists(dir, { readonly: true });
     const universe = openUniverse(dir, { readonly: true });
+    const matches = openMatches(dir);
     sweep(dir);
     const wroteFile = (job: string) => {
       const row = exportOfJob(workspace, job);
       return row !== undefined && existsSync(join(dir, 'exports', `${row.id}.${row.format}`));
     };
+    const landed = (job: string) =>
+      landedResult(universe, job) ?? (hasMatch(matches, job) ? { match: job } : null);
     const services: Services = {
       dir,
       workspace,
       universe,
       listsDb,
       lists: new ListsHost(dir),
+      matches,
       uploadLimit,
       log,
       lock,
       engine: new EngineHost(dir, log),
-      jobs: new Jobs(workspace, universe, log, wroteFile),
+      jobs: new Jobs(workspace, landed, log, wroteFile),
     };
     await services.engine.ready();
     return services;
@@ -74,6 +82,7 @@ export async function closeServices(services: Services): Promise<void> {
   await services.lists.stop();
   await services.engine.stop();
   services.listsDb.close();
+  services.matches.close();
   services.universe.close();
   services.workspace.close();
   services.lock.release();

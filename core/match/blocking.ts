@@ -1,6 +1,6 @@
+import { EXTENSION_FIGURES } from './compare.ts';
 import { domainLabel } from './identifiers.ts';
 import type { ReadyFirm } from './firm.ts';
-import type { WordCount } from './names.ts';
 
 /**
  * The keys under which records that may be one company meet. Two records are compared where they share one; each kind of key
@@ -8,86 +8,125 @@ import type { WordCount } from './names.ts';
  *
  * number, domain, phone      the identifiers themselves
  * label                      a domain's own part, to its first hyphen: other endings, longer names
- * rare word                  a word of the name that few have, anywhere
+ * word                       a word of the name, anywhere, where few have it
  * word and place             the beginning, and the end, of each word with the town or the postcode: mistyped names
  * bones and country          a word's consonants, doubled ones once: other vowels, accents, z for s
  * letters and country        the first letters of the whole name: words run together
  * house                      street, number and town: whatever it is called
  */
 
-/** Words that more companies have are no key by themselves. */
-const RARE_WORD = 400;
 /** How much a shared key of each kind is worth when there are too many candidates to compare. */
-export const WORTH = { number: 50, domain: 40, phone: 30, label: 12, rare: 14, house: 12, placed: 8, bones: 5, letters: 4 } as const;
+export const WORTH = {
+  number: 50,
+  domain: 40,
+  phone: 30,
+  label: 12,
+  rare: 14,
+  house: 12,
+  placed: 8,
+  bones: 5,
+  letters: 4,
+} as const;
 
-export interface BlockKey {
-  key: number;
-  worth: number;
-}
+/** FNV-1a (Fowler, Noll and Vo, 1991), 32 bits, in steps: a kind, then texts or parts of them. */
+const begin = (kind: number): number => 0x811c9dc5 ^ kind;
+const step = (hash: number, code: number): number => Math.imul(hash ^ code, 0x01000193);
 
-/** FNV-1a over a kind and texts (Fowler, Noll and Vo, 1991), 32 bits. */
-export function hashKey(kind: number, a: string, b = ''): number {
-  let hash = 0x811c9dc5 ^ kind;
-  for (let i = 0; i < a.length; i++) hash = Math.imul(hash ^ a.charCodeAt(i), 0x01000193);
-  hash = Math.imul(hash ^ 0x1f, 0x01000193);
-  for (let i = 0; i < b.length; i++) hash = Math.imul(hash ^ b.charCodeAt(i), 0x01000193);
-  return hash >>> 0;
+/** The hash of what came before and of the letters of a text from one place to another. */
+function over(hash: number, text: string, from = 0, to = text.length): number {
+  for (let i = Math.max(0, from); i < to && i < text.length; i++) hash = step(hash, text.charCodeAt(i));
+  return step(hash, 0x1f);
 }
 
 const PHONE_FIGURES = 7;
 
-/** The keys of a record. `put` is called with each. */
-export function eachKey(ready: ReadyFirm, countOf: WordCount | null, put: (key: number, worth: number) => void): void {
+export const domainKey = (domain: string): number => over(begin(2), domain) >>> 0;
+export const switchboardKey = (phone: string): number =>
+  over(begin(12), phone, 0, phone.length - EXTENSION_FIGURES) >>> 0;
+export const phoneKey = (phone: string): number => over(begin(4), phone, phone.length - PHONE_FIGURES) >>> 0;
+
+/**
+ * The keys of a record; `put` is called with each.
+ * @param anywhere whether the keys within a country are put without it, too
+ */
+export function eachKey(
+  ready: ReadyFirm,
+  anywhere: boolean,
+  put: (key: number, worth: number) => void,
+): void {
   const { words, number, domains, phone, street, house, postcode, town, firm } = ready;
-  if (number !== null) put(hashKey(1, number), WORTH.number);
+  if (number !== null) put(over(begin(1), number) >>> 0, WORTH.number);
   for (const domain of domains) {
-    put(hashKey(2, domain), WORTH.domain);
-    const label = domainLabel(domain).split('-')[0]!;
-    if (label.length >= 5) put(hashKey(3, label.slice(0, 12)), WORTH.label);
+    put(domainKey(domain), WORTH.domain);
+    const label = domainLabel(domain);
+    const hyphen = label.indexOf('-');
+    const end = Math.min(LABEL_LETTERS, hyphen < 0 ? label.length : hyphen);
+    if (end >= 5) put(over(begin(3), label, 0, end) >>> 0, WORTH.label);
   }
-  if (phone !== null && phone.length > PHONE_FIGURES) put(hashKey(4, phone.slice(-PHONE_FIGURES)), WORTH.phone);
+  if (phone !== null && phone.length > PHONE_FIGURES) put(phoneKey(phone), WORTH.phone);
   const country = firm.country ?? '';
+  const everywhere = anywhere && country !== '';
   for (const word of words) {
     if (word.length < 3) continue;
-    // The universe gives every word as a key; the file asks for its rare ones.
-    if (countOf === null || countOf(word) <= RARE_WORD) put(hashKey(5, word), WORTH.rare);
-    const [begin, end] = [word.slice(0, 4), word.slice(-4)];
+    put(over(begin(5), word) >>> 0, WORTH.rare);
     if (town !== null) {
-      put(hashKey(6, begin, town), WORTH.placed);
-      put(hashKey(7, end, town), WORTH.placed);
+      put(over(over(begin(6), word, 0, 4), town) >>> 0, WORTH.placed);
+      put(over(over(begin(7), word, word.length - 4), town) >>> 0, WORTH.placed);
     }
-    if (postcode !== null) put(hashKey(8, begin, postcode), WORTH.placed);
-    const bones = bonesOf(word);
-    if (bones.length >= 3) put(hashKey(9, bones, country), WORTH.bones);
+    if (postcode !== null) put(over(over(begin(8), word, 0, 4), postcode) >>> 0, WORTH.placed);
+    const bones = overBones(begin(9), word);
+    if (bones !== 0) {
+      put(over(bones, country) >>> 0, WORTH.bones);
+      if (everywhere) put(over(bones, '') >>> 0, WORTH.bones);
+    }
   }
-  if (words.length > 0) {
-    const letters = words.join('').slice(0, 8);
-    if (letters.length >= 5) put(hashKey(10, letters, country), WORTH.letters);
+  const letters = overLetters(begin(10), words);
+  if (letters !== 0) {
+    put(over(letters, country) >>> 0, WORTH.letters);
+    if (everywhere) put(over(letters, '') >>> 0, WORTH.letters);
   }
   if (street !== null && house !== null && (town !== null || postcode !== null))
-    put(hashKey(11, street.slice(0, 5), `${house} ${town ?? postcode}`), WORTH.house);
+    put(over(over(over(begin(11), street, 0, 5), house), town ?? postcode!) >>> 0, WORTH.house);
 }
 
-/** The consonants of a word, doubled ones once and those written for one another as one: "zermysko" and "zarmissko" → "srmsk". */
-export function bonesOf(word: string): string {
-  let bones = '';
-  let last = '';
+const LABEL_LETTERS = 12;
+/** Letters of a whole name that are looked at, and how many it needs. */
+const NAME_LETTERS = 8;
+const LEAST_LETTERS = 5;
+const LEAST_BONES = 3;
+
+/** The hash of the first letters of a name, its words run together; 0 where it is too short. */
+function overLetters(hash: number, words: readonly string[]): number {
+  let letters = 0;
+  for (const word of words)
+    for (let i = 0; i < word.length && letters < NAME_LETTERS; i++, letters++)
+      hash = step(hash, word.charCodeAt(i));
+  return letters < LEAST_LETTERS ? 0 : hash;
+}
+
+/**
+ * The hash of a word's bones: its consonants, doubled ones once and those written for one another as one, so that "zermysko" and
+ * "zarmissko" have the same; 0 where it has too few.
+ */
+export function overBones(hash: number, word: string): number {
+  let bones = 0;
+  let last = 0;
   for (let i = 0; i < word.length; i++) {
-    const letter = BONE[word[i]!] ?? word[i]!;
-    if (letter !== '' && letter !== last) bones += letter;
-    last = letter;
+    const code = word.charCodeAt(i);
+    const bone = code < 128 ? BONE[code]! : code;
+    if (bone !== 0 && bone !== last) {
+      hash = step(hash, bone);
+      bones++;
+    }
+    last = bone;
   }
-  return bones;
+  return bones < LEAST_BONES ? 0 : hash;
 }
 
-const BONE: Readonly<Record<string, string>> = {
-  ...Object.fromEntries([...'aeiouyhj'].map((vowel) => [vowel, ''])),
-  z: 's',
-  c: 'k',
-  q: 'k',
-  w: 'v',
-  f: 'v',
-  d: 't',
-  b: 'p',
-  g: 'k',
-};
+/** For each letter the one that it counts as; 0 for those that are left out. */
+const BONE = Uint8Array.from({ length: 128 }, (_, code) => {
+  const letter = String.fromCharCode(code);
+  if ('aeiouyhj'.includes(letter)) return 0;
+  const same = { z: 's', c: 'k', q: 'k', w: 'v', f: 'v', d: 't', b: 'p', g: 'k' }[letter];
+  return same ? same.charCodeAt(0) : code;
+});

@@ -39,7 +39,9 @@ export function cluster(
     return false;
   };
   // Equal chances in the order of their records, so that the same input gives the same clusters.
-  const sorted = pairs.filter(({ chance }) => chance >= least).sort((x, y) => y.chance - x.chance || x.a - y.a || x.b - y.b);
+  const sorted = pairs
+    .filter(({ chance }) => chance >= least)
+    .sort((x, y) => y.chance - x.chance || x.a - y.a || x.b - y.b);
   for (const { a, b } of sorted) {
     const [left, right] = [first[a]!, first[b]!];
     if (left === right || apart(left, right)) continue;

@@ -2,7 +2,7 @@ import { jaroWinkler } from '@skyra/jaro-winkler';
 import { distance } from 'fastest-levenshtein';
 import { distanceKm } from '../geo/distance.ts';
 import { domainLabel } from './identifiers.ts';
-import { nameLikeness, type WordCount } from './names.ts';
+import { nameLikeness, type NameLikeness, type WordCount } from './names.ts';
 import type { ReadyFirm } from './firm.ts';
 
 /** How what two records say of one thing stands to each other; missing where one of them says nothing. */
@@ -13,7 +13,7 @@ export const FEATURES = {
   number: ['missing', 'equal', 'one figure off', 'different'],
   domain: ['missing', 'equal', 'alike', 'different'],
   phone: ['missing', 'equal', 'extension', 'different'],
-  name: ['missing', 'equal', 'very alike', 'alike', 'a little alike', 'different'],
+  name: ['missing', 'equal', 'very alike', 'part', 'alike', 'shares a word', 'different'],
   form: ['missing', 'same', 'different'],
   place: [
     'missing',
@@ -66,26 +66,25 @@ export interface NameFigures {
 }
 
 const NEAR_KM = 25;
-/** Phones are those of one switchboard where they differ in no more than so many of their last figures. */
-const EXTENSION_FIGURES = 3;
+/** Phones may be those of one switchboard where they differ in no more than so many of their last figures. */
+export const EXTENSION_FIGURES = 3;
 const VERY_ALIKE = 0.88;
-const ALIKE = 0.7;
-const LITTLE_ALIKE = 0.45;
+const LITTLE_ALIKE = 0.4;
 
 /** Compares two records. It is the same whichever is first. */
 export function compare(a: ReadyFirm, b: ReadyFirm, names: NameFigures): Comparison {
-  const { likeness, shared } = nameLikeness(a.words, b.words, names.countOf, names.companies);
+  const { likeness, beyond, shared } = nameLikeness(a.words, b.words, names.countOf, names.companies);
   const number = numberLevel(a, b);
   const domain = domainLevel(a.domains, b.domains);
   const phone = phoneLevel(a.phone, b.phone);
-  const name = nameLevel(a, b, likeness);
+  const name = nameLevel(a, b, likeness, beyond);
   const place = placeLevel(a, b);
   const form = a.form === null || b.form === null ? 0 : a.form === b.form ? 1 : 2;
   const headcount = headcountLevel(a.firm.headcount, b.firm.headcount);
   return {
     levels: Uint8Array.of(number, domain.level, phone, name, form, place.level, headcount),
     marks: {
-      name: (['missing', 'equal', 'alike', 'alike', 'alike', 'different'] as const)[name]!,
+      name: (['missing', 'equal', 'alike', 'alike', 'alike', 'different', 'different'] as const)[name]!,
       number: FOUR[number]!,
       domain: FOUR[domain.level]!,
       street: markOf(a.street, b.street, sameStreet),
@@ -141,10 +140,13 @@ function phoneLevel(a: string | null, b: string | null): number {
   return stem >= 7 && a.slice(0, stem) === b.slice(0, stem) ? 2 : 3;
 }
 
-function nameLevel(a: ReadyFirm, b: ReadyFirm, likeness: number): number {
+function nameLevel(a: ReadyFirm, b: ReadyFirm, likeness: number, beyond: NameLikeness['beyond']): number {
   if (a.words.length === 0 || b.words.length === 0) return 0;
   if (sameWords(a.words, b.words)) return 1;
-  return likeness >= VERY_ALIKE ? 2 : likeness >= ALIKE ? 3 : likeness >= LITTLE_ALIKE ? 4 : 5;
+  if (likeness < LITTLE_ALIKE) return beyond === 'one' ? 5 : 6;
+  if (beyond === 'both') return 5;
+  if (likeness >= VERY_ALIKE) return 2;
+  return beyond === 'one' ? 3 : 4;
 }
 
 function sameWords(a: readonly string[], b: readonly string[]): boolean {
@@ -159,7 +161,8 @@ function placeLevel(a: ReadyFirm, b: ReadyFirm): { level: number; km: number | n
   const level = () => {
     const [here, there] = [a.firm.country, b.firm.country];
     if (here && there && here !== there) return 7;
-    const town = a.town !== null && b.town !== null && (a.town === b.town || jaroWinkler(a.town, b.town) >= 0.93);
+    const town =
+      a.town !== null && b.town !== null && (a.town === b.town || jaroWinkler(a.town, b.town) >= 0.93);
     const postcode = a.postcode !== null && a.postcode === b.postcode;
     const street = a.street !== null && b.street !== null && sameStreet(a.street, b.street);
     const house = a.house !== null && a.house === b.house;

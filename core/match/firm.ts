@@ -74,9 +74,18 @@ export function streetParts(street: string): { name: string; house: string | nul
 
 /** A town without its district: "Praha 4" and "Brno (město)" → "praha", "brno". */
 export function plainTown(town: string): string {
-  return fold(town)
+  const known = TOWNS.get(town);
+  if (known !== undefined) return known;
+  const plain = fold(town)
     .split('(')[0]!
     .replace(/[\d-]+/g, ' ')
     .replace(/[^a-z]+/g, ' ')
     .trim();
+  if (TOWNS.size >= MOST_TOWNS) TOWNS.clear();
+  TOWNS.set(town, plain);
+  return plain;
 }
+
+/** Towns come again and again. */
+const TOWNS = new Map<string, string>();
+const MOST_TOWNS = 50_000;

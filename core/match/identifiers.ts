@@ -26,7 +26,9 @@ export function comparedNumber(number: string | null, country: string | null): s
   if (number === null) return null;
   const plain = number.toUpperCase().replace(/[^A-Z0-9]/g, '');
   const forms =
-    country && VAT[country] ? [[country, VAT[country]] as const] : (Object.entries(VAT) as [string, RegExp][]);
+    country && VAT[country]
+      ? [[country, VAT[country]] as const]
+      : (Object.entries(VAT) as [string, RegExp][]);
   for (const [of, form] of forms) {
     const inside = form.exec(plain)?.[1];
     if (inside) return plainRegistration(inside, of);

@@ -68,22 +68,31 @@ export function withoutForm(name: string): { words: string[]; form: string | nul
 }
 
 function formAtEnd(words: readonly string[]): { kind: string; pieces: number } | null {
-  for (let pieces = Math.min(MOST_PIECES, words.length - 1); pieces > 0; pieces--) {
-    const kind = KINDS.get(words.slice(words.length - pieces).join(''));
-    if (kind) return { kind, pieces };
+  let found: { kind: string; pieces: number } | null = null;
+  let text = '';
+  for (let pieces = 1; pieces <= MOST_PIECES && pieces < words.length; pieces++) {
+    text = words[words.length - pieces]! + text;
+    if (text.length > LONGEST) break;
+    const kind = KINDS.get(text);
+    if (kind) found = { kind, pieces };
   }
-  return null;
+  return found;
 }
 
 function formAtStart(words: readonly string[]): { kind: string; pieces: number } | null {
-  for (let pieces = Math.min(MOST_PIECES, words.length - 1); pieces > 0; pieces--) {
-    const text = words.slice(0, pieces).join('');
+  let found: { kind: string; pieces: number } | null = null;
+  let text = '';
+  for (let pieces = 1; pieces <= MOST_PIECES && pieces < words.length; pieces++) {
+    text += words[pieces - 1]!;
+    if (text.length > LONGEST) break;
     const kind = KINDS.get(text);
     // Short words at the beginning are oftener words: "Da Marco", "Se Tor".
-    if (kind && (text.length > 2 || STARTING.has(text))) return { kind, pieces };
+    if (kind && (text.length > 2 || STARTING.has(text))) found = { kind, pieces };
   }
-  return null;
+  return found;
 }
+
+const LONGEST = Math.max(...[...KINDS.keys()].map((form) => form.length));
 
 /** Forms of two letters that stand before names. */
 const STARTING = new Set(['ou', 'ab', 'as', 'oy', 'zs', 'pt']);

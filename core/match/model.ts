@@ -1,4 +1,4 @@
-import { FEATURE_NAMES, FEATURES, type Comparison, type Feature } from './compare.ts';
+import { FEATURE_NAMES, type Comparison, type Feature } from './compare.ts';
 
 /**
  * The model by which pairs of records are scored, after Fellegi and Sunter, "A Theory for Record Linkage" (1969): for each
@@ -20,6 +20,8 @@ export interface Frequencies {
   companies: number;
   ofDomain(domain: string): number;
   ofPhone(phone: string): number;
+  /** With all figures but those of an extension. */
+  ofSwitchboard(phone: string): number;
   ofWord(word: string): number;
 }
 
@@ -32,7 +34,7 @@ export const FIRST_MODEL: Model = {
     number: [0, 0.95, 0.04, 0.01],
     domain: [0, 0.86, 0.08, 0.06],
     phone: [0, 0.8, 0.08, 0.12],
-    name: [0, 0.72, 0.18, 0.06, 0.025, 0.015],
+    name: [0, 0.66, 0.22, 0.08, 0.02, 0.012, 0.008],
     form: [0, 0.93, 0.07],
     place: [0, 0.68, 0.1, 0.07, 0.06, 0.04, 0.048, 0.002],
     headcount: [0, 0.92, 0.08],
@@ -41,7 +43,7 @@ export const FIRST_MODEL: Model = {
     number: [0, 1e-6, 1e-5, 1],
     domain: [0, 1e-5, 1e-3, 1],
     phone: [0, 1e-5, 1e-3, 1],
-    name: [0, 1e-5, 1e-4, 1e-3, 0.01, 0.989],
+    name: [0, 1e-5, 1e-4, 1e-3, 1e-3, 0.01, 0.98],
     form: [0, 0.45, 0.55],
     place: [0, 1e-7, 1e-6, 2e-5, 5e-4, 5e-3, 0.07, 0.92],
     headcount: [0, 0.45, 0.55],
@@ -51,20 +53,56 @@ export const FIRST_MODEL: Model = {
 
 /** What a further shared word makes rarer, since the words of a name hang together. */
 const FURTHER_WORD = 0.4;
+/** How many times more names are this alike by chance than have the same words, by level. */
+const LOOSER = [0, 1, 2, 2, 4, 2];
+/** u of what says little beyond what another feature has said. */
+const SAID_ALREADY = 0.04;
 /** Evidence of one feature lies within this many bits; none is proof. */
 const MOST_BITS = 24;
 
-/** log2(m / u) of each feature; 0 where nothing is known. */
-export function evidenceOf(comparison: Comparison, model: Model, phone: string | null, frequencies: Frequencies): Float64Array {
+/** log2 of how often the level of each feature comes up by chance (u), for this very pair; 0 where nothing is known. */
+export function byChance(
+  comparison: Comparison,
+  u: Model['u'],
+  phone: string | null,
+  frequencies: Frequencies,
+): Float64Array {
   const bits = new Float64Array(FEATURE_NAMES.length);
   for (let f = 0; f < bits.length; f++) {
     const level = comparison.levels[f]!;
     if (level === 0) continue;
     const feature = FEATURE_NAMES[f]!;
-    const u = rarity(feature, level, comparison, phone, frequencies) ?? model.u[feature][level]!;
-    bits[f] = Math.max(-MOST_BITS, Math.min(MOST_BITS, Math.log2(model.m[feature][level]! / u)));
+    bits[f] = Math.log2(rarity(feature, level, comparison, phone, frequencies) ?? u[feature][level]!);
   }
   return bits;
+}
+
+/** What is kept of a comparison while learning. */
+export interface ComparedPair {
+  levels: Uint8Array;
+  /** As `byChance` gives it. */
+  chance: Float64Array;
+}
+
+/** log2 of each share of a model. */
+const logs = (m: Model['m']): number[][] =>
+  FEATURE_NAMES.map((feature) => m[feature].map((share) => Math.log2(share)));
+
+const within = (bits: number): number => Math.max(-MOST_BITS, Math.min(MOST_BITS, bits));
+
+/** The evidence of each feature of a pair in bits, log2(m / u): above 0 where it speaks for one company; 0 where nothing is known. */
+export function evidence({ levels, chance }: ComparedPair, m: Model['m']): Float64Array {
+  const own = logs(m);
+  return Float64Array.from(levels, (level, f) => (level === 0 ? 0 : within(own[f]![level]! - chance[f]!)));
+}
+
+function sumOf({ levels, chance }: ComparedPair, own: readonly (readonly number[])[]): number {
+  let sum = 0;
+  for (let f = 0; f < levels.length; f++) {
+    const level = levels[f]!;
+    if (level !== 0) sum += within(own[f]![level]! - chance[f]!);
+  }
+  return sum;
 }
 
 /** How often what both have comes up by chance; null where its level says enough. */
@@ -73,17 +111,23 @@ function rarity(
   level: number,
   { shared, domain }: Comparison,
   phone: string | null,
-  { companies, ofDomain, ofPhone, ofWord }: Frequencies,
+  { companies, ofDomain, ofPhone, ofSwitchboard, ofWord }: Frequencies,
 ): number | null {
   const least = 1 / Math.max(2, companies);
   if (feature === 'number') return level === 1 ? least : null;
-  if (feature === 'domain') return level === 1 ? Math.max(least, ofDomain(domain!) / companies) : null;
-  if (feature === 'phone') return level === 1 ? Math.max(least, ofPhone(phone!) / companies) : null;
-  if (feature === 'name' && level < 5 && shared.length > 0) {
+  if (feature === 'domain') {
+    if (level === 1) return Math.max(least, ofDomain(domain!) / companies);
+    // That domains begin alike, their names have said already.
+    return level === 2 ? SAID_ALREADY : null;
+  }
+  if (feature === 'phone') {
+    if (level === 1) return Math.max(least, ofPhone(phone!) / companies);
+    return level === 2 ? Math.max(least, ofSwitchboard(phone!) / companies) : null;
+  }
+  if (feature === 'name' && level < 6 && shared.length > 0) {
     const rarest = Math.max(1, ofWord(shared[0]!)) / companies;
-    // Names that are a little alike share less than their common words say.
-    const looser = [0, 1, 2, 8, 40][level]!;
-    return Math.min(0.5, Math.max(least, rarest * FURTHER_WORD ** (shared.length - 1)) * looser);
+    // Looser likeness takes in more names than those with the very words.
+    return Math.min(0.5, Math.max(least, rarest * FURTHER_WORD ** (shared.length - 1)) * LOOSER[level]!);
   }
   return null;
 }
@@ -93,11 +137,26 @@ function rarity(
  * share of rows that are in the universe spread evenly over its companies before anything is compared.
  * @param bits of each candidate, all features together
  */
-export function chances(bits: readonly number[], { found }: Pick<Model, 'found'>, companies: number): number[] {
+export function chances(
+  bits: readonly number[],
+  { found }: Pick<Model, 'found'>,
+  companies: number,
+): number[] {
   const odds = bits.map((sum) => (found / Math.max(1, companies)) * 2 ** sum);
   const none = 1 - found;
   const all = odds.reduce((sum, one) => sum + one, none);
   return odds.map((one) => one / all);
+}
+
+/** What gives the chances of the candidates of a row under a model. */
+export function scorer(model: Model, companies: number): (pairs: readonly ComparedPair[]) => number[] {
+  const own = logs(model.m);
+  return (pairs) =>
+    chances(
+      pairs.map((pair) => sumOf(pair, own)),
+      model,
+      companies,
+    );
 }
 
 /** What was learned from, and how it went. */
@@ -105,13 +164,6 @@ export interface Learning {
   rows: number;
   pairs: number;
   rounds: number;
-}
-
-/** Comparisons of one row with its candidates. */
-export interface RowComparisons {
-  levels: readonly Uint8Array[];
-  /** As evidenceOf gives it under a model. */
-  bits(model: Model): number[];
 }
 
 const MOST_ROUNDS = 25;
@@ -124,7 +176,7 @@ const SETTLED = 1e-4;
  * nobody judged; u is given, and the first model weighs like a few pairs of its own, so that a file of three rows teaches nothing.
  */
 export function learn(
-  rows: readonly RowComparisons[],
+  rows: readonly (readonly ComparedPair[])[],
   u: Model['u'],
   companies: number,
 ): { model: Model; learning: Learning } {
@@ -135,17 +187,19 @@ export function learn(
       FEATURE_NAMES.map((feature) => [feature, FIRST_MODEL.m[feature].map((share) => share * FIRST_COUNTS)]),
     ) as Model['m'];
     let found = FIRST_MODEL.found * FIRST_COUNTS;
-    for (const { levels, bits } of rows) {
-      const weights = chances(bits(model), model, companies);
-      for (let c = 0; c < levels.length; c++) {
+    const score = scorer(model, companies);
+    for (const pairs of rows) {
+      const weights = score(pairs);
+      for (let c = 0; c < pairs.length; c++) {
         found += weights[c]!;
-        for (let f = 0; f < FEATURE_NAMES.length; f++) {
-          const level = levels[c]![f]!;
-          if (level > 0) counts[FEATURE_NAMES[f]!][level]! += weights[c]!;
-        }
+        const { levels } = pairs[c]!;
+        for (let f = 0; f < FEATURE_NAMES.length; f++)
+          if (levels[f]! > 0) counts[FEATURE_NAMES[f]!][levels[f]!]! += weights[c]!;
       }
     }
-    const m = Object.fromEntries(FEATURE_NAMES.map((feature) => [feature, shares(counts[feature])])) as Model['m'];
+    const m = Object.fromEntries(
+      FEATURE_NAMES.map((feature) => [feature, shares(counts[feature])]),
+    ) as Model['m'];
     const next: Model = {
       m,
       u,
@@ -153,12 +207,17 @@ export function learn(
     };
     const moved = Math.max(
       Math.abs(next.found - model.found),
-      ...FEATURE_NAMES.flatMap((feature) => m[feature].map((share, i) => Math.abs(share - model.m[feature][i]!))),
+      ...FEATURE_NAMES.flatMap((feature) =>
+        m[feature].map((share, i) => Math.abs(share - model.m[feature][i]!)),
+      ),
     );
     model = next;
     if (moved < SETTLED) break;
   }
-  return { model, learning: { rows: rows.length, pairs: rows.reduce((sum, { levels }) => sum + levels.length, 0), rounds } };
+  return {
+    model,
+    learning: { rows: rows.length, pairs: rows.reduce((sum, pairs) => sum + pairs.length, 0), rounds },
+  };
 }
 
 /** Counts by level as shares of those of which something is known. */
@@ -176,6 +235,3 @@ export function randomShares(levels: readonly Uint8Array[]): Model['u'] {
     for (let f = 0; f < FEATURE_NAMES.length; f++) if (one[f]! > 0) counts[FEATURE_NAMES[f]!][one[f]!]! += 1;
   return Object.fromEntries(FEATURE_NAMES.map((feature) => [feature, shares(counts[feature])])) as Model['u'];
 }
-
-/** The levels of a feature in words, for showing the weights. */
-export const levelsOf = (feature: Feature): readonly string[] => FEATURES[feature];

@@ -54,6 +54,8 @@ export function wordLikeness(a: string, b: string): number {
 export interface NameLikeness {
   /** 0 to 1: the weight of what both have, of the weight of all their words. */
   likeness: number;
+  /** What each has that the other has not: words of neither, of one of them, or of both, which then is another name. */
+  beyond: 'neither' | 'one' | 'both';
   /** Words of the first that the second has too, the rarest first. */
   shared: readonly string[];
 }
@@ -69,7 +71,7 @@ export function nameLikeness(
   countOf: WordCount,
   companies: number,
 ): NameLikeness {
-  if (a.length === 0 || b.length === 0) return { likeness: 0, shared: [] };
+  if (a.length === 0 || b.length === 0) return { likeness: 0, beyond: 'both', shared: [] };
   const weight = (word: string) => Math.log(1 + companies / Math.max(1, countOf(word)));
   const taken = new Uint8Array(b.length);
   const shared: { word: string; weight: number }[] = [];
@@ -97,5 +99,11 @@ export function nameLikeness(
       ? Math.max(0, jaroWinkler(left, right) * 2.5 - 1.5)
       : 0;
   shared.sort((x, y) => y.weight - x.weight);
-  return { likeness: Math.max(byWords, byLetters), shared: shared.map(({ word }) => word) };
+  const partners = taken.reduce((sum, one) => sum + one, 0);
+  const alone = (partners < a.length ? 1 : 0) + (partners < b.length ? 1 : 0);
+  return {
+    likeness: Math.max(byWords, byLetters),
+    beyond: byLetters >= ALIKE_WORD ? 'neither' : (['neither', 'one', 'both'] as const)[alone]!,
+    shared: shared.map(({ word }) => word),
+  };
 }

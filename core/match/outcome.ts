@@ -14,6 +14,8 @@ export interface Limits {
 /** What is asked of the sure ones unless somebody says otherwise: of a hundred, 99 are right. */
 export const PRECISION = 0.99;
 const LEAST_DOUBTFUL = 0.1;
+/** However good the others are, none is sure by less. */
+const LEAST_SURE = 0.9;
 
 const at = (comparison: Comparison, feature: (typeof FEATURE_NAMES)[number]): number =>
   comparison.levels[FEATURE_NAMES.indexOf(feature)]!;
@@ -30,14 +32,14 @@ export function sureBy(comparison: Comparison): SureBy | null {
   const name = at(comparison, 'name');
   const place = at(comparison, 'place');
   const phone = at(comparison, 'phone');
-  const placed = place >= 1 && place <= 4;
-  const called = phone === 1 || phone === 2;
-  return name >= 1 && name <= 3 && (placed || called) ? 'name' : null;
+  const sameName = name === 1 || name === 2;
+  // Of a part of a name, the town alone says too little: it may be the name of half the street.
+  const placed = sameName ? place >= 1 && place <= 4 : place === 1;
+  return phone === 1 || placed ? (name >= 1 && name <= 4 ? 'name' : null) : null;
 }
 
 /**
- * The lowest chance at which those from it on are right in the share asked, by their own chances; but never under a half, where
- * another could be the better.
+ * The lowest chance at which those from it on are right in the share asked, by their own chances.
  */
 export function limitsFor(precision: number, chancesOfBest: readonly number[]): Limits {
   const sorted = [...chancesOfBest].sort((a, b) => b - a);
@@ -45,11 +47,11 @@ export function limitsFor(precision: number, chancesOfBest: readonly number[]): 
   let sum = 0;
   for (let i = 0; i < sorted.length; i++) {
     sum += sorted[i]!;
-    if (sorted[i]! < 0.5 || sum / (i + 1) < precision) break;
+    if (sorted[i]! < LEAST_SURE || sum / (i + 1) < precision) break;
     sure = sorted[i]!;
   }
   // With few rows chance alone would set the limit.
-  return { sure: Math.min(sure, Math.max(precision, 0.9)), doubtful: LEAST_DOUBTFUL };
+  return { sure: Math.min(sure, Math.max(precision, LEAST_SURE)), doubtful: LEAST_DOUBTFUL };
 }
 
 /** The outcome of a row by its best candidate. */

@@ -9,9 +9,26 @@ const FOR: Readonly<Record<string, readonly string[]>> = {
   number: ['', 'same number', 'number one figure off', ''],
   domain: ['', 'same domain', 'domain begins alike', ''],
   phone: ['', 'same phone', 'same switchboard', ''],
-  name: ['', 'same name', 'name very alike', 'name alike', 'name a little alike', ''],
+  name: [
+    '',
+    'same name',
+    'name very alike',
+    'name a part of the other',
+    'name alike',
+    'name shares a word',
+    '',
+  ],
   form: ['', 'same legal form', ''],
-  place: ['', 'same street and house', 'same street', 'same postcode', 'same town', 'near by', 'same country', ''],
+  place: [
+    '',
+    'same street and house',
+    'same street',
+    'same postcode',
+    'same town',
+    'near by',
+    'same country',
+    '',
+  ],
   headcount: ['', 'headcount alike', ''],
 };
 const AGAINST: Readonly<Record<string, string>> = {
@@ -26,7 +43,11 @@ const AGAINST: Readonly<Record<string, string>> = {
 
 /** "Same domain; name alike, “Lakovna” rare; phone different." The words are those of the first record. */
 export function wordsOf(comparison: Comparison, bits: Float64Array, rareWord: string | null): string {
-  const parts = FEATURE_NAMES.map((feature, f) => ({ feature, level: comparison.levels[f]!, bits: bits[f]! }));
+  const parts = FEATURE_NAMES.map((feature, f) => ({
+    feature,
+    level: comparison.levels[f]!,
+    bits: bits[f]!,
+  }));
   const pro = parts.filter((one) => one.bits >= WORTH_SAYING && FOR[one.feature]![one.level]);
   const con = parts.filter((one) => one.bits <= -WORTH_SAYING);
   pro.sort((a, b) => b.bits - a.bits);

@@ -39,6 +39,7 @@ export const MEMBER_PARTS = {
   assigned: 'Assigned to',
   added: 'Added',
   origins: 'Origins',
+  carried: 'From its file',
 } as const;
 export type MemberPart = keyof typeof MEMBER_PARTS;
 

@@ -134,4 +134,14 @@ export const listsMigrations: readonly string[] = [
     PRIMARY KEY (spot_check, place)
   ) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- What the file that put a member on a list says of it beside who it is: headings with texts, JSON, by origin.
+  CREATE TABLE list_carried (
+    list TEXT NOT NULL, key TEXT NOT NULL,
+    origin INTEGER NOT NULL REFERENCES list_origin (id) ON DELETE CASCADE,
+    cells TEXT NOT NULL,
+    PRIMARY KEY (list, key, origin),
+    FOREIGN KEY (list) REFERENCES list (key) ON DELETE CASCADE
+  ) STRICT, WITHOUT ROWID;
+  `,
 ];

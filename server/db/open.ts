@@ -2,15 +2,17 @@ import Database from 'better-sqlite3';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { listsMigrations } from './lists-schema.ts';
+import { matchesMigrations } from './matches-schema.ts';
 import { universeMigrations } from './universe-schema.ts';
 import { workspaceMigrations } from './workspace-schema.ts';
 
 export type Db = Database.Database;
 
 /**
- * Three files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
+ * Four files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
  * sources, records and companies and is written by one load at a time; `lists.sqlite` has the lists
- * and is written by the thread of `server/lists/`; `workspace.sqlite` has settings, tapes, exports
+ * and is written by the thread of `server/lists/`; `matches.sqlite` has files lined up with the
+ * universe, each written at once by its job; `workspace.sqlite` has settings, tapes, exports
  * and jobs.
  */
 export function openUniverse(dir: string, options: { readonly?: boolean } = {}): Db {
@@ -23,6 +25,10 @@ export function openWorkspace(dir: string, options: { readonly?: boolean } = {})
 
 export function openLists(dir: string, options: { readonly?: boolean } = {}): Db {
   return open(dir, 'lists.sqlite', listsMigrations, options.readonly === true);
+}
+
+export function openMatches(dir: string, options: { readonly?: boolean } = {}): Db {
+  return open(dir, 'matches.sqlite', matchesMigrations, options.readonly === true);
 }
 
 function open(dir: string, file: string, migrations: readonly string[], readonly: boolean): Db {

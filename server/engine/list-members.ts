@@ -35,6 +35,7 @@ const PARTS: Record<MemberPart, string> = {
   assigned: 'm.assigned',
   added: `date(m.added_at / 1000, 'unixepoch')`,
   origins: `(SELECT group_concat(o.what, '; ') FROM list_origin o WHERE ' ' || m.origins || ' ' LIKE '% ' || o.id || ' %')`,
+  carried: `(SELECT group_concat(v.key || ': ' || v.value, '; ') FROM list_carried f, json_each(f.cells) v WHERE f.list = m.list AND f.key = m.key)`,
 };
 
 /** Verdicts as they stand in order, those to act on first. */

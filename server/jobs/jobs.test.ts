@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openUniverse, openWorkspace, type Db } from '../db/open.ts';
 import { NO_LOG } from '../log.ts';
-import { jobLanded } from '../tables/landed-jobs.ts';
+import { jobLanded, landedResult } from '../tables/landed-jobs.ts';
 import { Jobs } from './jobs.ts';
 
 /** What is said of jobs after a stop: what is in the universe decides. */
@@ -28,7 +28,7 @@ const running = (id: string, kind: string) =>
     .prepare("INSERT INTO job (id, kind, title, state, started_at) VALUES (?, ?, ?, 'running', '2026-11-01')")
     .run(id, kind, `Job ${id}`);
 const after = (wroteFile: (job: string) => boolean = () => false) =>
-  new Jobs(workspace, universe, NO_LOG, wroteFile);
+  new Jobs(workspace, (job) => landedResult(universe, job), NO_LOG, wroteFile);
 
 test('a load whose change is in the universe is done, with its result; one whose is not has failed', () => {
   running('landed', 'load');

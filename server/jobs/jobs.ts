@@ -3,7 +3,6 @@ import type { Worker } from 'node:worker_threads';
 import type { Job, JobState } from '../../contract/responses.ts';
 import type { Db } from '../db/open.ts';
 import type { Log } from '../log.ts';
-import { landedResult } from '../tables/landed-jobs.ts';
 import { HttpProblem } from '../http/check.ts';
 import { startWorker } from '../threads.ts';
 
@@ -16,7 +15,7 @@ export type JobMessage =
 const READINGS_KEPT = 10;
 
 /** Whether jobs of a kind write the universe. */
-const writes = (kind: Job['kind']) => kind !== 'export' && kind !== 'read';
+const writes = (kind: Job['kind']) => kind !== 'export' && kind !== 'read' && kind !== 'match';
 
 /**
  * Long work, each in a thread of its own, with progress and cancelling. Jobs are written to the
@@ -24,19 +23,27 @@ const writes = (kind: Job['kind']) => kind !== 'export' && kind !== 'read';
  */
 export class Jobs {
   private readonly db: Db;
-  private readonly universe: Db;
+  private readonly landed: (job: string) => Record<string, unknown> | null;
   private readonly log: Log;
   private readonly running = new Map<string, { job: Job; worker: Worker; cancel: Int32Array }>();
 
-  /** `wroteFile` says of an export's job whether its file was written whole. */
-  constructor(db: Db, universe: Db, log: Log, wroteFile: (job: string) => boolean) {
+  /**
+   * @param landed the result of a job whose change was written whole; null where it was not
+   * @param wroteFile whether the file of an export's job was written whole
+   */
+  constructor(
+    db: Db,
+    landed: (job: string) => Record<string, unknown> | null,
+    log: Log,
+    wroteFile: (job: string) => boolean,
+  ) {
     this.db = db;
-    this.universe = universe;
+    this.landed = landed;
     this.log = log;
     for (const job of this.stored("WHERE state = 'running'")) {
-      const landed = landedResult(universe, job.id);
-      if (landed) {
-        job.result = landed;
+      const result = landed(job.id);
+      if (result) {
+        job.result = result;
         this.end(job, 'done', 'The program was stopped just after this was done; all of it is kept.');
       } else if (job.kind === 'export' && wroteFile(job.id))
         this.end(job, 'done', 'The program was stopped just after the file was written; it is whole.');
@@ -94,8 +101,8 @@ export class Jobs {
     worker.on('error', (error) => (failure ??= `It stopped by an error of the program: ${error.message}`));
     worker.on('exit', () => {
       void (async () => {
-        // What is in the universe decides, not how the thread ended.
-        result ??= landedResult(this.universe, job.id);
+        // What was written decides, not how the thread ended.
+        result ??= this.landed(job.id);
         job.result = result;
         if (result) {
           try {

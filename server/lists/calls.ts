@@ -6,6 +6,7 @@ import { addCheck, addToCheck, judgeChecked, removeCheck, setAtLeast } from '../
 import { combineInto, regionsOf, sharesOf } from '../tables/lists/combined.ts';
 import { addList, changeList, knownList, removeList, restoreList } from '../tables/lists/list-rows.ts';
 import {
+  addCarried,
   addMembers,
   copyMembers,
   countThere,
@@ -27,6 +28,7 @@ export const listCalls = {
   remove: removeList,
   restore: restoreList,
   addMembers,
+  addCarried,
   removeOrigins,
   takeOff,
   putBack,

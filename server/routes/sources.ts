@@ -11,15 +11,14 @@ import {
   type MappingBody,
 } from '../../contract/load-requests.ts';
 import type { UploadAnswer } from '../../contract/responses.ts';
-import { dayOf, yearOf } from '../../core/dates.ts';
+import { dayOf } from '../../core/dates.ts';
 import { fileColumns } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
-import type { FilePreview, FileReading } from '../load/read-file.ts';
 import { oneFile } from '../http/upload.ts';
 import type { ReadingJobData } from '../load/reading-job.ts';
-import { readInThread } from '../load/reading-thread.ts';
+import { checkColumns, partsOf, readingOf, type Upload, type Uploads } from '../load/uploads.ts';
 import { refusalsPath } from '../load/refusals.ts';
 import { asOfDay } from '../days.ts';
 import type { Services } from '../services.ts';
@@ -29,20 +28,10 @@ import { readSettings, writeSettings } from '../tables/workspace.ts';
 
 const SHOWN_ROWS = 12;
 
-interface Upload {
-  path: string;
-  fileName: string;
-  /** What it was before it was made a table, such as gzip of JSON Lines; null where it is as it came. */
-  was: string | null;
-  /** As it was read last, so that loading it so does not read it again. */
-  last: FilePreview | null;
-}
-
 /** Sources: uploading, recognising, loading and removing; and the demo. */
-export function sourceRoutes(services: Services): Router {
+export function sourceRoutes(services: Services, uploads: Uploads): Router {
   const { dir, universe, workspace, engine, jobs } = services;
   const routes = Router();
-  const uploads = new Map<string, Upload>();
   const folder = join(dir, 'uploads');
   const storage = multer.diskStorage({
     destination: (_request, _file, done) => {
@@ -53,56 +42,14 @@ export function sourceRoutes(services: Services): Router {
   });
   const upload = multer({ storage, limits: { fileSize: services.uploadLimit * 2 ** 20, files: 1 } });
 
-  const found = (id: string): Upload => {
-    const one = uploads.get(id);
-    if (!one)
-      throw new HttpProblem(404, 'unknown-upload', 'This upload is no longer here; choose the file again.', {
-        field: 'upload',
-        value: id,
-      });
-    return one;
-  };
-  const readingOf = (wish: PreviewBody): Partial<FileReading> => {
-    const { encoding, delimiter, hasHeader, sheet, skip, headerRows } = wish;
-    const parts = Object.entries({ encoding, delimiter, hasHeader, sheet, skip, headerRows });
-    return Object.fromEntries(parts.filter(([, value]) => value !== undefined));
-  };
-  const preview = async (one: Upload, reading: Partial<FileReading>, subject?: string, fresh = false) => {
-    const settings = readSettings(workspace);
-    const defaults = { currency: settings.currency, year: yearOf(asOfDay(settings)) - 1 };
-    const read = await readInThread({ of: 'preview', path: one.path, reading, subject, defaults, fresh });
-    one.last = read.preview;
-    if (fresh) one.was = read.was;
-    return read;
-  };
-  /** The file as it was read last where that is as it is wished, else read anew. */
-  const asRead = async (one: Upload, reading: Partial<FileReading>): Promise<FilePreview> => {
-    const { last } = one;
-    const same =
-      last && Object.entries(reading).every(([part, wished]) => last[part as keyof FileReading] === wished);
-    return same ? last : (await preview(one, reading)).preview;
-  };
-  const partsOf = ({
-    kind,
-    encoding,
-    delimiter,
-    hasHeader,
-    sheet,
-    skip,
-    headerRows,
-  }: FilePreview): FileReading => ({
-    kind,
-    encoding,
-    delimiter,
-    hasHeader,
-    sheet: sheet ?? null,
-    skip: skip ?? 0,
-    headerRows: headerRows ?? (hasHeader ? 1 : 0),
-  });
-  const show = (id: string, fileName: string, read: Awaited<ReturnType<typeof preview>>): UploadAnswer => ({
+  const show = (
+    id: string,
+    fileName: string,
+    read: Awaited<ReturnType<Uploads['preview']>>,
+  ): UploadAnswer => ({
     upload: id,
     fileName,
-    was: uploads.get(id)?.was ?? null,
+    was: uploads.found(id).was,
     ...read.preview,
     rows: read.preview.rows.slice(0, SHOWN_ROWS),
     subject: read.subject,
@@ -131,9 +78,9 @@ export function sourceRoutes(services: Services): Router {
     const fileName = Buffer.from(request.file.originalname, 'latin1').toString('utf8');
     try {
       const one: Upload = { path, fileName, was: null, last: null };
-      const read = await preview(one, {}, undefined, true);
+      const read = await uploads.preview(one, {}, undefined, true);
       const id = nanoid(12);
-      uploads.set(id, one);
+      uploads.add(id, one);
       response.status(201).json(show(id, fileName, read));
     } catch (error) {
       rmSync(path, { force: true });
@@ -142,16 +89,18 @@ export function sourceRoutes(services: Services): Router {
   });
 
   routes.post('/uploads/:id/preview', async (request, response) => {
-    const one = found(request.params.id);
+    const one = uploads.found(request.params.id);
     const wish = body(PreviewBody, request);
-    response.json(show(request.params.id, one.fileName, await preview(one, readingOf(wish), wish.subject)));
+    response.json(
+      show(request.params.id, one.fileName, await uploads.preview(one, readingOf(wish), wish.subject)),
+    );
   });
 
   routes.post('/uploads/:id/readings', async (request, response) => {
-    const one = found(request.params.id);
+    const one = uploads.found(request.params.id);
     const { read, mapping } = body(FileReadingBody, request);
     const subject = read.subject ?? 'companies';
-    const file = await asRead(one, readingOf(read));
+    const file = await uploads.asRead(one, read);
     checkMapping(mapping, file.header, subject, false);
     const job = jobs.start(
       'read',
@@ -173,10 +122,10 @@ export function sourceRoutes(services: Services): Router {
   routes.post('/sources', async (request, response) => {
     const load = body(LoadBody, request);
     mayWrite();
-    const one = found(load.upload);
+    const one = uploads.found(load.upload);
     const { path, fileName } = one;
     const subject = load.read.subject ?? 'companies';
-    const file = await asRead(one, readingOf(load.read));
+    const file = await uploads.asRead(one, load.read);
     const { header } = file;
     checkMapping(load.mapping, header, subject);
     const asOf = dayOf(load.asOf);
@@ -206,8 +155,7 @@ export function sourceRoutes(services: Services): Router {
         covers: load.covers,
       },
       async () => {
-        uploads.delete(load.upload);
-        rmSync(path, { force: true });
+        uploads.forget(load.upload);
         await engine.reload();
         rememberReading(workspace, { name: load.name, subject, header, mapping: { ...load.mapping } });
       },
@@ -296,27 +244,7 @@ function checkMapping(
   subject: string,
   loading = true,
 ): void {
-  const known = new Set(fileColumns(subject).map((column) => column.id));
-  mapping.columns.forEach((id, i) => {
-    if (id !== null && !known.has(id))
-      throw new Problem(
-        'unknown-column',
-        `Column ${i + 1} is read as "${id}", which is no field of ${subject}.`,
-        { field: `mapping.columns[${i}]`, value: id },
-      );
-    if (id !== null && mapping.columns.indexOf(id) !== i)
-      throw new Problem('column-twice', `Two columns are read as "${id}".`, {
-        field: `mapping.columns[${i}]`,
-        value: id,
-        rule: 'each field from one column',
-      });
-  });
-  if (mapping.columns.length !== header.length)
-    throw new Problem(
-      'wrong-mapping',
-      `The mapping has ${mapping.columns.length} columns, the file ${header.length}.`,
-      { field: 'mapping.columns' },
-    );
+  checkColumns(mapping, header, subject);
   if (loading && subject === 'companies' && !mapping.columns.includes('name'))
     throw new Problem('no-name', 'No column is read as the company’s name.', {
       field: 'mapping.columns',

@@ -44,6 +44,25 @@ export function addMembers(db: Db, list: string, origin: OriginWish, wanted: Wan
   return { added: listByKey(db, list)!.members - had, of: count, origins: [id] };
 }
 
+/**
+ * Puts records on a list as `addMembers` does, each with what the file that named it says beside: headings with texts. Of rows that
+ * are one record the first is carried.
+ */
+export function addCarried(
+  db: Db,
+  list: string,
+  origin: OriginWish,
+  members: readonly { key: string; cells: Readonly<Record<string, string>> }[],
+): Added {
+  const added = addMembers(db, list, origin, { keys: members.map(({ key }) => key) });
+  const carry = db.prepare(
+    'INSERT OR IGNORE INTO list_carried (list, key, origin, cells) VALUES (?, ?, ?, ?)',
+  );
+  for (const { key, cells } of members)
+    if (Object.keys(cells).length > 0) carry.run(list, key, added.origins[0], JSON.stringify(cells));
+  return added;
+}
+
 /** How many of some records are on a list already. */
 export function countThere(db: Db, list: string): number {
   return db

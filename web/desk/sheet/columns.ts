@@ -22,6 +22,7 @@ const MEMBER_WIDTHS = {
   tags: 140,
   assigned: 108,
   added: 100,
+  carried: 260,
   origins: 240,
 };
 

@@ -1,0 +1,163 @@
+import { compare, type Comparison, type NameFigures } from './compare.ts';
+import type { ReadyFirm } from './firm.ts';
+import {
+  byChance,
+  learn,
+  randomShares,
+  scorer,
+  type ComparedPair,
+  type Frequencies,
+  type Learning,
+  type Model,
+} from './model.ts';
+import { limitsFor, outcomeOf, sureBy, type Limits, type Outcome, type SureBy } from './outcome.ts';
+
+/** A candidate of a row. */
+export interface Scored<C> {
+  company: C;
+  /** 0 to 1: how sure it is that this is the company of the row. */
+  chance: number;
+  by: SureBy | null;
+}
+
+export interface RowOutcome<C> {
+  outcome: Outcome;
+  /** The likeliest first; those that are worth a look. */
+  candidates: Scored<C>[];
+}
+
+export interface Matching<C> {
+  rows: RowOutcome<C>[];
+  model: Model;
+  limits: Limits;
+  learning: Learning;
+}
+
+/** Candidates that are shown of a row; keys 1 to 9 take them. */
+const MOST_SHOWN = 9;
+/** Below this chance a candidate is not worth a look, unless it is one of the best few of a doubtful row. */
+const WORTH_A_LOOK = 0.02;
+
+/**
+ * Matches rows with their candidates: compares them, learns the weights from them, and says what becomes of each row.
+ * @param found for each row the companies that may be it, and what they are ready to be compared as
+ * @param strangers companies drawn at random, from which is learned what comes up by chance
+ * @param precision asked of the sure ones, such as 0.99
+ */
+export function matchRows<C>(
+  rows: readonly ReadyFirm[],
+  found: readonly (readonly { company: C; ready: ReadyFirm }[])[],
+  strangers: readonly ReadyFirm[],
+  frequencies: Frequencies,
+  precision: number,
+  looked: (row: number) => void = () => {},
+): Matching<C> {
+  const names: NameFigures = {
+    countOf: (word) => frequencies.ofWord(word),
+    companies: frequencies.companies,
+  };
+  const u = randomShares(randomPairs(rows, strangers, names));
+  const by: (SureBy | null)[][] = [];
+  const pairs: ComparedPair[][] = rows.map((row, r) => {
+    looked(r);
+    by.push([]);
+    return found[r]!.map(({ ready }) => {
+      const comparison = compare(row, ready, names);
+      by[r]!.push(sureBy(comparison));
+      return { levels: comparison.levels, chance: byChance(comparison, u, row.phone, frequencies) };
+    });
+  });
+  const { model, learning } = learn(pairs, u, frequencies.companies);
+  const score = scorer(model, frequencies.companies);
+  const scored = pairs.map((own, r) => {
+    const weights = score(own);
+    return own
+      .map((_, c) => ({ ...found[r]![c]!, chance: weights[c]!, by: by[r]![c]! }))
+      .sort((a, b) => b.chance - a.chance);
+  });
+  for (const candidates of scored) addTwins(candidates, names);
+  const limits = limitsFor(
+    precision,
+    scored.flatMap(([best]) => (best && best.by !== null ? [best.chance] : [])),
+  );
+  return {
+    model,
+    limits,
+    learning,
+    rows: scored.map((candidates) => ({
+      outcome: outcomeOf(candidates[0] ?? null, limits),
+      candidates: candidates
+        .filter(({ chance }) => chance >= WORTH_A_LOOK)
+        .slice(0, MOST_SHOWN)
+        .map(({ company, chance, by }) => ({ company, chance, by })),
+    })),
+  };
+}
+
+type Candidate = Scored<unknown> & { ready: ReadyFirm };
+
+/** A second record of the best has at least this chance, too. */
+const TWIN_FROM = 0.05;
+
+/**
+ * Where the universe has the same company twice, the two share its chance between them. The best of a row then has the chances of
+ * its twins, too: it is right as far as any of them is. Of two that are as likely the one with a number is the better.
+ */
+function addTwins(candidates: Candidate[], names: NameFigures): void {
+  const [best, second] = candidates;
+  if (!best || !second || second.chance < TWIN_FROM) return;
+  let first = best;
+  let all = best.chance;
+  for (const other of candidates.slice(1)) {
+    if (other.chance < TWIN_FROM) break;
+    const comparison = compare(best.ready, other.ready, names);
+    if (sureBy(comparison) === null || !sameHouse(comparison)) continue;
+    all += other.chance;
+    if (first.ready.number === null && other.ready.number !== null) first = other;
+  }
+  const by = candidates.find((one) => one.by !== null)?.by ?? null;
+  if (all === best.chance) return;
+  candidates.splice(candidates.indexOf(first), 1);
+  candidates.unshift({ ...first, chance: Math.min(1, all), by: first.by ?? by });
+}
+
+const sameHouse = ({ marks }: Comparison): boolean =>
+  marks.name !== 'different' &&
+  marks.street !== 'different' &&
+  marks.town !== 'different' &&
+  marks.phone !== 'different';
+
+/** Pairs of rows and strangers, of which hardly any are one company. */
+const RANDOM_PAIRS = 20_000;
+
+function randomPairs(
+  rows: readonly ReadyFirm[],
+  strangers: readonly ReadyFirm[],
+  names: NameFigures,
+): Uint8Array[] {
+  const pairs =
+    rows.length === 0 || strangers.length === 0 ? 0 : Math.min(RANDOM_PAIRS, rows.length * strangers.length);
+  return Array.from({ length: pairs }, (_, i) => {
+    // Every row with other strangers: both go round, and the second is shifted at every round of the first.
+    const row = rows[i % rows.length]!;
+    const stranger = strangers[(i + Math.floor(i / rows.length) * 7) % strangers.length]!;
+    return compare(row, stranger, names).levels;
+  });
+}
+
+/** A pair looked at closely, under the model that a match has learned. */
+export function lookClosely(
+  row: ReadyFirm,
+  company: ReadyFirm,
+  model: Model,
+  frequencies: Frequencies,
+): { comparison: Comparison; pair: ComparedPair } {
+  const comparison = compare(row, company, {
+    countOf: (word) => frequencies.ofWord(word),
+    companies: frequencies.companies,
+  });
+  return {
+    comparison,
+    pair: { levels: comparison.levels, chance: byChance(comparison, model.u, row.phone, frequencies) },
+  };
+}

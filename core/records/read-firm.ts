@@ -1,0 +1,79 @@
+import type { Gazetteer } from '../geo/gazetteer.ts';
+import { fileColumns } from '../fields/registry.ts';
+import type { Firm } from '../match/firm.ts';
+import { readQuantity } from '../values/figures.ts';
+import { readMail, readPhone, readPostcode, readRegistration, readWeb } from '../values/identifiers.ts';
+import { placeOf, readCountry } from '../values/place.ts';
+import { ColumnReader } from './column-reader.ts';
+import type { Mapping } from './mapping.ts';
+
+/** File columns that tell which company a row is of; the others of a file are carried along with it. */
+export const TELLING: ReadonlySet<string> = new Set([
+  'name',
+  'legal-form',
+  'registration',
+  'country',
+  'region',
+  'town',
+  'postcode',
+  'street',
+  'phone',
+  'mail',
+  'web',
+  'headcount',
+]);
+
+/**
+ * A reader of what the rows of a file say by which a company is known again. A cell that is not understood counts as empty: it is
+ * not loaded, so that nothing wrong is kept by that. Null where a row has nothing to be known by.
+ */
+export function firmReader(
+  header: readonly string[],
+  mapping: Mapping,
+  places: Gazetteer,
+): (cells: readonly string[]) => Firm | null {
+  const labels = new Map(fileColumns('companies').map((column) => [column.id, column.label]));
+  const columns = new ColumnReader(header, { ...mapping, unreadable: 'empty' }, labels);
+  let country: string | null = null;
+  const read = {
+    name: columns.plain('name'),
+    legalForm: columns.plain('legal-form'),
+    registration: columns.column('registration', (cell) => readRegistration(cell, country)),
+    country: columns.column('country', (cell) => readCountry(cell, places)),
+    region: columns.plain('region'),
+    town: columns.plain('town'),
+    postcode: columns.column('postcode', (cell) => readPostcode(cell, country)),
+    street: columns.plain('street'),
+    phone: columns.column('phone', (cell) =>
+      readPhone(cell, places.country(country ?? '')?.dialling ?? null),
+    ),
+    mail: columns.column('mail', readMail),
+    web: columns.column('web', readWeb),
+    headcount: columns.column('headcount', (cell) =>
+      readQuantity(cell, { ...columns.style('headcount'), people: true }),
+    ),
+  };
+  return (cells) => {
+    columns.begin(cells);
+    country = read.country() ?? mapping.country;
+    const place = placeOf(read.region(), read.town(), country, places);
+    country = place.country;
+    const firm: Firm = {
+      name: read.name(),
+      legalForm: read.legalForm(),
+      registration: read.registration(),
+      country,
+      web: read.web(),
+      mail: read.mail(),
+      phone: read.phone(),
+      street: read.street(),
+      postcode: read.postcode(),
+      town: place.town,
+      lat: place.lat,
+      lon: place.lon,
+      headcount: read.headcount()?.point ?? null,
+    };
+    const { name, registration, web, mail, phone } = firm;
+    return (name ?? registration ?? web ?? mail ?? phone) ? firm : null;
+  };
+}

@@ -1,0 +1,116 @@
+import { rmSync } from 'node:fs';
+import type { MappingBody, PreviewBody } from '../../contract/load-requests.ts';
+import { yearOf } from '../../core/dates.ts';
+import { fileColumns } from '../../core/fields/registry.ts';
+import { Problem } from '../../core/tape/problem.ts';
+import { asOfDay } from '../days.ts';
+import type { Db } from '../db/open.ts';
+import { HttpProblem } from '../http/check.ts';
+import { readSettings } from '../tables/workspace.ts';
+import type { FilePreview, FileReading } from './read-file.ts';
+import { readInThread } from './reading-thread.ts';
+
+export interface Upload {
+  path: string;
+  fileName: string;
+  /** What it was before it was made a table, such as gzip of JSON Lines; null where it is as it came. */
+  was: string | null;
+  /** As it was read last, so that loading it so does not read it again. */
+  last: FilePreview | null;
+}
+
+/** The files that were uploaded and are not loaded or matched yet, and how each is read. */
+export class Uploads {
+  private readonly workspace: Db;
+  private readonly held = new Map<string, Upload>();
+
+  constructor(workspace: Db) {
+    this.workspace = workspace;
+  }
+
+  add(id: string, upload: Upload): void {
+    this.held.set(id, upload);
+  }
+
+  /** @throws HttpProblem where it is not there any more */
+  found(id: string): Upload {
+    const one = this.held.get(id);
+    if (!one)
+      throw new HttpProblem(404, 'unknown-upload', 'This upload is no longer here; choose the file again.', {
+        field: 'upload',
+        value: id,
+      });
+    return one;
+  }
+
+  /** Takes an upload away with its file. */
+  forget(id: string): void {
+    const one = this.held.get(id);
+    this.held.delete(id);
+    if (one) rmSync(one.path, { force: true });
+  }
+
+  async preview(one: Upload, reading: Partial<FileReading>, subject?: string, fresh = false) {
+    const settings = readSettings(this.workspace);
+    const defaults = { currency: settings.currency, year: yearOf(asOfDay(settings)) - 1 };
+    const read = await readInThread({ of: 'preview', path: one.path, reading, subject, defaults, fresh });
+    one.last = read.preview;
+    if (fresh) one.was = read.was;
+    return read;
+  }
+
+  /** The file as it was read last where that is as it is wished, else read anew. */
+  async asRead(one: Upload, wish: PreviewBody): Promise<FilePreview> {
+    const reading = readingOf(wish);
+    const { last } = one;
+    const same =
+      last && Object.entries(reading).every(([part, wished]) => last[part as keyof FileReading] === wished);
+    return same ? last : (await this.preview(one, reading)).preview;
+  }
+}
+
+/** What of a reading is wished. */
+export function readingOf(wish: PreviewBody): Partial<FileReading> {
+  const { encoding, delimiter, hasHeader, sheet, skip, headerRows } = wish;
+  const parts = Object.entries({ encoding, delimiter, hasHeader, sheet, skip, headerRows });
+  return Object.fromEntries(parts.filter(([, value]) => value !== undefined));
+}
+
+/** How a file was read, without what was seen of it. */
+export function partsOf(file: FilePreview): FileReading {
+  const { kind, encoding, delimiter, hasHeader, sheet, skip, headerRows } = file;
+  return {
+    kind,
+    encoding,
+    delimiter,
+    hasHeader,
+    sheet: sheet ?? null,
+    skip: skip ?? 0,
+    headerRows: headerRows ?? (hasHeader ? 1 : 0),
+  };
+}
+
+/** Whether a mapping names each column of a file once, by what the subject has. @throws Problem */
+export function checkColumns(mapping: MappingBody, header: readonly string[], subject: string): void {
+  const known = new Set(fileColumns(subject).map((column) => column.id));
+  mapping.columns.forEach((id, i) => {
+    if (id !== null && !known.has(id))
+      throw new Problem(
+        'unknown-column',
+        `Column ${i + 1} is read as "${id}", which is no field of ${subject}.`,
+        { field: `mapping.columns[${i}]`, value: id },
+      );
+    if (id !== null && mapping.columns.indexOf(id) !== i)
+      throw new Problem('column-twice', `Two columns are read as "${id}".`, {
+        field: `mapping.columns[${i}]`,
+        value: id,
+        rule: 'each field from one column',
+      });
+  });
+  if (mapping.columns.length !== header.length)
+    throw new Problem(
+      'wrong-mapping',
+      `The mapping has ${mapping.columns.length} columns, the file ${header.length}.`,
+      { field: 'mapping.columns' },
+    );
+}

@@ -1,0 +1,348 @@
+import type { MatchView, RowState, SettledAs } from '../../contract/matches.ts';
+import type { Firm } from '../../core/match/firm.ts';
+import type { Learning, Model } from '../../core/match/model.ts';
+import type { Limits, Outcome, SureBy } from '../../core/match/outcome.ts';
+import type { Mapping } from '../../core/records/mapping.ts';
+import type { Db } from '../db/open.ts';
+
+/** Files lined up with the universe: their rows, what was found for each, and what was settled by hand. */
+
+export interface MatchMade {
+  id: string;
+  name: string;
+  fileName: string;
+  header: string[];
+  mapping: Mapping;
+  person: string;
+  madeAt: number;
+  /** As `universeMark` gives it. */
+  universe: string;
+  companies: number;
+  rows: number;
+  notData: number;
+  model: Model;
+  limits: Limits;
+  learning: Learning;
+  precision: number;
+  shared: Readonly<Record<number, number>>;
+}
+
+export interface MatchRowMade {
+  row: number;
+  cells: readonly string[];
+  firm: Firm | null;
+  outcome: Outcome | 'unreadable' | 'twice';
+  twiceOf: number | null;
+  candidates: readonly { key: string; chance: number; by: SureBy | null; agrees: readonly string[] }[];
+}
+
+/** Writes a match whole, in one transaction. */
+export function addMatch(db: Db, match: MatchMade, rows: Iterable<MatchRowMade>): void {
+  const addRow = db.prepare(
+    'INSERT INTO match_row (match, row, cells, firm, outcome, by, twice_of, key, chance) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+  );
+  const addCandidate = db.prepare(
+    'INSERT INTO match_candidate (match, row, nth, key, chance, by, agrees) VALUES (?, ?, ?, ?, ?, ?, ?)',
+  );
+  db.transaction(() => {
+    db.prepare(
+      `INSERT INTO match (id, name, file_name, header, mapping, person, made_at, universe, companies, rows, not_data, model, limits, learning, precision, shared)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    ).run(
+      match.id,
+      match.name,
+      match.fileName,
+      JSON.stringify(match.header),
+      JSON.stringify(match.mapping),
+      match.person,
+      match.madeAt,
+      match.universe,
+      match.companies,
+      match.rows,
+      match.notData,
+      JSON.stringify(match.model),
+      JSON.stringify(match.limits),
+      JSON.stringify(match.learning),
+      match.precision,
+      JSON.stringify(match.shared),
+    );
+    for (const { row, cells, firm, outcome, twiceOf, candidates } of rows) {
+      const [best] = outcome === 'sure' || outcome === 'doubtful' ? candidates : [];
+      addRow.run(
+        match.id,
+        row,
+        JSON.stringify(cells),
+        firm && JSON.stringify(firm),
+        outcome,
+        outcome === 'sure' ? best!.by : null,
+        twiceOf,
+        best?.key ?? null,
+        candidates[0]?.chance ?? null,
+      );
+      candidates.forEach(({ key, chance, by, agrees }, nth) =>
+        addCandidate.run(match.id, row, nth, key, chance, by, agrees.join(' ')),
+      );
+    }
+  })();
+}
+
+/** What a row comes to, as SQL: what was settled goes before what was found. */
+const STATE = "CASE settled WHEN 'taken' THEN 'settled' WHEN 'none' THEN 'none' ELSE outcome END";
+
+interface MatchRow {
+  id: string;
+  name: string;
+  file_name: string;
+  person: string;
+  made_at: number;
+  universe: string;
+  companies: number;
+  rows: number;
+  not_data: number;
+  precision: number;
+  list: string | null;
+}
+
+/** @param now the universe as it is, by `universeMark` */
+export function allMatches(db: Db, now: string): MatchView[] {
+  return db
+    .prepare<[], MatchRow>('SELECT * FROM match ORDER BY made_at DESC, id')
+    .all()
+    .map((row) => viewOf(db, row, now));
+}
+
+export function matchById(db: Db, id: string, now: string): MatchView | null {
+  const row = db.prepare<[string], MatchRow>('SELECT * FROM match WHERE id = ?').get(id);
+  return row ? viewOf(db, row, now) : null;
+}
+
+function viewOf(db: Db, match: MatchRow, now: string): MatchView {
+  const counts = db
+    .prepare<[string], { state: RowState; by: SureBy | null; count: number }>(
+      `SELECT ${STATE} AS state, CASE WHEN settled IS NULL THEN by END AS by, count(*) AS count
+       FROM match_row WHERE match = ? GROUP BY 1, 2`,
+    )
+    .all(match.id);
+  const sum = (state: RowState, by?: SureBy) =>
+    counts.reduce(
+      (all, one) => all + (one.state === state && (by === undefined || one.by === by) ? one.count : 0),
+      0,
+    );
+  const foundCompanies = db
+    .prepare<[string], number>(
+      `SELECT count(DISTINCT key) FROM match_row WHERE match = ? AND ${STATE} IN ('sure', 'settled')`,
+    )
+    .pluck()
+    .get(match.id)!;
+  const sure = { number: sum('sure', 'number'), domain: sum('sure', 'domain'), name: sum('sure', 'name') };
+  return {
+    id: match.id,
+    name: match.name,
+    fileName: match.file_name,
+    person: match.person,
+    madeAt: new Date(match.made_at).toISOString(),
+    precision: match.precision,
+    companies: match.companies,
+    changed: match.universe !== now,
+    rows: match.rows,
+    notData: match.not_data,
+    unreadable: sum('unreadable'),
+    twice: sum('twice'),
+    toMatch: match.rows - match.not_data - sum('unreadable') - sum('twice'),
+    sure,
+    settled: sum('settled'),
+    doubtful: sum('doubtful'),
+    none: sum('none'),
+    found: sum('sure') + sum('settled'),
+    foundCompanies,
+    list: match.list,
+  };
+}
+
+/** How the pairs of a match were scored. */
+export interface MatchModel {
+  header: string[];
+  mapping: Mapping;
+  model: Model;
+  limits: Limits;
+  learning: Learning;
+  companies: number;
+  shared: Record<number, number>;
+}
+
+export function modelOfMatch(db: Db, id: string): MatchModel {
+  const row = db
+    .prepare<
+      [string],
+      Record<'header' | 'mapping' | 'model' | 'limits' | 'learning' | 'shared', string> & {
+        companies: number;
+      }
+    >('SELECT header, mapping, model, limits, learning, shared, companies FROM match WHERE id = ?')
+    .get(id)!;
+  return {
+    header: JSON.parse(row.header) as string[],
+    mapping: JSON.parse(row.mapping) as Mapping,
+    model: JSON.parse(row.model) as Model,
+    limits: JSON.parse(row.limits) as Limits,
+    learning: JSON.parse(row.learning) as Learning,
+    shared: JSON.parse(row.shared) as Record<number, number>,
+    companies: row.companies,
+  };
+}
+
+export interface StoredRow {
+  row: number;
+  cells: string[];
+  firm: Firm | null;
+  state: RowState;
+  by: SureBy | null;
+  twiceOf: number | null;
+  key: string | null;
+  chance: number | null;
+  settledBy: string | null;
+}
+
+interface RowColumns {
+  row: number;
+  cells: string;
+  firm: string | null;
+  state: RowState;
+  by: SureBy | null;
+  twiceOf: number | null;
+  key: string | null;
+  chance: number | null;
+  settledBy: string | null;
+}
+
+const ROW = `SELECT row, cells, firm, ${STATE} AS state, by, twice_of AS twiceOf, key, chance, settled_by AS settledBy FROM match_row`;
+
+const read = (row: RowColumns): StoredRow => ({
+  ...row,
+  cells: JSON.parse(row.cells) as string[],
+  firm: row.firm === null ? null : (JSON.parse(row.firm) as Firm),
+});
+
+/** Which rows are shown: those of some states, of the sure ones perhaps only those by one thing. */
+export interface RowsWish {
+  states: readonly RowState[];
+  by: SureBy | null;
+}
+
+const WHERE = `match = ? AND ${STATE} IN (SELECT value FROM json_each(?)) AND (? IS NULL OR (by = ? AND settled IS NULL))`;
+const wished = (id: string, { states, by }: RowsWish) => [id, JSON.stringify(states), by, by] as const;
+
+export function rowsOfMatch(db: Db, id: string, wish: RowsWish, offset: number, limit: number): StoredRow[] {
+  return db
+    .prepare<unknown[], RowColumns>(`${ROW} WHERE ${WHERE} ORDER BY row LIMIT ? OFFSET ?`)
+    .all(...wished(id, wish), limit, offset)
+    .map(read);
+}
+
+export function countRows(db: Db, id: string, wish: RowsWish): number {
+  return db
+    .prepare<unknown[], number>(`SELECT count(*) FROM match_row WHERE ${WHERE}`)
+    .pluck()
+    .get(...wished(id, wish))!;
+}
+
+export function rowOfMatch(db: Db, id: string, row: number): StoredRow | null {
+  const found = db.prepare<[string, number], RowColumns>(`${ROW} WHERE match = ? AND row = ?`).get(id, row);
+  return found ? read(found) : null;
+}
+
+export function candidatesOf(
+  db: Db,
+  id: string,
+  row: number,
+): { key: string; chance: number; by: SureBy | null }[] {
+  return db
+    .prepare<[string, number], { key: string; chance: number; by: SureBy | null }>(
+      'SELECT key, chance, by FROM match_candidate WHERE match = ? AND row = ? ORDER BY nth',
+    )
+    .all(id, row);
+}
+
+/** Where a row stands among those that were doubtful, settled since or not, and the ones before and after it that are left. */
+export function placeAmongDoubtful(
+  db: Db,
+  id: string,
+  row: number,
+): { nth: number; of: number; next: number | null; back: number | null } {
+  const one = <T>(sql: string, ...values: unknown[]) =>
+    db
+      .prepare<unknown[], T>(sql)
+      .pluck()
+      .get(...values);
+  const doubtful = "FROM match_row WHERE match = ? AND outcome = 'doubtful'";
+  const left = `${doubtful} AND settled IS NULL`;
+  return {
+    nth: one<number>(`SELECT count(*) ${doubtful} AND row <= ?`, id, row)!,
+    of: one<number>(`SELECT count(*) ${doubtful}`, id)!,
+    next:
+      one<number | null>(`SELECT min(row) ${left} AND row > ?`, id, row) ??
+      one<number | null>(`SELECT min(row) ${left} AND row <> ?`, id, row) ??
+      null,
+    back: one<number | null>(`SELECT max(row) ${left} AND row < ?`, id, row) ?? null,
+  };
+}
+
+/** Doubtful rows that are left with one likely candidate, with the fields in which that agrees. */
+export function singleCandidates(
+  db: Db,
+  id: string,
+  least: number,
+): { row: number; key: string; agrees: string }[] {
+  return db
+    .prepare<[string, number, number], { row: number; key: string; agrees: string }>(
+      `SELECT r.row, c.key, c.agrees FROM match_row r JOIN match_candidate c ON c.match = r.match AND c.row = r.row AND c.nth = 0
+       WHERE r.match = ? AND r.outcome = 'doubtful' AND r.settled IS NULL AND NOT EXISTS (
+         SELECT 1 FROM match_candidate o WHERE o.match = r.match AND o.row = r.row AND o.nth = 1 AND o.chance >= ?)
+         AND c.chance >= ? ORDER BY r.row`,
+    )
+    .all(id, least, least);
+}
+
+/** Settles rows, all of them or none. What they were before is returned, by which it is taken back. */
+export function settleRows(
+  db: Db,
+  id: string,
+  rows: readonly { row: number; as: SettledAs; key?: string }[],
+  person: string,
+): { row: number; as: SettledAs; key?: string }[] {
+  const had = db.prepare<[string, number], { settled: 'taken' | 'none' | null; key: string | null }>(
+    'SELECT settled, key FROM match_row WHERE match = ? AND row = ?',
+  );
+  const best = db
+    .prepare<[string, number], string>(
+      'SELECT key FROM match_candidate WHERE match = ? AND row = ? AND nth = 0',
+    )
+    .pluck();
+  const settle = db.prepare(
+    'UPDATE match_row SET settled = ?, key = ?, settled_by = ?, settled_at = ? WHERE match = ? AND row = ?',
+  );
+  return db.transaction(() =>
+    rows.map(({ row, as, key }) => {
+      const before = had.get(id, row)!;
+      if (as === 'open') settle.run(null, best.get(id, row) ?? null, null, null, id, row);
+      else settle.run(as, as === 'taken' ? key! : null, person, Date.now(), id, row);
+      db.prepare('UPDATE match SET revision = revision + 1 WHERE id = ?').run(id);
+      return {
+        row,
+        as: before.settled ?? ('open' as const),
+        ...(before.settled === 'taken' ? { key: before.key! } : {}),
+      };
+    }),
+  )();
+}
+
+export function noteList(db: Db, id: string, list: string): void {
+  db.prepare('UPDATE match SET list = ? WHERE id = ?').run(list, id);
+}
+
+export function removeMatch(db: Db, id: string): void {
+  db.prepare('DELETE FROM match WHERE id = ?').run(id);
+}
+
+export function hasMatch(db: Db, id: string): boolean {
+  return db.prepare('SELECT 1 FROM match WHERE id = ?').get(id) !== undefined;
+}
