@@ -16,6 +16,14 @@ import type {
   PaceAnswer,
   TakenAnswer,
 } from './lists.ts';
+import type {
+  MatchAnswer,
+  MatchesAnswer,
+  MatchListAnswer,
+  MatchPairAnswer,
+  MatchRowsAnswer,
+  SettledAnswer,
+} from './matches.ts';
 import type { CountryGroup } from '../core/geo/country-groups.ts';
 import type { Plane } from '../core/tally/plane.ts';
 import type { Tape } from '../core/tape/nodes.ts';
@@ -105,6 +113,13 @@ export interface Answers {
   'post /sources': Begun;
   'delete /sources/{key}': Begun;
   'post /demo': Begun;
+  'get /matches': MatchesAnswer;
+  'post /matches': Begun;
+  'get /matches/{id}': MatchAnswer;
+  'get /matches/{id}/rows': MatchRowsAnswer;
+  'get /matches/{id}/rows/{row}': MatchPairAnswer;
+  'put /matches/{id}/rows': SettledAnswer;
+  'post /matches/{id}/list': MatchListAnswer;
   'get /jobs': { jobs: Job[] };
   'get /jobs/{id}': JobAnswer;
   'post /jobs/{id}/cancel': { cancelling: true };

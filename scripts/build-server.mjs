@@ -13,6 +13,7 @@ const ENTRIES = [
   'server/load/remove-worker.ts',
   'server/load/rows-worker.ts',
   'server/lists/worker.ts',
+  'server/match/match-worker.ts',
   'server/exports/worker.ts',
   'server/exports/csv-worker.ts',
   'server/paper/worker.ts',

@@ -55,6 +55,8 @@ export const FIRST_MODEL: Model = {
 const FURTHER_WORD = 0.4;
 /** How many times more names are this alike by chance than have the same words, by level. */
 const LOOSER = [0, 1, 2, 2, 4, 2];
+/** How many companies of a universe have a stranger's very number, domain or phone by mistake. */
+const COINCIDENCE = { number: 0.002, domain: 0.02, phone: 0.05 } as const;
 /** u of what says little beyond what another feature has said. */
 const SAID_ALREADY = 0.04;
 /** Evidence of one feature lies within this many bits; none is proof. */
@@ -113,17 +115,20 @@ function rarity(
   phone: string | null,
   { companies, ofDomain, ofPhone, ofSwitchboard, ofWord }: Frequencies,
 ): number | null {
-  const least = 1 / Math.max(2, companies);
-  if (feature === 'number') return level === 1 ? least : null;
+  // Of those that have it the one in question is one: what is left are the others, and strangers of the universe.
+  const others = (count: number, coincidence: number) =>
+    (Math.max(0, count - 1) + coincidence) / Math.max(2, companies);
+  if (feature === 'number') return level === 1 ? others(1, COINCIDENCE.number) : null;
   if (feature === 'domain') {
-    if (level === 1) return Math.max(least, ofDomain(domain!) / companies);
+    if (level === 1) return others(ofDomain(domain!), COINCIDENCE.domain);
     // That domains begin alike, their names have said already.
     return level === 2 ? SAID_ALREADY : null;
   }
   if (feature === 'phone') {
-    if (level === 1) return Math.max(least, ofPhone(phone!) / companies);
-    return level === 2 ? Math.max(least, ofSwitchboard(phone!) / companies) : null;
+    if (level === 1) return others(ofPhone(phone!), COINCIDENCE.phone);
+    return level === 2 ? others(ofSwitchboard(phone!), 1) : null;
   }
+  const least = 1 / Math.max(2, companies);
   if (feature === 'name' && level < 6 && shared.length > 0) {
     const rarest = Math.max(1, ofWord(shared[0]!)) / companies;
     // Looser likeness takes in more names than those with the very words.
