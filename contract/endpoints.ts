@@ -1,6 +1,6 @@
 import { AgainstBody, ChartsBody, ClustersBody, FindBody, SummaryBody } from './market-requests.ts';
 import { AtLeastBody, CheckBody, FitBody, MoreBody, ToListBody } from './checks.ts';
-import { DemoBody, FileReadingBody, LoadBody, PreviewBody } from './load-requests.ts';
+import { DemoBody, LoadBody, PreviewBody, WholeReadingBody } from './load-requests.ts';
 import {
   AddBody,
   CombineBody,
@@ -105,7 +105,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
     '/uploads/{id}/readings',
     'reads the whole file as it would be loaded; the result of the job says what it comes to',
     {
-      body: FileReadingBody,
+      body: WholeReadingBody,
       status: JOB,
     },
   ),

@@ -193,6 +193,13 @@ export class FileReadingBody {
   mapping!: MappingBody;
 }
 
+export class WholeReadingBody extends FileReadingBody {
+  /** Whether the rows are companies to be found in the universe, rather than records to be loaded. */
+  @IsOptional()
+  @IsBoolean()
+  matching?: boolean;
+}
+
 export class LoadBody extends FileReadingBody {
   @IsString()
   upload!: string;

@@ -45,6 +45,14 @@ export const switchboardKey = (phone: string): number =>
   over(begin(12), phone, 0, phone.length - EXTENSION_FIGURES) >>> 0;
 export const phoneKey = (phone: string): number => over(begin(4), phone, phone.length - PHONE_FIGURES) >>> 0;
 
+/** A house by its street's first letters, its number and its town, or postcode; null where one of them is not known. */
+export function houseKey({ street, house, town, postcode }: ReadyFirm): number | null {
+  const where = town ?? postcode;
+  return street === null || house === null || where === null
+    ? null
+    : over(over(over(begin(11), street, 0, 5), house), where) >>> 0;
+}
+
 /**
  * The keys of a record; `put` is called with each.
  * @param anywhere whether the keys within a country are put without it, too
@@ -54,7 +62,7 @@ export function eachKey(
   anywhere: boolean,
   put: (key: number, worth: number) => void,
 ): void {
-  const { words, number, domains, phone, street, house, postcode, town, firm } = ready;
+  const { words, number, domains, phone, postcode, town, firm } = ready;
   if (number !== null) put(over(begin(1), number) >>> 0, WORTH.number);
   for (const domain of domains) {
     put(domainKey(domain), WORTH.domain);
@@ -85,8 +93,8 @@ export function eachKey(
     put(over(letters, country) >>> 0, WORTH.letters);
     if (everywhere) put(over(letters, '') >>> 0, WORTH.letters);
   }
-  if (street !== null && house !== null && (town !== null || postcode !== null))
-    put(over(over(over(begin(11), street, 0, 5), house), town ?? postcode!) >>> 0, WORTH.house);
+  const at = houseKey(ready);
+  if (at !== null) put(at, WORTH.house);
 }
 
 const LABEL_LETTERS = 12;

@@ -1,4 +1,4 @@
-import { domainKey, eachKey, phoneKey, switchboardKey, WORTH } from './blocking.ts';
+import { domainKey, eachKey, houseKey, phoneKey, switchboardKey, WORTH } from './blocking.ts';
 import type { ReadyFirm } from './firm.ts';
 
 /** A company that shares keys with a row; more worth is more and better keys. */
@@ -62,6 +62,8 @@ export class CandidateFinder {
       this.count(phoneKey(ready.phone));
       this.count(switchboardKey(ready.phone));
     }
+    const house = houseKey(ready);
+    if (house !== null) this.count(house);
     eachKey(ready, this.anywhere, (key, worth) => {
       if ((this.seen[(key >>> 5) & (this.seen.length - 1)]! & (1 << (key & 31))) === 0) return;
       const block = this.blocks.get(key);
@@ -109,8 +111,11 @@ export class CandidateFinder {
 }
 
 /** Of what of a record it is counted how many companies have it. */
-export function sharedKeys({ domains, phone }: ReadyFirm): number[] {
+export function sharedKeys(ready: ReadyFirm): number[] {
+  const { domains, phone } = ready;
   const keys = domains.map(domainKey);
+  const house = houseKey(ready);
+  if (house !== null) keys.push(house);
   if (phone !== null) keys.push(phoneKey(phone), switchboardKey(phone));
   return keys;
 }

@@ -35,8 +35,10 @@ export interface Matching<C> {
 
 /** Candidates that are shown of a row; keys 1 to 9 take them. */
 const MOST_SHOWN = 9;
-/** Below this chance a candidate is not worth a look, unless it is one of the best few of a doubtful row. */
+/** Below this chance a candidate is not worth a look; the best few stand beside each other down to a lower one. */
 const WORTH_A_LOOK = 0.02;
+const WORTH_A_GLANCE = 0.0005;
+const ALWAYS_SHOWN = 3;
 
 /**
  * Matches rows with their candidates: compares them, learns the weights from them, and says what becomes of each row.
@@ -64,7 +66,7 @@ export function matchRows<C>(
     return found[r]!.map(({ ready }) => {
       const comparison = compare(row, ready, names);
       by[r]!.push(sureBy(comparison));
-      return { levels: comparison.levels, chance: byChance(comparison, u, row.phone, frequencies) };
+      return { levels: comparison.levels, chance: byChance(comparison, u, row, frequencies) };
     });
   });
   const { model, learning } = learn(pairs, u, frequencies.companies);
@@ -87,7 +89,7 @@ export function matchRows<C>(
     rows: scored.map((candidates) => ({
       outcome: outcomeOf(candidates[0] ?? null, limits),
       candidates: candidates
-        .filter(({ chance }) => chance >= WORTH_A_LOOK)
+        .filter(({ chance }, nth) => chance >= (nth < ALWAYS_SHOWN ? WORTH_A_GLANCE : WORTH_A_LOOK))
         .slice(0, MOST_SHOWN)
         .map(({ company, chance, by }) => ({ company, chance, by })),
     })),
@@ -158,6 +160,6 @@ export function lookClosely(
   });
   return {
     comparison,
-    pair: { levels: comparison.levels, chance: byChance(comparison, model.u, row.phone, frequencies) },
+    pair: { levels: comparison.levels, chance: byChance(comparison, model.u, row, frequencies) },
   };
 }

@@ -1,4 +1,5 @@
 import { FEATURE_NAMES, type Comparison, type Feature } from './compare.ts';
+import type { ReadyFirm } from './firm.ts';
 
 /**
  * The model by which pairs of records are scored, after Fellegi and Sunter, "A Theory for Record Linkage" (1969): for each
@@ -22,6 +23,8 @@ export interface Frequencies {
   ofPhone(phone: string): number;
   /** With all figures but those of an extension. */
   ofSwitchboard(phone: string): number;
+  /** At the house of a row. */
+  ofHouse(row: ReadyFirm): number;
   ofWord(word: string): number;
 }
 
@@ -55,8 +58,8 @@ export const FIRST_MODEL: Model = {
 const FURTHER_WORD = 0.4;
 /** How many times more names are this alike by chance than have the same words, by level. */
 const LOOSER = [0, 1, 2, 2, 4, 2];
-/** How many companies of a universe have a stranger's very number, domain or phone by mistake. */
-const COINCIDENCE = { number: 0.002, domain: 0.02, phone: 0.05 } as const;
+/** How many companies of a universe have a stranger's very number, domain or phone by mistake, or its house. */
+const COINCIDENCE = { number: 0.002, domain: 0.02, phone: 0.05, house: 1 } as const;
 /** u of what says little beyond what another feature has said. */
 const SAID_ALREADY = 0.04;
 /** Evidence of one feature lies within this many bits; none is proof. */
@@ -66,7 +69,7 @@ const MOST_BITS = 24;
 export function byChance(
   comparison: Comparison,
   u: Model['u'],
-  phone: string | null,
+  row: ReadyFirm,
   frequencies: Frequencies,
 ): Float64Array {
   const bits = new Float64Array(FEATURE_NAMES.length);
@@ -74,7 +77,7 @@ export function byChance(
     const level = comparison.levels[f]!;
     if (level === 0) continue;
     const feature = FEATURE_NAMES[f]!;
-    bits[f] = Math.log2(rarity(feature, level, comparison, phone, frequencies) ?? u[feature][level]!);
+    bits[f] = Math.log2(rarity(feature, level, comparison, row, frequencies) ?? u[feature][level]!);
   }
   return bits;
 }
@@ -112,8 +115,8 @@ function rarity(
   feature: Feature,
   level: number,
   { shared, domain }: Comparison,
-  phone: string | null,
-  { companies, ofDomain, ofPhone, ofSwitchboard, ofWord }: Frequencies,
+  row: ReadyFirm,
+  { companies, ofDomain, ofPhone, ofSwitchboard, ofHouse, ofWord }: Frequencies,
 ): number | null {
   // Of those that have it the one in question is one: what is left are the others, and strangers of the universe.
   const others = (count: number, coincidence: number) =>
@@ -125,9 +128,10 @@ function rarity(
     return level === 2 ? SAID_ALREADY : null;
   }
   if (feature === 'phone') {
-    if (level === 1) return others(ofPhone(phone!), COINCIDENCE.phone);
-    return level === 2 ? others(ofSwitchboard(phone!), 1) : null;
+    if (level === 1) return others(ofPhone(row.phone!), COINCIDENCE.phone);
+    return level === 2 ? others(ofSwitchboard(row.phone!), 1) : null;
   }
+  if (feature === 'place' && level === 1) return others(ofHouse(row), COINCIDENCE.house);
   const least = 1 / Math.max(2, companies);
   if (feature === 'name' && level < 6 && shared.length > 0) {
     const rarest = Math.max(1, ofWord(shared[0]!)) / companies;

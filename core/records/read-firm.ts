@@ -7,22 +7,6 @@ import { placeOf, readCountry } from '../values/place.ts';
 import { ColumnReader } from './column-reader.ts';
 import type { Mapping } from './mapping.ts';
 
-/** File columns that tell which company a row is of; the others of a file are carried along with it. */
-export const TELLING: ReadonlySet<string> = new Set([
-  'name',
-  'legal-form',
-  'registration',
-  'country',
-  'region',
-  'town',
-  'postcode',
-  'street',
-  'phone',
-  'mail',
-  'web',
-  'headcount',
-]);
-
 /**
  * A reader of what the rows of a file say by which a company is known again. A cell that is not understood counts as empty: it is
  * not loaded, so that nothing wrong is kept by that. Null where a row has nothing to be known by.

@@ -2,10 +2,15 @@ import { statSync } from 'node:fs';
 import { workerData } from 'node:worker_threads';
 import type { FileReadingAnswer } from '../../contract/readings.ts';
 import { Census } from '../../core/records/census.ts';
+import type { CellProblem } from '../../core/records/column-reader.ts';
+import { readyFirm } from '../../core/match/firm.ts';
+import { sameRow } from '../../core/match/same-row.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
+import { firmReader } from '../../core/records/read-firm.ts';
 import { relatedReader, type ReadSubject } from '../../core/records/read-related.ts';
 import { rowReader } from '../../core/records/read-row.ts';
 import { companyKey } from '../../core/records/company-key.ts';
+import { isFreeMail } from '../match/universe-firms.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import { dataRows, type FileReading } from './read-file.ts';
@@ -18,6 +23,8 @@ export interface ReadingJobData extends Record<string, unknown> {
   header: string[];
   mapping: Mapping;
   subject: string;
+  /** Whether the rows are looked for in the universe, which asks less of them. */
+  matching: boolean;
   asOf: number;
 }
 
@@ -27,12 +34,13 @@ const ROWS_A_LOOK = 2000;
 const MOST_REFUSED = 50;
 
 async function read(data: ReadingJobData): Promise<Record<string, unknown>> {
-  const { path, reading, header, mapping, subject, asOf } = data;
+  const { path, reading, header, mapping, subject, matching, asOf } = data;
   const census = new Census(mapping.columns);
   const places = loadGazetteer();
   const companies =
     subject === 'companies' ? rowReader(header, mapping, loadCodeTrees(), places, asOf, census) : null;
   const related = companies ? null : relatedReader(subject as ReadSubject, header, mapping, places, census);
+  const firmOf = matching ? firmReader(header, mapping, places) : null;
   const keys = new Set<string>();
   const answer: FileReadingAnswer = {
     rows: 0,
@@ -63,10 +71,19 @@ async function read(data: ReadingJobData): Promise<Record<string, unknown>> {
     census.begin(at);
     if (at < census.shown) answer.came.push(header.map((_, i) => cells[i] ?? ''));
     const found = companies ? companies.read(cells) : related!.read(cells);
-    if ('problems' in found) {
-      answer.refused++;
-      for (const problem of found.problems)
-        if (answer.refusals.length < MOST_REFUSED) answer.refusals.push({ row, ...problem });
+    if (firmOf) {
+      const firm = firmOf(cells);
+      const same = firm && sameRow(readyFirm(firm, isFreeMail));
+      if (!firm)
+        refuse(answer, row, {
+          column: 'row',
+          value: '',
+          rule: 'a name, number, domain, mail address or phone',
+        });
+      else if (same !== null && keys.has(same)) answer.twice++;
+      else if (same !== null) keys.add(same);
+    } else if ('problems' in found) {
+      refuse(answer, row, ...found.problems);
     } else if ('record' in found) {
       const key = companyKey(found.record, cells);
       if (keys.has(key)) answer.twice++;
@@ -78,6 +95,12 @@ async function read(data: ReadingJobData): Promise<Record<string, unknown>> {
   answer.understood = census.understoodRows;
   tellProgress(total, total);
   return { ...answer };
+}
+
+function refuse(answer: FileReadingAnswer, row: number, ...problems: CellProblem[]): void {
+  answer.refused++;
+  for (const problem of problems)
+    if (answer.refusals.length < MOST_REFUSED) answer.refusals.push({ row, ...problem });
 }
 
 void runJob(() => read(workerData as ReadingJobData));

@@ -1,4 +1,4 @@
-import { domainKey, phoneKey, switchboardKey } from '../../core/match/blocking.ts';
+import { domainKey, houseKey, phoneKey, switchboardKey } from '../../core/match/blocking.ts';
 import { CandidateFinder, sharedKeys } from '../../core/match/candidates.ts';
 import { readyFirm, type Firm, type ReadyFirm } from '../../core/match/firm.ts';
 import { matchRows, type Matching } from '../../core/match/match-rows.ts';
@@ -61,6 +61,7 @@ export function matchUniverse(
     ofWord: (word: string) => finder.withWord(word),
     ofDomain: (domain: string) => finder.sharing(domainKey(domain)),
     ofPhone: (phone: string) => finder.sharing(phoneKey(phone)),
+    ofHouse: (row: ReadyFirm) => finder.sharing(houseKey(row)!),
     ofSwitchboard: (phone: string) => finder.sharing(switchboardKey(phone)),
   } satisfies Frequencies;
   const matching = matchRows(rows, found, strangers, frequencies, precision, (row) => {

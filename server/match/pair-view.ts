@@ -1,11 +1,11 @@
 import type { CandidateView, MatchPairAnswer, Weight } from '../../contract/matches.ts';
 import { COMPARED, FEATURE_NAMES, FEATURES, type ComparedField } from '../../core/match/compare.ts';
-import { domainKey, phoneKey, switchboardKey } from '../../core/match/blocking.ts';
+import { domainKey, houseKey, phoneKey, switchboardKey } from '../../core/match/blocking.ts';
 import { readyFirm, type Firm, type ReadyFirm } from '../../core/match/firm.ts';
 import { lookClosely } from '../../core/match/match-rows.ts';
 import { evidence, type Frequencies, type Model } from '../../core/match/model.ts';
 import { rareWordOf, wordsOf } from '../../core/match/words-of-score.ts';
-import { TELLING } from '../../core/records/read-firm.ts';
+import { TELLING } from '../../core/records/telling.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 import {
@@ -85,6 +85,7 @@ function frequenciesOf({ shared, companies }: MatchModel, ofWord: (word: string)
     ofWord,
     ofDomain: (domain) => sharing(domainKey(domain)),
     ofPhone: (phone) => sharing(phoneKey(phone)),
+    ofHouse: (row) => sharing(houseKey(row)!),
     ofSwitchboard: (phone) => sharing(switchboardKey(phone)),
   };
 }

@@ -5,7 +5,7 @@ import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   DemoBody,
-  FileReadingBody,
+  WholeReadingBody,
   LoadBody,
   PreviewBody,
   type MappingBody,
@@ -98,7 +98,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
 
   routes.post('/uploads/:id/readings', async (request, response) => {
     const one = uploads.found(request.params.id);
-    const { read, mapping } = body(FileReadingBody, request);
+    const { read, mapping, matching = false } = body(WholeReadingBody, request);
     const subject = read.subject ?? 'companies';
     const file = await uploads.asRead(one, read);
     checkMapping(mapping, file.header, subject, false);
@@ -112,6 +112,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
         header: file.header,
         mapping: { ...mapping },
         subject,
+        matching,
         asOf: asOfDay(readSettings(workspace)),
       } satisfies ReadingJobData,
       () => {},

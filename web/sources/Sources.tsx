@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { FileUp, Trash2 } from 'lucide-react';
+import { FileUp, ListChecks, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Job, JobAnswer, SourceView } from '../../contract/responses.ts';
@@ -12,6 +12,8 @@ import { JobProgress } from '../ui/JobProgress.tsx';
 import { LoadFile } from './LoadFile.tsx';
 import { AddressBook } from './AddressBook.tsx';
 import { LoadResult } from './LoadResult.tsx';
+import { Matches } from './match/Matches.tsx';
+import { MatchPlace } from './match/MatchPlace.tsx';
 
 /** The loaded files and databases: what they are, how much of them landed, and loading or removing one. */
 export function Sources() {
@@ -19,7 +21,10 @@ export function Sources() {
   const client = useQueryClient();
   const [params, setParams] = useSearchParams();
   const [removing, setRemoving] = useState<SourceView | null>(null);
-  const loading = params.has('load');
+  const load = params.get('load');
+  const match = params.get('match');
+  /** A file to be loaded that was made here. */
+  const [given, setGiven] = useState<File | null>(null);
   const { data, error } = useQuery({
     queryKey: ['sources'],
     queryFn: ({ signal }) => call<{ sources: SourceView[] }>('GET', '/sources', undefined, signal),
@@ -49,16 +54,37 @@ export function Sources() {
     descending: true,
   });
   const writing = (jobs?.jobs ?? []).filter((job) => job.kind !== 'export');
-  const running = writing.filter((job) => job.state === 'running');
+  const going = writing.filter((job) => job.state === 'running');
+  /** A match only reads, so that loads may run beside it. */
+  const running = going.filter((job) => job.kind !== 'match');
   const hasDemo = data?.sources.some((source) => source.licence === 'made up for the demo');
-  if (loading)
+  if (match !== null)
+    return (
+      <MatchPlace
+        key={match}
+        id={match}
+        onLeave={() => setParams({})}
+        onLoad={(file) => {
+          setGiven(file);
+          setParams({ load: '' });
+        }}
+      />
+    );
+  if (load !== null)
     return (
       <LoadFile
-        onLeave={() => setParams({})}
+        use={load === 'match' ? 'match' : 'source'}
+        given={given}
+        onLeave={() => {
+          setGiven(null);
+          setParams({});
+        }}
         onStarted={() => {
+          setGiven(null);
           setParams({});
           void client.invalidateQueries({ queryKey: ['jobs'] });
         }}
+        onMatched={(id) => setParams({ match: id })}
       />
     );
   return (
@@ -75,6 +101,9 @@ export function Sources() {
               Make the demo
             </Button>
           )}
+          <Button onClick={() => setParams({ load: 'match' })}>
+            <ListChecks size={15} /> Match a file
+          </Button>
           <Button
             look="ink"
             onClick={() => setParams({ load: '' })}
@@ -86,7 +115,7 @@ export function Sources() {
         </span>
       </div>
       <Trouble error={error ?? remove.error ?? demo.error} />
-      {running.map((job) => (
+      {going.map((job) => (
         <section key={job.id} className="mt-4 rounded-lg border border-edge bg-paper p-4">
           <h2 className="pb-2 font-semibold">{job.title}</h2>
           <JobProgress id={job.id} onDone={refresh} />
@@ -162,6 +191,7 @@ export function Sources() {
           Nothing is loaded yet. Load a CSV or XLSX of companies, or make the demo.
         </p>
       )}
+      <Matches />
       <AddressBook />
       {writing.some((job) => job.state !== 'running') && (
         <section className="mt-8">

@@ -24,6 +24,7 @@ export function Roll({
   below,
   note,
   busy = false,
+  opens = 'See these on the Desk',
   children,
 }: {
   title: string;
@@ -31,10 +32,12 @@ export function Roll({
   steps: readonly ShownStep[];
   /** Between the steps and the foot: what the result is made of. */
   below?: ReactNode;
-  foot: { label: string; total: number | null };
+  foot: { label: string; total: number | null; unit?: string };
   note?: ReactNode;
   /** Whether what is shown is being counted anew. */
   busy?: boolean;
+  /** What a figure does that opens its records. */
+  opens?: string;
   /** What can be done with it. */
   children?: ReactNode;
 }) {
@@ -67,7 +70,7 @@ export function Roll({
               </div>
               <div className="flex items-baseline justify-between gap-3 text-[13px]">
                 <span className="min-w-0 text-soft">{more}</span>
-                <Figure delta={delta} off={off} onOpen={onOpen} />
+                <Figure delta={delta} off={off} onOpen={onOpen} opens={opens} />
               </div>
               <div className="relative mt-1.5 h-1.5 border-b border-edge" aria-hidden="true">
                 <div className="absolute top-0 left-0 h-1 bg-kept" style={{ width: `${at(total)}%` }} />
@@ -102,9 +105,10 @@ export function Roll({
               'figure text-5xl leading-none font-semibold tracking-tight',
               busy && 'opacity-60',
             )}
-            aria-label={`${foot.label}: ${foot.total ?? 'being counted'}`}
+            aria-label={`${foot.label}: ${foot.total ?? 'being counted'}${foot.unit ? ` ${foot.unit}` : ''}`}
           >
             {foot.total === null ? '…' : format.number(foot.total)}
+            {foot.unit && <span className="ml-1 text-2xl">{foot.unit}</span>}
           </p>
         </div>
         {children && <div className="mt-3.5 flex flex-wrap items-center gap-1.5">{children}</div>}
@@ -114,7 +118,17 @@ export function Roll({
 }
 
 /** What a step adds or takes away, which opens its records where there is a way to. */
-function Figure({ delta, off, onOpen }: { delta: number; off: boolean; onOpen: (() => void) | undefined }) {
+function Figure({
+  delta,
+  off,
+  onOpen,
+  opens,
+}: {
+  delta: number;
+  off: boolean;
+  onOpen: (() => void) | undefined;
+  opens: string;
+}) {
   const format = useFormat();
   const text = `${delta === 0 ? '' : off ? '−' : '+'}${format.number(Math.abs(delta))}`;
   const look = clsx('figure', off ? 'text-cut' : 'text-kept');
@@ -122,7 +136,7 @@ function Figure({ delta, off, onOpen }: { delta: number; off: boolean; onOpen: (
     <button
       type="button"
       className={clsx(look, 'underline underline-offset-4 hover:decoration-2')}
-      title="See these on the Desk"
+      title={opens}
       onClick={onOpen}
     >
       {text}
@@ -137,7 +151,7 @@ function rulerOf(steps: readonly ShownStep[]): { from: number; to: number } {
   const ends = steps.flatMap(({ total, delta }, i) => (i === 0 ? [total] : [total, total - delta]));
   const to = Math.max(1, ...ends);
   const least = Math.min(...ends);
-  if (steps.length < 2 || least < BROKEN_FROM * to) return { from: 0, to };
+  if (steps.length < 2 || least === to || least < BROKEN_FROM * to) return { from: 0, to };
   const step = 10 ** Math.floor(Math.log10(Math.max(1, to - least)));
   return { from: Math.max(0, Math.floor((least - (to - least)) / step) * step), to };
 }

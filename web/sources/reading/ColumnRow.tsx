@@ -16,6 +16,7 @@ export function ColumnRow({
   at,
   file,
   mapping,
+  unread,
   answer,
   onReadAs,
   onMapping,
@@ -23,6 +24,8 @@ export function ColumnRow({
   at: number;
   file: UploadAnswer;
   mapping: Mapping;
+  /** What becomes of a column that is not read. */
+  unread: string;
   answer: FileReadingAnswer | null;
   onReadAs(id: string | null): void;
   onMapping(part: Partial<Mapping>): void;
@@ -56,7 +59,7 @@ export function ColumnRow({
             onChange={(event) => onReadAs(event.target.value || null)}
             className={clsx('field w-44 py-1', !id && 'text-soft')}
           >
-            <option value="">left out</option>
+            <option value="">{unread}</option>
             {file.columns.map((column) => (
               <option key={column.id} value={column.id}>
                 {column.label}

@@ -9,11 +9,14 @@ import type { Reading } from './useReading.ts';
 export function ReadingRoll({
   fileName,
   many,
+  matching,
   reading: { answer, job, stopped, cancel, again },
   children,
 }: {
   fileName: string;
   many: string;
+  /** Whether the rows are to be found in the universe rather than loaded. */
+  matching: boolean;
   reading: Reading;
   children: ReactNode;
 }) {
@@ -26,7 +29,9 @@ export function ReadingRoll({
       about={
         answer === null
           ? `${fileName} has not been read whole yet.`
-          : `All of ${fileName} as it would be loaded; nothing is kept yet.`
+          : matching
+            ? `All of ${fileName} as its rows will be looked for.`
+            : `All of ${fileName} as it would be loaded; nothing is kept yet.`
       }
       steps={answer ? stepsOf(answer) : []}
       foot={{ label: many, total: answer ? answer.records : null }}

@@ -6,6 +6,7 @@ import { oneOf, subjectOf } from '../../../core/fields/registry.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
 import { MONEY_COLUMNS, stylesOf } from '../../../core/records/column-styles.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
+import { TELLING } from '../../../core/records/telling.ts';
 import { READ_SUBJECTS } from '../../../core/records/read-related.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
@@ -14,21 +15,39 @@ import { ColumnRow } from './ColumnRow.tsx';
 import { Choice, Labelled } from './fields.tsx';
 import { HowFile } from './HowFile.tsx';
 import { ReadingRoll } from './ReadingRoll.tsx';
+import { MatchIt } from '../match/MatchIt.tsx';
 import { useReading, type ReadWish } from './useReading.ts';
 
 /** Columns that are shown at once; a file with more is rarely meant to have them. */
 const SHOWN_COLUMNS = 200;
 
+/** File columns of which one is enough to find a company by. */
+const TELLS = ['name', 'registration', 'web', 'mail', 'phone'];
+
+/** What the rows of a file are: new records of the universe, or companies to be found in it. */
+export type Use = 'source' | 'match';
+
+/** A mapping with only the columns that tell which company a row is of; nothing is asked of the others. */
+function telling(mapping: Mapping): Mapping {
+  const { undecided: _, ...rest } = mapping;
+  const columns = mapping.columns.map((id) => (id !== null && TELLING.has(id) ? id : null));
+  return { ...rest, columns, unreadable: 'empty' };
+}
+
 /** How a file is read: each column with what it is and how it is written, what the whole file comes to, and what of it was not understood. */
 export function ReadingScreen({
   first,
   today,
+  use: firstUse,
   onStarted,
+  onMatched,
   onAnother,
 }: {
   first: UploadAnswer;
   today: string;
+  use: Use;
   onStarted(job: Job): void;
+  onMatched(match: string): void;
   onAnother(): void;
 }) {
   const format = useFormat();
@@ -40,7 +59,9 @@ export function ReadingScreen({
   const [bad, setBad] = useState<'empty' | 'refuse' | 'nothing'>('empty');
   const [covers, setCovers] = useState('');
   const [all, setAll] = useState(false);
+  const [use, setUse] = useState(firstUse);
   const { subject } = file;
+  const matching = use === 'match';
   const wish: ReadWish = {
     ...(file.kind === 'csv' ? { encoding: file.encoding, delimiter: file.delimiter } : {}),
     ...(file.kind !== 'csv' && file.sheet != null ? { sheet: file.sheet } : {}),
@@ -49,8 +70,11 @@ export function ReadingScreen({
     ...(file.headerRows === undefined ? {} : { headerRows: file.headerRows }),
     subject,
   };
-  const sent: Mapping = { ...mapping, unreadable: bad === 'empty' ? 'empty' : 'refuse' };
-  const reading = useReading(file.upload, wish, sent);
+  const sent: Mapping = matching
+    ? telling(mapping)
+    : { ...mapping, unreadable: bad === 'empty' ? 'empty' : 'refuse' };
+  const offered = matching ? { ...file, columns: file.columns.filter(({ id }) => TELLING.has(id)) } : file;
+  const reading = useReading(file.upload, wish, sent, matching);
   const again = useMutation({
     mutationFn: (part: Partial<ReadWish>) => {
       // What depends on another part is recognised anew with it.
@@ -87,6 +111,15 @@ export function ReadingScreen({
       }),
     onSuccess: ({ job }) => onStarted(job),
   });
+  const match = useMutation({
+    mutationFn: () =>
+      call<{ job: Job }>('POST', '/matches', {
+        upload: file.upload,
+        name: name.trim(),
+        read: wish,
+        mapping: sent,
+      }),
+  });
   const change = (part: Partial<Mapping>) => setMapping({ ...mapping, ...part });
   /** Reads the file as one with the same headings was read, answers and all. */
   const takeOver = (before: RememberedReading) => {
@@ -105,9 +138,12 @@ export function ReadingScreen({
     change({ columns, ...(mapping.undecided ? { undecided } : {}) });
   };
   const has = (id: string) => mapping.columns.includes(id);
-  const unread = mapping.columns.filter((id) => id === null).length;
-  const trouble =
-    subject === 'companies' && !has('name')
+  const unread = sent.columns.filter((id) => id === null).length;
+  const trouble = matching
+    ? TELLS.some(has)
+      ? null
+      : 'No column tells which company a row is of. Choose its name, number, web, mail or phone.'
+    : subject === 'companies' && !has('name')
       ? 'No column is read as the company’s name. Choose “Company” beside the column that has it.'
       : subject !== 'companies' &&
           subject !== 'deals' &&
@@ -130,6 +166,21 @@ export function ReadingScreen({
           </Button>
         </p>
         <div className="flex flex-wrap items-center gap-3">
+          <span className="text-soft">These are</span>
+          <Segments
+            label="What these are"
+            value={use}
+            options={[
+              { key: 'source', label: 'new records for the universe' },
+              { key: 'match', label: 'companies I already have in mind' },
+            ]}
+            onChange={(next) => {
+              setUse(next);
+              if (next === 'match' && subject !== 'companies') again.mutate({ subject: 'companies' });
+            }}
+          />
+        </div>
+        <div className={matching ? 'hidden' : 'flex flex-wrap items-center gap-3'}>
           <span className="text-soft">Each row is</span>
           <Segments
             label="What each row is"
@@ -174,8 +225,9 @@ export function ReadingScreen({
                 <ColumnRow
                   key={at}
                   at={at}
-                  file={file}
-                  mapping={mapping}
+                  file={offered}
+                  mapping={matching ? sent : mapping}
+                  unread={matching ? 'carried along' : 'left out'}
                   answer={reading.answer?.columns.length === file.header.length ? reading.answer : null}
                   onReadAs={(id) => readAs(at, id)}
                   onMapping={change}
@@ -190,11 +242,15 @@ export function ReadingScreen({
           )}
           <p className="mt-1 text-[13px] text-soft">
             {file.header.length - unread} of {file.header.length} columns are read
-            {unread > 0 && '; the others are kept with the records as they came, but not counted'}.
+            {unread > 0 &&
+              (matching
+                ? '; the others go along with the companies found, and onto their list'
+                : '; the others are kept with the records as they came, but not counted')}
+            .
           </p>
         </section>
         <section className="flex flex-wrap gap-4 border-t border-edge pt-3">
-          {mapping.columns.some((id) => id !== null && MONEY_COLUMNS.has(id)) && (
+          {!matching && mapping.columns.some((id) => id !== null && MONEY_COLUMNS.has(id)) && (
             <>
               <Choice
                 label="Currency where none is named"
@@ -225,19 +281,21 @@ export function ReadingScreen({
               />
             </Labelled>
           )}
-          <Choice
-            label="A cell that is not understood"
-            value={bad}
-            options={[
-              ['empty', 'is left empty, its row is kept'],
-              ['refuse', 'refuses its row'],
-              ['nothing', 'and nothing is loaded'],
-            ]}
-            onChange={(next) => setBad(next as typeof bad)}
-          />
+          {!matching && (
+            <Choice
+              label="A cell that is not understood"
+              value={bad}
+              options={[
+                ['empty', 'is left empty, its row is kept'],
+                ['refuse', 'refuses its row'],
+                ['nothing', 'and nothing is loaded'],
+              ]}
+              onChange={(next) => setBad(next as typeof bad)}
+            />
+          )}
         </section>
         <section className="flex flex-wrap gap-4 border-t border-edge pt-3">
-          <Labelled label="Name of the source">
+          <Labelled label={matching ? 'Name of the match' : 'Name of the source'}>
             <input
               className="field w-64"
               value={name}
@@ -245,24 +303,28 @@ export function ReadingScreen({
               onChange={(event) => setName(event.target.value)}
             />
           </Labelled>
-          <Labelled label="As of">
-            <input
-              type="date"
-              className="field"
-              value={asOf}
-              onChange={(event) => setAsOf(event.target.value)}
-            />
-          </Labelled>
-          <Labelled label="Licence, if any">
-            <input
-              className="field w-56"
-              value={licence}
-              maxLength={300}
-              onChange={(event) => setLicence(event.target.value)}
-            />
-          </Labelled>
+          {!matching && (
+            <>
+              <Labelled label="As of">
+                <input
+                  type="date"
+                  className="field"
+                  value={asOf}
+                  onChange={(event) => setAsOf(event.target.value)}
+                />
+              </Labelled>
+              <Labelled label="Licence, if any">
+                <input
+                  className="field w-56"
+                  value={licence}
+                  maxLength={300}
+                  onChange={(event) => setLicence(event.target.value)}
+                />
+              </Labelled>
+            </>
+          )}
         </section>
-        {subject !== 'companies' && (
+        {subject !== 'companies' && !matching && (
           <Labelled label={`Countries of which this file has all ${subjectOf(subject).many}, by ISO code`}>
             <input
               className="field figure w-96 uppercase"
@@ -277,22 +339,36 @@ export function ReadingScreen({
           </Labelled>
         )}
       </div>
-      <ReadingRoll fileName={file.fileName} many={subjectOf(subject).many} reading={reading}>
-        <Trouble error={load.error} />
+      <ReadingRoll
+        fileName={file.fileName}
+        many={matching ? 'rows to match' : subjectOf(subject).many}
+        matching={matching}
+        reading={reading}
+      >
+        <Trouble error={load.error ?? match.error} />
         {trouble && (
           <p role="alert" className="w-full text-[13px] text-cut">
             {trouble}
           </p>
         )}
-        <Button
-          look="ink"
-          disabled={
-            trouble !== null || name.trim() === '' || asOf === '' || load.isPending || again.isPending
-          }
-          onClick={() => load.mutate()}
-        >
-          Load it
-        </Button>
+        {matching ? (
+          <MatchIt
+            started={match.data?.job.id ?? null}
+            off={trouble !== null || name.trim() === '' || match.isPending || again.isPending}
+            onStart={() => match.mutate()}
+            onMatched={onMatched}
+          />
+        ) : (
+          <Button
+            look="ink"
+            disabled={
+              trouble !== null || name.trim() === '' || asOf === '' || load.isPending || again.isPending
+            }
+            onClick={() => load.mutate()}
+          >
+            Load it
+          </Button>
+        )}
       </ReadingRoll>
     </div>
   );

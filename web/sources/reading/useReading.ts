@@ -31,14 +31,14 @@ export interface Reading {
 const WAIT_MS = 350;
 const LOOK_MS = 200;
 
-/** Reads a whole file again whenever how it is read changes; an earlier reading that still runs is cancelled. */
-export function useReading(upload: string, read: ReadWish, mapping: Mapping): Reading {
+/** Reads a whole file, to be loaded or matched, again whenever how it is read changes; an earlier reading that still runs is cancelled. */
+export function useReading(upload: string, read: ReadWish, mapping: Mapping, matching = false): Reading {
   const [answer, setAnswer] = useState<FileReadingAnswer | null>(null);
   const [job, setJob] = useState<Job | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const [stopped, setStopped] = useState(false);
   const [turn, setTurn] = useState(0);
-  const asked = JSON.stringify({ read, mapping });
+  const asked = JSON.stringify({ read, mapping, ...(matching && { matching }) });
   useEffect(() => {
     let left = false;
     let started: Job | null = null;

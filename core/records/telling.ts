@@ -1,0 +1,15 @@
+/** File columns that tell which company a row is of; the others of a file are carried along with it. */
+export const TELLING: ReadonlySet<string> = new Set([
+  'name',
+  'legal-form',
+  'registration',
+  'country',
+  'region',
+  'town',
+  'postcode',
+  'street',
+  'phone',
+  'mail',
+  'web',
+  'headcount',
+]);

@@ -1,0 +1,231 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { ListView } from '../../../contract/lists.ts';
+import { ROW_STATES, type MatchView, type RowState } from '../../../contract/matches.ts';
+import type { SureBy } from '../../../core/match/outcome.ts';
+import { said } from '../../app/history.ts';
+import { useFormat } from '../../app/format.ts';
+import { useKey } from '../../app/keys.ts';
+import { useOpenList } from '../../lists/open-list.ts';
+import { useLists } from '../../lists/use-lists.ts';
+import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
+import { EnrichDialog } from './EnrichDialog.tsx';
+import { MatchRoll } from './MatchRoll.tsx';
+import { MatchTable } from './MatchTable.tsx';
+import { SettleStage } from './SettleStage.tsx';
+import { fileOf, keepFile, makeList, useMatch, useMatchRows, type RowsShown } from './use-match.ts';
+import { Weights } from './Weights.tsx';
+
+const ALL: RowsShown = { states: ROW_STATES, by: null };
+const DOUBTFUL: RowsShown = { states: ['doubtful'], by: null };
+
+const TITLES: Record<RowState, string> = {
+  sure: 'Sure',
+  settled: 'Settled by hand',
+  doubtful: 'Doubtful',
+  none: 'None found',
+  twice: 'Twice in the file',
+  unreadable: 'Nothing to go by',
+};
+
+/** A file lined up with the universe: the doubtful rows to be settled, all rows as a table, and what is made of it. */
+export function MatchPlace({
+  id,
+  onLeave,
+  onLoad,
+}: {
+  id: string;
+  onLeave(): void;
+  onLoad(file: File): void;
+}) {
+  const { data: answer, error } = useMatch(id);
+  const [params, setParams] = useSearchParams();
+  const stage = stageOf(params);
+  const show = (more: Record<string, string>) => setParams({ match: id, ...more });
+  if (error)
+    return (
+      <main className="space-y-3 px-5 py-4">
+        <Trouble error={error} />
+        <Button onClick={onLeave}>Back to the sources</Button>
+      </main>
+    );
+  if (!answer) return <main className="px-5 py-4 text-soft">Opening …</main>;
+  const { match } = answer;
+  return (
+    <main className="flex min-h-0 flex-1">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <p className="flex items-center gap-2 px-5 pt-2 text-[13px] text-soft">
+          <Button look="quiet" className="underline" onClick={onLeave}>
+            Sources
+          </Button>
+          <span aria-hidden="true">/</span> {match.name}
+        </p>
+        {stage.of === 'row' ? (
+          <SettleStage
+            key={id}
+            answer={answer}
+            row={stage.row}
+            onRow={(row) => show({ row: String(row) })}
+            onTable={() => show({ show: 'all' })}
+          />
+        ) : stage.of === 'first' && match.doubtful > 0 ? (
+          <First
+            match={match}
+            onRow={(row) => setParams({ match: id, row: String(row) }, { replace: true })}
+          />
+        ) : stage.of === 'weights' ? (
+          <Weights answer={answer} onBack={() => show({ show: 'all' })} />
+        ) : (
+          <MatchTable
+            match={match}
+            shown={stage.of === 'rows' ? stage.shown : ALL}
+            title={stage.of === 'rows' ? titleOf(stage.shown) : 'All rows'}
+            onRow={(row) => show({ row: String(row) })}
+            onAll={stage.of === 'rows' ? () => show({ show: 'all' }) : null}
+          />
+        )}
+      </div>
+      <MatchRoll
+        match={match}
+        onShow={({ states, by }) => show({ show: [states.join(), by].filter(Boolean).join(':') })}
+      >
+        <MatchActs match={match} onLoad={onLoad} onWeights={() => show({ show: 'weights' })} />
+      </MatchRoll>
+    </main>
+  );
+}
+
+type Stage =
+  { of: 'first' | 'all' | 'weights' } | { of: 'row'; row: number } | { of: 'rows'; shown: RowsShown };
+
+function stageOf(params: URLSearchParams): Stage {
+  const row = params.get('row');
+  if (row !== null && /^\d{1,9}$/.test(row)) return { of: 'row', row: Number(row) };
+  const shown = params.get('show');
+  if (shown === null) return { of: 'first' };
+  if (shown === 'weights') return { of: 'weights' };
+  const [states, by] = shown.split(':');
+  const known = states!
+    .split(',')
+    .filter((state): state is RowState => ROW_STATES.includes(state as RowState));
+  if (known.length === 0) return { of: 'all' };
+  const sureBy = (['number', 'domain', 'name'] as SureBy[]).find((one) => one === by) ?? null;
+  return { of: 'rows', shown: { states: known, by: sureBy } };
+}
+
+const titleOf = ({ states, by }: RowsShown): string =>
+  states.map((state) => TITLES[state]).join(', ') +
+  (by === null ? '' : `, by ${by === 'name' ? 'name, place and phone' : by}`);
+
+/** Goes to the first doubtful row. */
+function First({ match, onRow }: { match: MatchView; onRow(row: number): void }) {
+  const { data, error } = useMatchRows(match.id, DOUBTFUL);
+  const first = data?.pages[0]?.rows[0];
+  const [went, setWent] = useState(false);
+  if (first && !went) {
+    setWent(true);
+    queueMicrotask(() => onRow(first.row));
+  }
+  return <Trouble error={error} />;
+}
+
+/** What can be done with a match: a list of those found, the file again, the rest as a file or as new companies. */
+function MatchActs({
+  match,
+  onLoad,
+  onWeights,
+}: {
+  match: MatchView;
+  onLoad(file: File): void;
+  onWeights(): void;
+}) {
+  const format = useFormat();
+  const client = useQueryClient();
+  const open = useOpenList();
+  const { data: lists } = useLists();
+  const [enriching, setEnriching] = useState(false);
+  const [made, setMade] = useState<ListView | null>(null);
+  const list = useMutation({
+    mutationFn: () =>
+      makeList(
+        client,
+        match,
+        freeName(
+          match.name,
+          (lists?.lists ?? []).map(({ name }) => name),
+        ),
+      ),
+    onSuccess: (answer) => {
+      setMade(answer.list);
+      said(`${format.number(answer.added)} companies are on the list “${answer.list.name}”.`);
+    },
+  });
+  const rest = useMutation({ mutationFn: () => fileOf(match, 'left', []) });
+  const left = match.none + match.doubtful + match.unreadable;
+  useKey('s', () => list.mutate(), { off: match.found === 0 });
+  useKey('x', () => setEnriching(true));
+  // The list that was made of it, while it is there.
+  const there = lists?.lists.find(({ key }) => key === (made?.key ?? match.list));
+  return (
+    <>
+      <Trouble error={list.error ?? rest.error} />
+      {there && (
+        <Button look="ink" className="px-2" onClick={() => open(there)}>
+          Open “{short(there.name)}” on the Desk
+        </Button>
+      )}
+      <Button
+        look={there ? 'plain' : 'ink'}
+        className="px-2"
+        disabled={match.found === 0 || list.isPending}
+        onClick={() => list.mutate()}
+      >
+        Make a list of {format.number(match.foundCompanies)} <Kbd>S</Kbd>
+      </Button>
+      <Button className="px-2" onClick={() => setEnriching(true)}>
+        File with columns <Kbd>X</Kbd>
+      </Button>
+      {left > 0 && (
+        <>
+          <Button
+            className="px-2"
+            disabled={rest.isPending}
+            onClick={() =>
+              rest.mutate(undefined, { onSuccess: (file) => keepFile(file, `${match.name}, not found.csv`) })
+            }
+          >
+            The other {format.number(left)} as a file
+          </Button>
+          <Button
+            className="px-2"
+            disabled={rest.isPending}
+            onClick={() =>
+              rest.mutate(undefined, {
+                onSuccess: (file) =>
+                  onLoad(new File([file], `${match.name}, not found.csv`, { type: 'text/csv' })),
+              })
+            }
+          >
+            … as new companies
+          </Button>
+        </>
+      )}
+      <Button look="quiet" className="underline" onClick={onWeights}>
+        how it was weighed
+      </Button>
+      {enriching && <EnrichDialog match={match} onClose={() => setEnriching(false)} />}
+    </>
+  );
+}
+
+const MOST_LETTERS = 18;
+const short = (name: string) => (name.length > MOST_LETTERS ? `${name.slice(0, MOST_LETTERS - 1)}…` : name);
+
+/** A name that no list has: the one wished, or it with a number. */
+export function freeName(wished: string, taken: readonly string[]): string {
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? wished : `${wished} ${n}`;
+    if (!taken.includes(name)) return name;
+  }
+}

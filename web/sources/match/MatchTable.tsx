@@ -1,0 +1,131 @@
+import clsx from 'clsx';
+import { Link } from 'react-router';
+import type { MatchRowView, MatchView } from '../../../contract/matches.ts';
+import { useFormat } from '../../app/format.ts';
+import { Button, Trouble } from '../../ui/controls.tsx';
+import { chanceText } from './marks.tsx';
+import { useMatchRows, type RowsShown } from './use-match.ts';
+
+const STATE_WORDS: Record<MatchRowView['state'], string> = {
+  sure: 'sure',
+  settled: 'settled by hand',
+  doubtful: 'doubtful',
+  none: 'none found',
+  twice: 'twice in the file',
+  unreadable: 'nothing to go by',
+};
+const LOOKS: Partial<Record<MatchRowView['state'], string>> = {
+  sure: 'text-kept',
+  settled: 'text-kept',
+  doubtful: 'text-unsure',
+  none: 'text-cut',
+};
+
+/** Rows of the file with what was found for each; a row opens to be settled, also one that was sure. */
+export function MatchTable({
+  match,
+  shown,
+  title,
+  onRow,
+  onAll,
+}: {
+  match: MatchView;
+  shown: RowsShown;
+  title: string;
+  onRow(row: number): void;
+  /** Shows all rows; null where all are shown. */
+  onAll: (() => void) | null;
+}) {
+  const format = useFormat();
+  const { data, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useMatchRows(match.id, shown);
+  const rows = data?.pages.flatMap((page) => page.rows) ?? [];
+  const total = data?.pages[0]?.total ?? null;
+  return (
+    <section className="flex min-h-0 min-w-0 flex-1 flex-col px-5 pt-3" aria-label={title}>
+      <header className="flex items-baseline gap-4 pb-2">
+        <h1 className="title text-[23px]">{title}</h1>
+        {total !== null && (
+          <p>
+            <span className="figure font-semibold">{format.number(total)}</span>{' '}
+            <span className="text-soft">{total === 1 ? 'row' : 'rows'} of the file</span>
+          </p>
+        )}
+        {onAll && (
+          <Button look="quiet" className="underline" onClick={onAll}>
+            show all rows
+          </Button>
+        )}
+      </header>
+      <Trouble error={error} />
+      <div className="min-h-0 flex-1 overflow-auto">
+        <table className="w-full text-left">
+          <thead className="sticky top-0 border-b border-edge bg-ground text-[13px]">
+            <tr>
+              <th className="py-1 pr-4 text-right font-semibold">Row</th>
+              <th className="py-1 pr-4 font-semibold">In the file</th>
+              <th className="py-1 pr-4 font-semibold">In the universe</th>
+              <th className="py-1 pr-4 font-semibold">Came to</th>
+              <th className="py-1 pr-2 text-right font-semibold">Certainty</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.row} className="border-b border-rule align-top hover:bg-paper">
+                <td className="figure py-1.5 pr-4 text-right">{row.row}</td>
+                <td className="py-1.5 pr-4">
+                  {row.state === 'twice' || row.state === 'unreadable' ? (
+                    row.name
+                  ) : (
+                    <button
+                      type="button"
+                      className="text-left hover:underline"
+                      onClick={() => onRow(row.row)}
+                    >
+                      {row.name}
+                    </button>
+                  )}
+                  {row.place && <span className="ml-2 text-[13px] text-soft">{row.place}</span>}
+                </td>
+                <td className="py-1.5 pr-4">
+                  {row.company && row.state !== 'doubtful' && (
+                    <>
+                      <Link
+                        to={`/desk?company=${encodeURIComponent(row.company.key)}`}
+                        className="hover:underline"
+                      >
+                        {row.company.name}
+                      </Link>
+                      <span className="ml-2 text-[13px] text-soft">{row.company.place}</span>
+                    </>
+                  )}
+                  {row.company && row.state === 'doubtful' && (
+                    <span className="text-soft">perhaps {row.company.name}</span>
+                  )}
+                </td>
+                <td className={clsx('py-1.5 pr-4 whitespace-nowrap', LOOKS[row.state])}>
+                  {STATE_WORDS[row.state]}
+                  {row.by && `, by ${row.by === 'name' ? 'name, place and phone' : row.by}`}
+                  {row.twiceOf !== null && (
+                    <span className="text-soft">
+                      {' '}
+                      as row <span className="figure">{row.twiceOf}</span>
+                    </span>
+                  )}
+                </td>
+                <td className="figure py-1.5 pr-2 text-right">
+                  {row.chance === null || row.state === 'twice' ? '' : chanceText(row.chance)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {total === 0 && <p className="py-8 text-center text-soft">No row of the file came to this.</p>}
+        {hasNextPage && (
+          <Button className="my-3" disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+            Show more of the {format.number(total ?? 0)}
+          </Button>
+        )}
+      </div>
+    </section>
+  );
+}

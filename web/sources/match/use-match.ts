@@ -1,0 +1,151 @@
+import { keepPreviousData, useInfiniteQuery, useQuery, type QueryClient } from '@tanstack/react-query';
+import type {
+  MatchAnswer,
+  MatchesAnswer,
+  MatchListAnswer,
+  MatchPairAnswer,
+  MatchRowsAnswer,
+  MatchView,
+  RowState,
+  SettledAnswer,
+} from '../../../contract/matches.ts';
+import type { SureBy } from '../../../core/match/outcome.ts';
+import { call } from '../../api.ts';
+import { record } from '../../app/history.ts';
+import { listsChanged } from '../../lists/acts.ts';
+
+/** What is asked of matches, and what is done to them, each as a step that can be taken back. */
+
+const path = (id: string) => `/matches/${encodeURIComponent(id)}`;
+
+export function useMatches() {
+  return useQuery({
+    queryKey: ['matches'],
+    queryFn: ({ signal }) => call<MatchesAnswer>('GET', '/matches', undefined, signal),
+  });
+}
+
+export function useMatch(id: string) {
+  return useQuery({
+    queryKey: ['match', id],
+    queryFn: ({ signal }) => call<MatchAnswer>('GET', path(id), undefined, signal),
+    retry: false,
+  });
+}
+
+/** A row with its candidates. */
+export function usePair(id: string, row: number) {
+  return useQuery({
+    queryKey: ['match', id, 'pair', row],
+    queryFn: ({ signal }) => call<MatchPairAnswer>('GET', `${path(id)}/rows/${row}`, undefined, signal),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** Rows of some states, as the roll's figures open them. */
+export interface RowsShown {
+  states: readonly RowState[];
+  by: SureBy | null;
+}
+
+const ROWS_A_PAGE = 200;
+
+export function useMatchRows(id: string, { states, by }: RowsShown) {
+  return useInfiniteQuery({
+    queryKey: ['match', id, 'rows', states, by],
+    queryFn: ({ signal, pageParam }) =>
+      call<MatchRowsAnswer>(
+        'GET',
+        `${path(id)}/rows?state=${states.join()}&by=${by ?? ''}&offset=${pageParam}&limit=${ROWS_A_PAGE}`,
+        undefined,
+        signal,
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => {
+      const shown = pages.reduce((sum, { rows }) => sum + rows.length, 0);
+      return shown < last.total ? shown : undefined;
+    },
+  });
+}
+
+const changed = (client: QueryClient) =>
+  Promise.all([
+    client.invalidateQueries({ queryKey: ['match'] }),
+    client.invalidateQueries({ queryKey: ['matches'] }),
+  ]);
+
+/** Settles rows; taking it back leaves them as they stood. */
+export async function settle(
+  client: QueryClient,
+  match: MatchView,
+  rows: SettledAnswer['before'],
+  name: string,
+): Promise<void> {
+  const put = (list: SettledAnswer['before']) =>
+    call<SettledAnswer>('PUT', `${path(match.id)}/rows`, { rows: list });
+  const { before } = await put(rows);
+  await changed(client);
+  record({
+    name,
+    quiet: true,
+    undo: async () => {
+      await put(before);
+      await changed(client);
+    },
+    redo: async () => {
+      await put(rows);
+      await changed(client);
+    },
+  });
+}
+
+/** Puts the companies found on a new list. */
+export async function makeList(
+  client: QueryClient,
+  match: MatchView,
+  name: string,
+): Promise<MatchListAnswer> {
+  const made = await call<MatchListAnswer>('POST', `${path(match.id)}/list`, { name });
+  const key = `/lists/${encodeURIComponent(made.list.key)}`;
+  await Promise.all([listsChanged(client), changed(client)]);
+  record({
+    name: `making the list ${made.list.name}`,
+    undo: async () => {
+      await call('DELETE', key);
+      await listsChanged(client);
+    },
+    redo: async () => {
+      await call('POST', `${key}/restore`);
+      await listsChanged(client);
+    },
+  });
+  return made;
+}
+
+/** The file again: all of it, its rows that were found or those that were not, with columns of the universe beside. */
+export async function fileOf(
+  match: MatchView,
+  part: 'all' | 'found' | 'left',
+  columns: string[],
+): Promise<Blob> {
+  const response = await fetch(`/api${path(match.id)}/file`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ part, columns }),
+  });
+  if (!response.ok) {
+    const { error } = (await response.json()) as { error: { message: string } };
+    throw new Error(error.message);
+  }
+  return response.blob();
+}
+
+/** Hands a file to the browser to keep. */
+export function keepFile(file: Blob, name: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(file);
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
