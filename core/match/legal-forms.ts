@@ -10,24 +10,22 @@ const FORMS: Readonly<Record<string, string>> = {
     'sro spolsro spolecnostsrucenimomezenym spzoo spolkazoo spolkazograniczonaodpowiedzialnoscia gmbh ggmbh gesmbh ug ughaftungsbeschrankt ' +
     'sarl sa rl eurl sasu srl srls sl slu sociedadlimitada lda ltda limitada unipessoallda bv besloten bvba aps ehf ohf ou oy osauhing sia uab ' +
     'kft ktt doo dooel jdoo ood eood epe ike mepe tov llc lc limitedliabilitycompany ltd limited cyltd ptyltd pty proprietarylimited ltdsti ' +
-    'sderl sderldecv gk yk coltd dac clg as_no',
+    'sderl sderldecv gk yk coltd dac clg',
   stock:
-    'as spol asc akciovaspolocnost akciovaspolecnost sa spolkaakcyjna psa ag se kgaa sas spa sapa nv ab abpubl publ asa aksjeselskap oyj hf plc inc ' +
-    'incorporated corp corporation co company zrt nyrt rt dd ad ead eadsa ae pat prat pjsc jsc aps_ sab sadecv kk kabushikikaisha anonimsirketi anonimsirket bhd',
+    'as akciovaspolocnost akciovaspolecnost sa spolkaakcyjna psa ag se kgaa sas spa sapa nv ab abpubl publ asa aksjeselskap oyj hf plc inc ' +
+    'incorporated corp corporation co company zrt nyrt rt dd ad ead eadsa ae pat prat pjsc jsc sab sadecv kk kabushikikaisha anonimsirketi anonimsirket bhd',
   partnership:
     'vos ks komanditnispolecnost verejnaobchodnispolecnost spj spolkajawna spk spolkakomandytowa sc kg ohg gbr gmbhcokg gmbhcoohg gmbhundcokg ' +
-    'agcokg ugcokg egbr snc scs sas_it sca sci vof cv commv hb kb ans da is ky ay tu uu ik bt kkt kda kd okd oe ee lp llp gp partnership',
+    'agcokg ugcokg egbr snc scs sca sci vof cv commv hb kb ans da ky ay tu uu ik bt kkt kda kd okd oe ee lp llp gp partnership',
   trader:
-    'fo fop osvc einzelunternehmen ek eu ekfr einzelfirma enkeltpersonforetak enf enkmv ei eirl ditta dittaindividuale eenmanszaak ' +
-    'toiminimi tmi firma soletrader egyenivallalkozo ev szabadfoglalkozasu pfa ii obrt so_p fie mb',
+    'fop osvc einzelunternehmen ek eu ekfr einzelfirma enkeltpersonforetak enf enkmv ei eirl ditta dittaindividuale eenmanszaak ' +
+    'toiminimi tmi soletrader egyenivallalkozo ev szabadfoglalkozasu pfa obrt fie mb',
   cooperative:
     'druzstvo spoldzielnia eg genossenschaft egen scop sccoop scarl scrl coop cooperativa cooperative osuuskunta osk andelslag samvirkeforetak ekonomiskforening ekfor szovetkezet zadruga',
 };
 
 const KINDS: ReadonlyMap<string, string> = new Map(
-  Object.entries(FORMS).flatMap(([kind, forms]) =>
-    forms.split(' ').map((form) => [form.split('_')[0]!, kind] as const),
-  ),
+  Object.entries(FORMS).flatMap(([kind, forms]) => forms.split(' ').map((form) => [form, kind] as const)),
 );
 
 /** Words between the parts of a form. */

@@ -59,7 +59,7 @@ const FURTHER_WORD = 0.4;
 /** How many times more names are this alike by chance than have the same words, by level. */
 const LOOSER = [0, 1, 2, 2, 4, 2];
 /** How many companies of a universe have a stranger's very number, domain or phone by mistake, or its house. */
-const COINCIDENCE = { number: 0.002, domain: 0.02, phone: 0.05, house: 1 } as const;
+const COINCIDENCE = { number: 0.002, domain: 0.02, phone: 0.05, house: 0.25 } as const;
 /** u of what says little beyond what another feature has said. */
 const SAID_ALREADY = 0.04;
 /** Evidence of one feature lies within this many bits; none is proof. */

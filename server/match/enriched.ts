@@ -48,7 +48,10 @@ export async function* enrichedCsv(
   try {
     const idOf = universe.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
     const found = part === 'left' ? [] : [FOUND_AS, ...columns.map(({ heading }) => heading)];
-    yield csvText([[...header, 'Match', 'Certainty', ...found]], { delimiter: ',', bom: true });
+    yield csvText([[...header, ...apart(['Match', 'Certainty', ...found], header)]], {
+      delimiter: ',',
+      bom: true,
+    });
     // A row that is there twice has the company of the first.
     const companyOf = new Map<number, string>();
     for (let at = 0; ; at += ROWS_A_BATCH) {
@@ -83,3 +86,7 @@ export async function* enrichedCsv(
 }
 
 const FOUND_AS = 'Company key';
+
+/** Headings that are told apart from those that the file has itself. */
+const apart = (headings: readonly string[], header: readonly string[]): string[] =>
+  headings.map((heading) => (header.includes(heading) ? `${heading} (universe)` : heading));

@@ -3,11 +3,12 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { ListView } from '../../../contract/lists.ts';
 import { ROW_STATES, type MatchView, type RowState } from '../../../contract/matches.ts';
+import { emptyTape } from '../../../core/tape/nodes.ts';
 import type { SureBy } from '../../../core/match/outcome.ts';
 import { said } from '../../app/history.ts';
 import { useFormat } from '../../app/format.ts';
 import { useKey } from '../../app/keys.ts';
-import { useOpenList } from '../../lists/open-list.ts';
+import { useOpenList, useOpenTape } from '../../lists/open-list.ts';
 import { useLists } from '../../lists/use-lists.ts';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
 import { EnrichDialog } from './EnrichDialog.tsx';
@@ -143,6 +144,7 @@ function MatchActs({
   const format = useFormat();
   const client = useQueryClient();
   const open = useOpenList();
+  const openTape = useOpenTape();
   const { data: lists } = useLists();
   const [enriching, setEnriching] = useState(false);
   const [made, setMade] = useState<ListView | null>(null);
@@ -163,10 +165,20 @@ function MatchActs({
   });
   const rest = useMutation({ mutationFn: () => fileOf(match, 'left', []) });
   const left = match.none + match.doubtful + match.unreadable;
-  useKey('s', () => list.mutate(), { off: match.found === 0 });
-  useKey('x', () => setEnriching(true));
   // The list that was made of it, while it is there.
   const there = lists?.lists.find(({ key }) => key === (made?.key ?? match.list));
+  const people = (of: ListView) =>
+    openTape({
+      ...emptyTape('people'),
+      lines: [{ id: 'l1', has: 'company', lines: [{ id: 'l2', field: 'list', test: { any: [of.key] } }] }],
+    });
+  /** Their people, by the list; which is made where there is none yet. */
+  const toPeople = () =>
+    there ? people(there) : list.mutate(undefined, { onSuccess: (answer) => people(answer.list) });
+  useKey('s', () => list.mutate(), { off: match.found === 0 });
+  useKey('p', toPeople, { off: match.found === 0 });
+  useKey('x', () => setEnriching(true));
+  const leftName = `${match.name}, not found.csv`;
   return (
     <>
       <Trouble error={list.error ?? rest.error} />
@@ -183,35 +195,39 @@ function MatchActs({
       >
         Make a list of {format.number(match.foundCompanies)} <Kbd>S</Kbd>
       </Button>
+      <Button className="px-2" disabled={match.found === 0 || list.isPending} onClick={toPeople}>
+        Their people <Kbd>P</Kbd>
+      </Button>
       <Button className="px-2" onClick={() => setEnriching(true)}>
-        File with columns <Kbd>X</Kbd>
+        The file with columns <Kbd>X</Kbd>
       </Button>
       {left > 0 && (
-        <>
+        <p className="w-full text-[13px] text-soft">
+          The other <span className="figure">{format.number(left)}</span>
           <Button
-            className="px-2"
+            look="quiet"
+            className="underline"
             disabled={rest.isPending}
-            onClick={() =>
-              rest.mutate(undefined, { onSuccess: (file) => keepFile(file, `${match.name}, not found.csv`) })
-            }
+            onClick={() => rest.mutate(undefined, { onSuccess: (file) => keepFile(file, leftName) })}
           >
-            The other {format.number(left)} as a file
+            as a file
           </Button>
+          or
           <Button
-            className="px-2"
+            look="quiet"
+            className="underline"
             disabled={rest.isPending}
             onClick={() =>
               rest.mutate(undefined, {
-                onSuccess: (file) =>
-                  onLoad(new File([file], `${match.name}, not found.csv`, { type: 'text/csv' })),
+                onSuccess: (file) => onLoad(new File([file], leftName, { type: 'text/csv' })),
               })
             }
           >
-            … as new companies
+            as new companies
           </Button>
-        </>
+        </p>
       )}
-      <Button look="quiet" className="underline" onClick={onWeights}>
+      <Button look="quiet" className="-ml-1.5 text-[13px] underline" onClick={onWeights}>
         how it was weighed
       </Button>
       {enriching && <EnrichDialog match={match} onClose={() => setEnriching(false)} />}

@@ -1,0 +1,162 @@
+import { expect, test } from '@playwright/test';
+import Database from 'better-sqlite3';
+import { parse } from 'csv-parse/sync';
+import { readFile } from 'node:fs/promises';
+import { axeFindsNothing } from './axe.ts';
+import { Hand, WAYS } from './hand.ts';
+
+/** One's own companies found again in the universe, settled by keys, and what is made of them. */
+
+interface Known {
+  key: string;
+  name: string;
+  registration: string;
+  web: string;
+  town: string;
+}
+
+/** Companies of the demo that alone have their domain, in one country. */
+function known(limit: number): Known[] {
+  const db = new Database('test-results/data-demo/universe.sqlite', { readonly: true });
+  const found = db
+    .prepare<[number], Known>(
+      `SELECT key, name, registration, web, town FROM company c WHERE registration IS NOT NULL AND web IS NOT NULL AND town IS NOT NULL
+         AND country = 'CZ' AND people_known = 1 AND (SELECT count(*) FROM company o WHERE o.web = c.web) = 1 ORDER BY id LIMIT ?`,
+    )
+    .all(limit);
+  db.close();
+  return found;
+}
+
+/** A file of some of them by domain, some by number, one by a name alone, and one that nobody knows. */
+function visitors(firms: readonly Known[]): Buffer {
+  const lines = firms.map(({ name, registration, web, town }, i) =>
+    i === 0
+      ? [name.toUpperCase(), '', '', '', '1']
+      : i % 2
+        ? ['', '', `https://www.${web}/contact`, '', String(i + 1)]
+        : ['', `CZ${registration}`, '', town, String(i + 1)],
+  );
+  lines.push(['Nowhere Known Brothers', '', '', 'Brno', '99']);
+  const rows = [['Company', 'Registration number', 'Website', 'Town', 'Stand'], ...lines];
+  return Buffer.from(rows.map((row) => row.map((cell) => `"${cell}"`).join(',')).join('\n'));
+}
+
+for (const by of WAYS)
+  test(`J17: one’s own firms by domain, the doubtful settled by hand, then their people, by ${by}`, async ({
+    page,
+  }) => {
+    const firms = known(9);
+    const hand = new Hand(page, by);
+    await page.goto('/sources');
+    await hand.click('Match a file');
+    await page.getByLabel('File of companies').setInputFiles({
+      name: `visitors ${by}.csv`,
+      mimeType: 'text/csv',
+      buffer: visitors(firms),
+    });
+    hand.acts++;
+    await expect(page.getByLabel('rows to match: 10')).toBeVisible();
+    await hand.click('Match them');
+    const roll = page.getByRole('complementary', { name: `visitors ${by}` });
+    await expect(roll.getByLabel(/match rate: 8\d %/)).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByText('the file, row 2')).toBeVisible();
+    await hand.key('1');
+    await expect(roll.getByLabel('match rate: 90 %')).toBeVisible();
+    await hand.key('p');
+    await expect(page.getByText('all people')).toBeVisible();
+    const before = await hand.tally();
+    await hand.type('head+; title not assistant');
+    await expect(page.locator('ol[aria-label="Lines"] > li')).toHaveCount(3);
+    expect(hand.acts).toBeLessThanOrEqual(7);
+    const left = await hand.tally();
+    expect(before).toBeGreaterThan(0);
+    expect(left).toBeLessThanOrEqual(before);
+    const db = new Database('test-results/data-demo/universe.sqlite', { readonly: true });
+    const people = db
+      .prepare<[string], number>(
+        'SELECT count(*) FROM person p JOIN company c ON c.id = p.company_id WHERE c.key IN (SELECT value FROM json_each(?))',
+      )
+      .pluck()
+      .get(JSON.stringify(firms.map(({ key }) => key)));
+    db.close();
+    expect(before).toBe(people);
+  });
+
+test('the file comes back with columns, the rest becomes a file, and all of it is undone or removed', async ({
+  page,
+}) => {
+  const firms = known(9);
+  const hand = new Hand(page);
+  await page.goto('/sources?load=match');
+  // Pasted as from a sheet.
+  await page.getByLabel(/Or paste a column/).fill(visitors(firms).toString().replaceAll('","', '"\t"'));
+  await hand.click('Use what is pasted');
+  await page.getByLabel('Name of the match').fill('Fair of Brno');
+  await hand.click('Match them');
+  const roll = page.getByRole('complementary', { name: 'Fair of Brno' });
+  await expect(roll.getByLabel(/match rate: 8\d %/)).toBeVisible({ timeout: 60_000 });
+  const counted = page.getByRole('region', { name: 'Settle the doubtful' });
+  await expect(counted).toContainText('the file, row 2');
+  await page.keyboard.press('0');
+  await expect(counted).toContainText('1 settled, 0 left');
+  await page.keyboard.press('Control+z');
+  await expect(counted).toContainText('0 settled, 1 left');
+
+  await hand.click(/The file with columns/);
+  const whole = await hand.download(() => hand.click(/^Write 10 rows/));
+  const rows = parse<Record<string, string>>(whole, { bom: true, columns: true });
+  expect(rows).toHaveLength(10);
+  expect(rows[1]).toMatchObject({ Stand: '2', Match: 'sure, by domain', 'Company key': firms[1]!.key });
+  expect(rows[2]).toMatchObject({ Stand: '3', Match: 'sure, by number', 'Company key': firms[2]!.key });
+  // The file's own column stays as it came, beside that of the universe.
+  expect([rows[1]!.Company, rows[1]!['Company (universe)']]).toEqual(['', firms[1]!.name]);
+  expect(rows[9]).toMatchObject({ Match: 'none', 'Company key': '' });
+
+  const [download] = await Promise.all([page.waitForEvent('download'), hand.click('as a file')]);
+  const rest = parse<Record<string, string>>(await readFile(await download.path()), {
+    bom: true,
+    columns: true,
+  });
+  expect(rest.map(({ Stand }) => Stand)).toContain('99');
+  await hand.click('as new companies');
+  await expect(page.getByLabel(/^companies: /)).toBeVisible();
+  await page.goBack();
+  await expect(roll.getByLabel(/match rate/)).toBeVisible();
+
+  // What the file says goes onto the list, and is a column there.
+  await hand.click(/^Make a list of/);
+  await hand.click(/^Open “Fair of Brno” on the Desk/);
+  await expect(page.locator('[data-row]').first()).toBeVisible();
+  await hand.click(/^Columns/);
+  await page.getByRole('checkbox', { name: 'From its file' }).check();
+  await page.keyboard.press('Escape');
+  await expect(page.locator(`[data-row="${firms[1]!.key}"]`)).toContainText('Stand: 2');
+
+  await page.goto('/sources');
+  await page.getByRole('button', { name: 'Remove Fair of Brno' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByRole('link', { name: 'Fair of Brno' })).toHaveCount(0);
+});
+
+test('axe finds nothing on a match, its doubtful, its rows and its weights, by day and by night', async ({
+  page,
+}) => {
+  await page.goto('/sources?load=match');
+  await page.getByLabel('File of companies').setInputFiles({
+    name: 'axe.csv',
+    mimeType: 'text/csv',
+    buffer: visitors(known(5)),
+  });
+  await expect(page.getByLabel('rows to match: 6')).toBeVisible();
+  await axeFindsNothing(page, 'a file to be matched');
+  await page.getByRole('button', { name: 'Match them' }).click();
+  await expect(page.getByText('Settle the doubtful')).toBeVisible({ timeout: 60_000 });
+  await axeFindsNothing(page, 'the doubtful');
+  await page.getByRole('button', { name: 'All as a table' }).click();
+  await expect(page.getByRole('heading', { name: 'All rows' })).toBeVisible();
+  await axeFindsNothing(page, 'the rows');
+  await page.getByRole('button', { name: 'how it was weighed' }).click();
+  await expect(page.getByRole('heading', { name: 'How it was weighed' })).toBeVisible();
+  await axeFindsNothing(page, 'the weights');
+});
