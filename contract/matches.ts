@@ -15,7 +15,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { ComparedField, Feature, Mark } from '../core/match/compare.ts';
-import type { SureBy } from '../core/match/outcome.ts';
+import { PRECISION, type SureBy } from '../core/match/outcome.ts';
 import type { ListView } from './lists.ts';
 import { FileReadingBody } from './load-requests.ts';
 
@@ -34,7 +34,7 @@ export class MatchBody extends FileReadingBody {
   @IsNumber()
   @Min(0.5)
   @Max(0.9999)
-  precision = 0.99;
+  precision = PRECISION;
 }
 
 /** How a row is settled: one of its candidates taken, none of them, or open again. */

@@ -126,9 +126,10 @@ function careless(name: string, country: string, chance: Chance, typo: number): 
   if (chance.in(0.12)) text = misspelt(chance, text);
   if (chance.in(typo)) text = mistyped(text, chance);
   words = text.split(' ');
-  if (words.length > 1 && chance.in(0.08)) text = [...words.slice(1), words[0]].join(' ');
-  else if (words.length > 1 && chance.in(0.08)) text = words.slice(0, -1).join(' ');
-  else if (words.length > 1 && chance.in(0.05)) text = words.join('');
+  const order = chance.next();
+  if (words.length > 1 && order < 0.08) text = [...words.slice(1), words[0]].join(' ');
+  else if (words.length > 1 && order < 0.16) text = words.slice(0, -1).join(' ');
+  else if (words.length > 1 && order < 0.2) text = words.join('');
   if (chance.in(0.55))
     text += ` ${chance.in(0.85) ? legalForm(chance, country, 10) : chance.pick(['Ltd', 'GmbH', 's.r.o.'])}`;
   return text;

@@ -7,7 +7,10 @@ import { sureBy } from './outcome.ts';
 import { rareWordOf, wordsOf } from './words-of-score.ts';
 import { fold } from '../text/fold.ts';
 
-const names = { countOf: (word: string) => (word === 'works' || word === 'lakovna' ? 800 : 2), companies: 10_000 };
+const names = {
+  countOf: (word: string) => (word === 'works' || word === 'lakovna' ? 800 : 2),
+  companies: 10_000,
+};
 const ready = (firm: Firm) => readyFirm(firm, (domain) => domain === 'freemail.example');
 const compared = (a: Partial<Firm>, b: Partial<Firm>) =>
   compare(ready(firmWith(a)), ready(firmWith(b)), names);

@@ -66,7 +66,7 @@ export function streetParts(street: string): { name: string; house: string | nul
     .replace(/strasse\b/g, 'str')
     .replace(/(?<=[a-z]{3})str\b/g, '')
     .replace(STREET_WORDS, ' ')
-    .replace(/\d+[a-z]?\b/g, ' ')
+    .replace(/\b\d{1,5}[a-z]?\b/g, ' ')
     .replace(/[^a-z]+/g, ' ')
     .trim();
   return { name, house };

@@ -25,10 +25,7 @@ const VAT: Readonly<Record<string, RegExp>> = {
 export function comparedNumber(number: string | null, country: string | null): string | null {
   if (number === null) return null;
   const plain = number.toUpperCase().replace(/[^A-Z0-9]/g, '');
-  const forms =
-    country && VAT[country]
-      ? [[country, VAT[country]] as const]
-      : (Object.entries(VAT) as [string, RegExp][]);
+  const forms = country && VAT[country] ? [[country, VAT[country]] as const] : Object.entries(VAT);
   for (const [of, form] of forms) {
     const inside = form.exec(plain)?.[1];
     if (inside) return plainRegistration(inside, of);
