@@ -6,6 +6,7 @@ import { megabytes } from './figures.ts';
 import { measureFiles } from './files.ts';
 import { measureLists } from './lists.ts';
 import { measureMarket } from './market.ts';
+import { measureMatching } from './matching.ts';
 import { measureServing } from './serving.ts';
 
 /** Measures everything over the universe in a folder: `main --data DIR --tapes N --sqlite-every N --only PART`. */
@@ -18,6 +19,7 @@ const PARTS = {
   browser: () => measureBrowser(dir),
   files: () => measureFiles(dir),
   lists: () => measureLists(dir),
+  matching: () => measureMatching(dir),
 };
 
 const { values } = parseArgs({

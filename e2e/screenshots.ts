@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { baseOf } from './ports.ts';
+import { fairVisitors } from './fair-visitors.ts';
 
 const LINES = [
   'must nace 16.23 16.25 25.51',
@@ -142,6 +143,21 @@ test('lists, their review and a spot check', async ({ page }) => {
     await expect(page.getByText(new RegExp(`^number ${i + 2} of 60`))).toBeVisible();
   }
   await shot(page, 'spot-check');
+});
+
+test('a file that is matched', async ({ page }) => {
+  await page.goto('/sources?load=match');
+  await page.getByLabel('File of companies').setInputFiles({
+    name: 'fair-visitors-poznan.csv',
+    mimeType: 'text/csv',
+    buffer: fairVisitors('data-demo/48000', 412),
+  });
+  await expect(page.getByLabel(/^rows to match: /)).toBeVisible();
+  await page.getByRole('button', { name: 'Match them' }).click();
+  await expect(page.getByText('Settle the doubtful')).toBeVisible({ timeout: 60_000 });
+  await page.keyboard.press('j');
+  await expect(page.getByText('Why')).toBeVisible();
+  await shot(page, 'match');
 });
 
 test('what hangs on companies', async ({ page }) => {
