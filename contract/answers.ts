@@ -17,6 +17,8 @@ import type {
   TakenAnswer,
 } from './lists.ts';
 import type {
+  DoublesAnswer,
+  JoinsAnswer,
   MatchAnswer,
   MatchesAnswer,
   MatchListAnswer,
@@ -120,6 +122,11 @@ export interface Answers {
   'get /matches/{id}/rows/{row}': MatchPairAnswer;
   'put /matches/{id}/rows': SettledAnswer;
   'post /matches/{id}/list': MatchListAnswer;
+  'get /doubles': DoublesAnswer;
+  'post /doubles': Begun;
+  'post /doubles/join': Begun;
+  'get /companies/{key}/joins': JoinsAnswer;
+  'post /companies/{key}/apart': Begun;
   'get /jobs': { jobs: Job[] };
   'get /jobs/{id}': JobAnswer;
   'post /jobs/{id}/cancel': { cancelling: true };

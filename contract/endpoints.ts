@@ -11,7 +11,7 @@ import {
   OverlapBody,
   VerdictBody,
 } from './lists.ts';
-import { MatchBody, MatchFileBody, MatchListBody, SettleBody } from './matches.ts';
+import { ApartBody, MatchBody, MatchFileBody, MatchListBody, SettleBody } from './matches.ts';
 import { ColumnSetBody, NoteBody } from './own-requests.ts';
 import { PaperBody } from './paper-requests.ts';
 import {
@@ -122,6 +122,14 @@ export const ENDPOINTS: readonly Endpoint[] = [
     file: 'text/csv',
   }),
   remove('/matches/{id}', 'remove a match', GONE),
+  get('/doubles', 'companies that the universe may have twice: the last search for them'),
+  post('/doubles', 'look for companies that the universe has twice, as a job', { status: JOB }),
+  post('/doubles/join', 'join the doubles that are sure or settled, as a job', { status: JOB }),
+  get('/companies/{key}/joins', 'what was joined to a company'),
+  post('/companies/{key}/apart', 'take a record out of a company that it was joined to, as a job', {
+    body: ApartBody,
+    status: JOB,
+  }),
   remove('/sources/{key}', 'removes a source and what only it had', { status: JOB }),
   post('/demo', 'makes the demo universe', { body: DemoBody, status: JOB }),
   get('/jobs', 'jobs that run, and those that ended lately'),

@@ -101,6 +101,8 @@ export class MatchFileBody {
 
 export interface MatchView {
   id: string;
+  /** Rows of a file, or companies of the universe that may be there twice. */
+  of: 'file' | 'doubles';
   name: string;
   fileName: string;
   person: string;
@@ -213,4 +215,24 @@ export interface MatchListAnswer {
   added: number;
   of: number;
   origins: number[];
+}
+
+/** What is taken out of a company: the key under which it was joined. */
+export class ApartBody {
+  @IsString()
+  @MaxLength(200)
+  gone!: string;
+}
+
+export interface DoublesAnswer {
+  /** Companies without a registration number: of the others none is there twice. */
+  withoutNumber: number;
+  /** How many companies were joined to others. */
+  joined: number;
+  /** The last search; null where there was none. */
+  match: MatchView | null;
+}
+
+export interface JoinsAnswer {
+  joins: { gone: string; how: SureBy | 'hand'; chance: number | null; person: string; at: string }[];
 }

@@ -307,7 +307,7 @@ export type JobState = 'running' | 'done' | 'failed' | 'cancelled';
 
 export interface Job {
   id: string;
-  kind: 'load' | 'read' | 'remove' | 'export' | 'demo' | 'match';
+  kind: 'load' | 'read' | 'remove' | 'export' | 'demo' | 'match' | 'join';
   title: string;
   state: JobState;
   done: number;

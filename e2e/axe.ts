@@ -4,10 +4,24 @@ import { expect, type Page } from '@playwright/test';
 /** Holds what is shown to every rule of axe by day, and to that of contrast by night: nothing but colours is other then. */
 export async function axeFindsNothing(page: Page, what: string): Promise<void> {
   await page.emulateMedia({ colorScheme: 'light' });
+  await atRest(page);
   await clean(new AxeBuilder({ page }), `${what}, by day`);
   await page.emulateMedia({ colorScheme: 'dark' });
+  await atRest(page);
   await clean(new AxeBuilder({ page }).withRules(['color-contrast']), `${what}, by night`);
   await page.emulateMedia({ colorScheme: 'light' });
+}
+
+/** Waits until what comes or goes has done so: what is half there has half its contrast. */
+async function atRest(page: Page): Promise<void> {
+  await page.evaluate(() =>
+    Promise.all(
+      document
+        .getAnimations()
+        .filter((animation) => animation instanceof CSSTransition)
+        .map((transition) => transition.finished.catch(() => null)),
+    ),
+  );
 }
 
 async function clean(axe: AxeBuilder, what: string): Promise<void> {

@@ -1,9 +1,10 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import Database from 'better-sqlite3';
 import { parse } from 'csv-parse/sync';
 import { readFile } from 'node:fs/promises';
 import { axeFindsNothing } from './axe.ts';
 import { Hand, WAYS } from './hand.ts';
+import { baseOf } from './ports.ts';
 
 /** One's own companies found again in the universe, settled by keys, and what is made of them. */
 
@@ -159,4 +160,56 @@ test('axe finds nothing on a match, its doubtful, its rows and its weights, by d
   await page.getByRole('button', { name: 'how it was weighed' }).click();
   await expect(page.getByRole('heading', { name: 'How it was weighed' })).toBeVisible();
   await axeFindsNothing(page, 'the weights');
+});
+
+/** Loads a file of companies as a source, as the reading screen does. */
+async function load(page: Page, name: string, lines: string[]): Promise<void> {
+  await page.goto(`${baseOf('empty')}/sources?load`);
+  await page.getByLabel('File of companies').setInputFiles({
+    name: `${name}.csv`,
+    mimeType: 'text/csv',
+    buffer: Buffer.from(lines.join('\n')),
+  });
+  await page.getByRole('button', { name: 'Load it' }).click();
+  await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toBeVisible();
+}
+
+test('two sources that name one company differently are made one universe, and two again on its profile', async ({
+  page,
+}, { retry }) => {
+  const [register, directory] = [`register ${retry}`, `directory ${retry}`];
+  await load(page, register, [
+    'Company,Registration number,Country,Town,Postcode,Street',
+    `Zarmysko Stolařství s.r.o.,2500011${retry},CZ,Boskovice,680 01,Lipová 18`,
+    ...Array.from(
+      { length: 30 },
+      (_, i) => `Othermark ${i} Bau GmbH,4000${retry}${100 + i},DE,Bremen,28195,Polweg ${i}`,
+    ),
+  ]);
+  await load(page, directory, [
+    'Company,Country,Town,Postcode,Street,Phone,Website',
+    'ZARMYSKO STOLARSTVI,CZ,Boskovice,68001,Lipova 18,+420 000 041 228,zarmysko.example',
+  ]);
+  const universe = async () =>
+    ((await (await page.request.get(`${baseOf('empty')}/api/health`)).json()) as { universe: number })
+      .universe;
+  const before = await universe();
+  const doubles = page.getByRole('region', { name: 'Doubles' });
+  await doubles.getByRole('button', { name: /^Look/ }).click();
+  await doubles.getByRole('link', { name: /1 found/ }).click();
+  await page.getByRole('button', { name: 'Join the 1 doubles' }).click();
+  await page.getByRole('button', { name: 'Join them' }).click();
+  await expect.poll(universe).toBe(before - 1);
+  await page.goto(`${baseOf('empty')}/desk?company=CZ-2500011${retry}`);
+  // The web address is of the one, the number of the other.
+  await expect(page.getByRole('link', { name: 'zarmysko.example' }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'take apart' }).click();
+  await expect.poll(universe).toBe(before);
+  await expect(page.getByRole('button', { name: 'take apart' })).toHaveCount(0);
+  for (const name of [register, directory]) {
+    await page.goto(`${baseOf('empty')}/sources`);
+    await page.getByRole('button', { name: `Remove ${name}` }).click();
+    await page.getByRole('button', { name: 'Remove', exact: true }).click();
+    await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toHaveCount(0);
+  }
 });

@@ -14,6 +14,8 @@ const ENTRIES = [
   'server/load/rows-worker.ts',
   'server/lists/worker.ts',
   'server/match/match-worker.ts',
+  'server/match/doubles-worker.ts',
+  'server/load/join-worker.ts',
   'server/exports/worker.ts',
   'server/exports/csv-worker.ts',
   'server/paper/worker.ts',

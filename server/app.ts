@@ -11,6 +11,7 @@ import { ROOT } from './reference.ts';
 import { checkRoutes } from './routes/checks.ts';
 import { contactRoutes } from './routes/contacts.ts';
 import { countingRoutes } from './routes/counting.ts';
+import { doublesRoutes } from './routes/doubles.ts';
 import { listRoutes } from './routes/lists.ts';
 import { marketRoutes } from './routes/market.ts';
 import { ownRoutes } from './routes/own.ts';
@@ -31,6 +32,7 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
     marketRoutes(services),
     sourceRoutes(services, uploads),
     matchRoutes(services, uploads),
+    doublesRoutes(services),
     listRoutes(services),
     checkRoutes(services),
     tapeRoutes(services),

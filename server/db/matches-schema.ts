@@ -3,6 +3,7 @@ export const matchesMigrations: readonly string[] = [
   `
   CREATE TABLE match (
     id TEXT PRIMARY KEY,                -- of the job that made it
+    of TEXT NOT NULL,                   -- file: rows of a file; doubles: companies of the universe without a number
     name TEXT NOT NULL,
     file_name TEXT NOT NULL,
     header TEXT NOT NULL,               -- JSON list of headings
@@ -49,5 +50,8 @@ export const matchesMigrations: readonly string[] = [
     PRIMARY KEY (match, row, nth),
     FOREIGN KEY (match, row) REFERENCES match_row (match, row) ON DELETE CASCADE
   ) STRICT, WITHOUT ROWID;
+
+  -- Companies that were taken apart, or said to be none of the others: they are not offered to each other again. a < b.
+  CREATE TABLE company_apart (a TEXT NOT NULL, b TEXT NOT NULL, PRIMARY KEY (a, b)) STRICT, WITHOUT ROWID;
   `,
 ];

@@ -259,4 +259,15 @@ export const universeMigrations: readonly string[] = [
   -- Jobs whose change is in the universe: written with the change itself, so that what is said of a job is what became of it.
   CREATE TABLE landed_job (job TEXT PRIMARY KEY, result TEXT NOT NULL) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- Companies that were joined to another by the matcher or by hand: records that come under the key that is gone belong to the
+  -- other. A record whose own key is not its company's says so, so that it can be taken apart again.
+  CREATE TABLE company_join (
+    gone TEXT PRIMARY KEY, key TEXT NOT NULL,
+    how TEXT NOT NULL,      -- number, domain or name: what it was sure by; hand
+    chance REAL, person TEXT NOT NULL, at TEXT NOT NULL
+  ) STRICT, WITHOUT ROWID;
+  CREATE INDEX join_of_key ON company_join (key);
+  ALTER TABLE record ADD COLUMN own_key TEXT;
+  `,
 ];

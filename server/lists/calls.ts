@@ -14,6 +14,7 @@ import {
   removeOrigins,
   takeOff,
 } from '../tables/lists/members.ts';
+import { followKeys } from '../tables/lists/follow-keys.ts';
 import { rollOf } from '../tables/lists/roll.ts';
 import { describeMembers, judge, takeBackDetails, takeBackVerdicts } from '../tables/lists/verdicts.ts';
 import { chooseWanted, type Wanted } from '../tables/lists/wanted.ts';
@@ -33,6 +34,7 @@ export const listCalls = {
   takeOff,
   putBack,
   copyMembers,
+  followKeys,
   judge,
   takeBackVerdicts,
   describe: describeMembers,

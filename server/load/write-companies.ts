@@ -1,5 +1,6 @@
 import type { Db } from '../db/open.ts';
 import { companyWriter } from '../tables/company.ts';
+import { joinsOf } from '../tables/company-joins.ts';
 import type { ReadyCompany } from './company-batcher.ts';
 
 /**
@@ -11,20 +12,26 @@ export class CompanyLoad {
   readonly joined = new Set<number>();
   private readonly writer;
   private readonly addRecord;
+  private readonly joinedTo;
   private last: number;
 
   constructor(db: Db, revision: number) {
     this.writer = companyWriter(db, revision);
-    this.addRecord = db.prepare('INSERT INTO record (source_id, company_id, row, cells) VALUES (?, ?, ?, ?)');
+    this.addRecord = db.prepare(
+      'INSERT INTO record (source_id, company_id, row, cells, own_key) VALUES (?, ?, ?, ?, ?)',
+    );
+    this.joinedTo = joinsOf(db);
     this.last = db.prepare<[], number>('SELECT COALESCE(max(id), 0) FROM company').pluck().get()!;
   }
 
   write(companies: readonly ReadyCompany[]): void {
     for (const company of companies) {
-      let id = this.writer.find(company.key);
-      if (id === null) this.writer.insert((id = ++this.last), company.key, company, company.sources);
+      const key = this.joinedTo.get(company.key) ?? company.key;
+      let id = this.writer.find(key);
+      if (id === null) this.writer.insert((id = ++this.last), key, company, company.sources);
       else this.joined.add(id);
-      for (const [source, row, cells] of company.records) this.addRecord.run(source, id, row, cells);
+      const own = key === company.key ? null : company.key;
+      for (const [source, row, cells] of company.records) this.addRecord.run(source, id, row, cells, own);
     }
   }
 }

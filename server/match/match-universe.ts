@@ -25,12 +25,21 @@ export interface MatchedUniverse extends Matching<string> {
   ofWord(word: string): number;
 }
 
-/** Lines up the rows of a file with all companies of a universe. Candidates are named by key. */
+/** Rows that are companies of the universe themselves. */
+export interface OwnRows {
+  /** Their ids, in the order of the rows. */
+  ids: readonly number[];
+  /** Whether a row and a company stay apart, whatever speaks for them. */
+  apart(row: number, key: string): boolean;
+}
+
+/** Lines up the rows of a file, or some of its own companies, with all companies of a universe. Candidates are named by key. */
 export function matchUniverse(
   universe: Db,
   firms: readonly Firm[],
   precision: number,
   told: Told,
+  own: OwnRows | null = null,
 ): MatchedUniverse {
   const companies = countCompanies(universe);
   const rows = firms.map((firm) => readyFirm(firm, isFreeMail));
@@ -46,28 +55,32 @@ export function matchUniverse(
   }
   const look = firmFinder(universe);
   const readied = new Map<number, { company: string; ready: ReadyFirm }>();
-  const found = finder.candidates(MOST_COMPARED).map((own) =>
-    own.map(({ company }) => {
+  const found = finder.candidates(MOST_COMPARED).map((some, row) =>
+    some.flatMap(({ company }) => {
+      if (own?.ids[row] === company) return [];
       let one = readied.get(company);
       if (!one) {
         const { key, firm } = look(company);
         readied.set(company, (one = { company: key, ready: readyFirm(firm, isFreeMail) }));
       }
-      return one;
+      return own?.apart(row, one.company) ? [] : [one];
     }),
   );
+  // A row that is of the universe has what it has there itself, too.
+  const itself = own ? 1 : 0;
+  const sharing = (key: number) => Math.max(0, finder.sharing(key) - itself);
   const frequencies = {
     companies,
     ofWord: (word: string) => finder.withWord(word),
-    ofDomain: (domain: string) => finder.sharing(domainKey(domain)),
-    ofPhone: (phone: string) => finder.sharing(phoneKey(phone)),
-    ofHouse: (row: ReadyFirm) => finder.sharing(houseKey(row)!),
-    ofSwitchboard: (phone: string) => finder.sharing(switchboardKey(phone)),
+    ofDomain: (domain: string) => sharing(domainKey(domain)),
+    ofPhone: (phone: string) => sharing(phoneKey(phone)),
+    ofHouse: (row: ReadyFirm) => sharing(houseKey(row)!),
+    ofSwitchboard: (phone: string) => sharing(switchboardKey(phone)),
   } satisfies Frequencies;
   const matching = matchRows(rows, found, strangers, frequencies, precision, (row) => {
     if (row % A_LOOK === 0) told(row, rows.length, 'rows compared');
   });
   const shared: Shared = {};
-  for (const row of rows) for (const key of sharedKeys(row)) shared[key] = finder.sharing(key);
+  for (const row of rows) for (const key of sharedKeys(row)) shared[key] = sharing(key);
   return { ...matching, shared, companies, ofWord: frequencies.ofWord };
 }

@@ -1,19 +1,17 @@
 import { statSync } from 'node:fs';
 import { workerData } from 'node:worker_threads';
-import { COMPARED } from '../../core/match/compare.ts';
-import { compare } from '../../core/match/compare.ts';
 import { readyFirm, type Firm } from '../../core/match/firm.ts';
 import { sameRow } from '../../core/match/same-row.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import { firmReader } from '../../core/records/read-firm.ts';
 import { Problem } from '../../core/tape/problem.ts';
-import { openMatches, openUniverse } from '../db/open.ts';
+import { openUniverse } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { dataRows, type FileReading } from '../load/read-file.ts';
 import { loadGazetteer } from '../reference.ts';
-import { addMatch, type MatchRowMade } from '../tables/matches.ts';
+import { keepMatch, tellMatching } from './keep-match.ts';
 import { matchUniverse } from './match-universe.ts';
-import { firmByKey, isFreeMail, universeMark } from './universe-firms.ts';
+import { isFreeMail } from './universe-firms.ts';
 
 /** The thread that lines a file up with the universe; what it comes to is written at once, at its end. */
 
@@ -76,56 +74,21 @@ async function match(data: MatchJobData & { job: string }): Promise<Record<strin
   const universe = openUniverse(dir, { readonly: true });
   // One state of the universe from the first company to the last.
   universe.exec('BEGIN');
-  const mark = universeMark(universe);
   const matched = rows.filter(({ firm, twiceOf }) => firm !== null && twiceOf === null);
   const matching = matchUniverse(
     universe,
     matched.map(({ firm }) => firm!),
     precision,
-    (done, total, doing) => {
-      stopIfCancelled();
-      tellProgress(done, total, doing);
-    },
+    tellMatching,
   );
   const outcomes = new Map(matched.map(({ row }, i) => [row, matching.rows[i]!]));
-  const names = { countOf: matching.ofWord, companies: matching.companies };
-  const made = function* (): Generator<MatchRowMade> {
-    for (const { row, cells, firm, twiceOf } of rows) {
-      const found = outcomes.get(row);
-      const ready = firm && readyFirm(firm, isFreeMail);
-      yield {
-        row,
-        cells,
-        firm,
-        twiceOf,
-        outcome: found?.outcome ?? (firm === null ? 'unreadable' : 'twice'),
-        candidates: (found?.candidates ?? []).map(({ company, chance, by }, nth) => {
-          // In what the best agrees is asked of the doubtful, to settle them together.
-          const other = nth === 0 && found!.outcome === 'doubtful' ? firmByKey(universe, company) : null;
-          const marks = other && ready && compare(ready, readyFirm(other, isFreeMail), names).marks;
-          return {
-            key: company,
-            chance,
-            by,
-            agrees: marks ? COMPARED.filter((field) => marks[field] === 'equal') : [],
-          };
-        }),
-      };
-    }
-  };
-  stopIfCancelled();
-  const db = openMatches(dir);
-  const { model, limits, learning, shared, companies } = matching;
-  addMatch(
-    db,
-    {
-      ...{ id: job, name, fileName, header, mapping, person, madeAt: Date.now(), universe: mark, companies },
-      ...{ rows: all, notData, model, limits, learning, precision, shared },
-    },
-    made(),
+  keepMatch(
+    dir,
+    universe,
+    { ...{ id: job, of: 'file', name, fileName, header, mapping, person, rows: all, notData, precision } },
+    matching,
+    rows.map((row) => ({ ...row, found: outcomes.get(row.row) ?? null })),
   );
-  db.close();
-  universe.close();
   return { match: job };
 }
 

@@ -45,6 +45,24 @@ export function* allFirms(universe: Db): Generator<{ id: number; firm: Firm }> {
     yield { id: row[0] as unknown as number, firm: firmOf(row, 1) };
 }
 
+/** Companies that have no registration number, at most `most`, in the order of their ids. */
+export function firmsWithoutNumber(universe: Db, most: number): { id: number; key: string; firm: Firm }[] {
+  const rows = universe
+    .prepare(
+      `SELECT c.id, c.key, ${COLUMNS} FROM company c WHERE c.registration IS NULL ORDER BY c.id LIMIT ?`,
+    )
+    .raw()
+    .all(most) as [number, ...FirmRow][];
+  return rows.map((row) => ({ id: row[0], key: row[1], firm: firmOf(row as unknown as FirmRow, 2) }));
+}
+
+export function countWithoutNumber(universe: Db): number {
+  return universe
+    .prepare<[], number>('SELECT count(*) FROM company WHERE registration IS NULL')
+    .pluck()
+    .get()!;
+}
+
 /** Looks companies up, by id. */
 export function firmFinder(universe: Db): (id: number) => { key: string; firm: Firm } {
   const one = universe.prepare(`SELECT c.key, ${COLUMNS} FROM company c WHERE c.id = ?`).raw();

@@ -18,12 +18,13 @@ import type { Tape } from '../../core/tape/nodes.ts';
 import { fold } from '../../core/text/fold.ts';
 import { body, goneSignal, HttpProblem, queryText } from '../http/check.ts';
 import type { Services } from '../services.ts';
+import { joinOf } from '../tables/company-joins.ts';
 import { allLists } from '../tables/lists/list-rows.ts';
 import { allSavedTapes } from '../tables/saved-tapes.ts';
 import { calls } from '../engine/calls.ts';
 
 /** Counts, rows and typed lines: all answered by the counting thread. */
-export function countingRoutes({ engine, workspace, listsDb }: Services): Router {
+export function countingRoutes({ engine, universe, workspace, listsDb }: Services): Router {
   const routes = Router();
   const MOST_NAMED = 6;
 
@@ -104,14 +105,16 @@ export function countingRoutes({ engine, workspace, listsDb }: Services): Router
     response.json(answer);
   });
   routes.get('/companies/:key', async (request, response) => {
-    const profile = await engine.call(calls.profile, [request.params.key]);
+    const { key } = request.params;
+    // A company that was joined to another is found there.
+    const profile =
+      (await engine.call(calls.profile, [key])) ??
+      (await engine.call(calls.profile, [joinOf(universe, key) ?? key]));
     if (!profile)
-      throw new HttpProblem(
-        404,
-        'unknown-company',
-        `There is no company "${request.params.key}" in this universe.`,
-        { field: 'key', value: request.params.key },
-      );
+      throw new HttpProblem(404, 'unknown-company', `There is no company "${key}" in this universe.`, {
+        field: 'key',
+        value: key,
+      });
     response.json(profile);
   });
   routes.get('/records/:subject/:key', async (request, response) => {

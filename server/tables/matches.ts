@@ -9,6 +9,7 @@ import type { Db } from '../db/open.ts';
 
 export interface MatchMade {
   id: string;
+  of: MatchView['of'];
   name: string;
   fileName: string;
   header: string[];
@@ -45,11 +46,14 @@ export function addMatch(db: Db, match: MatchMade, rows: Iterable<MatchRowMade>)
     'INSERT INTO match_candidate (match, row, nth, key, chance, by, agrees) VALUES (?, ?, ?, ?, ?, ?, ?)',
   );
   db.transaction(() => {
+    // Of searches for doubles only the last is of use.
+    if (match.of === 'doubles') db.prepare("DELETE FROM match WHERE of = 'doubles'").run();
     db.prepare(
-      `INSERT INTO match (id, name, file_name, header, mapping, person, made_at, universe, companies, rows, not_data, model, limits, learning, precision, shared)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      `INSERT INTO match (id, of, name, file_name, header, mapping, person, made_at, universe, companies, rows, not_data, model, limits, learning, precision, shared)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     ).run(
       match.id,
+      match.of,
       match.name,
       match.fileName,
       JSON.stringify(match.header),
@@ -91,6 +95,7 @@ const STATE = "CASE settled WHEN 'taken' THEN 'settled' WHEN 'none' THEN 'none' 
 
 interface MatchRow {
   id: string;
+  of: MatchView['of'];
   name: string;
   file_name: string;
   person: string;
@@ -137,6 +142,7 @@ function viewOf(db: Db, match: MatchRow, now: string): MatchView {
   const sure = { number: sum('sure', 'number'), domain: sum('sure', 'domain'), name: sum('sure', 'name') };
   return {
     id: match.id,
+    of: match.of,
     name: match.name,
     fileName: match.file_name,
     person: match.person,
@@ -345,4 +351,49 @@ export function removeMatch(db: Db, id: string): void {
 
 export function hasMatch(db: Db, id: string): boolean {
   return db.prepare('SELECT 1 FROM match WHERE id = ?').get(id) !== undefined;
+}
+
+/** The search for doubles that is kept; the newest where there are several. */
+export function doublesMatch(db: Db): string | null {
+  return (
+    db
+      .prepare<[], string>("SELECT id FROM match WHERE of = 'doubles' ORDER BY made_at DESC LIMIT 1")
+      .pluck()
+      .get() ?? null
+  );
+}
+
+/** Notes that two companies stay apart. */
+export function keepApart(db: Db, pairs: readonly (readonly [string, string])[]): void {
+  const note = db.prepare('INSERT OR IGNORE INTO company_apart (a, b) VALUES (?, ?)');
+  db.transaction(() => {
+    for (const [a, b] of pairs)
+      if (a < b) note.run(a, b);
+      else note.run(b, a);
+  })();
+}
+
+/** Pairs that stay apart, as "a b" with the lesser key first. */
+export function apartPairs(db: Db): ReadonlySet<string> {
+  return new Set(db.prepare<[], string>("SELECT a || ' ' || b FROM company_apart").pluck().all());
+}
+
+/** Takes rows of a search for doubles away whose companies are not there any more. */
+export function forgetRows(db: Db, id: string, gone: ReadonlySet<string>): void {
+  const remove = db.prepare('DELETE FROM match_row WHERE match = ? AND row = ?');
+  db.transaction(() => {
+    let count = 0;
+    const rows = db
+      .prepare<[string], [number, string]>('SELECT row, cells FROM match_row WHERE match = ?')
+      .raw()
+      .all(id);
+    for (const [row, cells] of rows)
+      if (gone.has((JSON.parse(cells) as string[])[0]!)) count += remove.run(id, row).changes;
+    db.prepare('UPDATE match SET rows = rows - ? WHERE id = ?').run(count, id);
+  })();
+}
+
+/** Notes that a match holds for the universe as it is now. */
+export function noteUniverse(db: Db, id: string, universe: string): void {
+  db.prepare('UPDATE match SET universe = ? WHERE id = ?').run(universe, id);
 }

@@ -23,3 +23,20 @@ export function writeNote(workspace: Db, subject: string, key: string, text: str
       )
       .run(subject, key, text, nextVersion());
 }
+
+/** Notes on records that were joined to others: they stand with those, under the note that is there. */
+export function moveNotes(
+  workspace: Db,
+  subject: string,
+  joined: readonly { gone: string; key: string }[],
+): void {
+  workspace.transaction(() => {
+    for (const { gone, key } of joined) {
+      const { text } = noteOn(workspace, subject, gone);
+      if (text === '') continue;
+      const there = noteOn(workspace, subject, key).text;
+      writeNote(workspace, subject, key, there === '' ? text : `${there}\n${text}`);
+      writeNote(workspace, subject, gone, '');
+    }
+  })();
+}

@@ -12,6 +12,7 @@ import { JobProgress } from '../ui/JobProgress.tsx';
 import { LoadFile } from './LoadFile.tsx';
 import { AddressBook } from './AddressBook.tsx';
 import { LoadResult } from './LoadResult.tsx';
+import { Doubles } from './match/Doubles.tsx';
 import { Matches } from './match/Matches.tsx';
 import { MatchPlace } from './match/MatchPlace.tsx';
 
@@ -93,7 +94,7 @@ export function Sources() {
         <h1 className="title text-[25px]">Sources</h1>
         <p className="text-soft">
           The universe is made of these; records of an equal country and registration number, or of an equal
-          name and domain, are one company.
+          name and domain, are one company, and doubles that were joined.
         </p>
         <span className="ml-auto flex gap-2">
           {data && !hasDemo && (
@@ -192,6 +193,7 @@ export function Sources() {
         </p>
       )}
       <Matches />
+      <Doubles />
       <AddressBook />
       {writing.some((job) => job.state !== 'running') && (
         <section className="mt-8">

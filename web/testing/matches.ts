@@ -11,6 +11,7 @@ import { COMPARED, type Mark } from '../../core/match/compare.ts';
 
 export const matchView = (more: Partial<MatchView> = {}): MatchView => ({
   id: 'm1',
+  of: 'file',
   name: 'Fair visitors',
   fileName: 'fair-visitors.csv',
   person: 'Ilona',

@@ -11,6 +11,7 @@ import { useKey } from '../../app/keys.ts';
 import { useOpenList, useOpenTape } from '../../lists/open-list.ts';
 import { useLists } from '../../lists/use-lists.ts';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
+import { DoublesActs } from './DoublesActs.tsx';
 import { EnrichDialog } from './EnrichDialog.tsx';
 import { MatchRoll } from './MatchRoll.tsx';
 import { MatchTable } from './MatchTable.tsx';
@@ -91,7 +92,11 @@ export function MatchPlace({
         match={match}
         onShow={({ states, by }) => show({ show: [states.join(), by].filter(Boolean).join(':') })}
       >
-        <MatchActs match={match} onLoad={onLoad} onWeights={() => show({ show: 'weights' })} />
+        {match.of === 'doubles' ? (
+          <DoublesActs match={match} onWeights={() => show({ show: 'weights' })} />
+        ) : (
+          <MatchActs match={match} onLoad={onLoad} onWeights={() => show({ show: 'weights' })} />
+        )}
       </MatchRoll>
     </main>
   );

@@ -4,6 +4,7 @@ import type { MatchView, RowState } from '../../../contract/matches.ts';
 import type { SureBy } from '../../../core/match/outcome.ts';
 import { useFormat } from '../../app/format.ts';
 import { Roll } from '../../ui/Roll.tsx';
+import { WORDS } from './words.ts';
 import type { RowsShown } from './use-match.ts';
 
 /** The paper of a match: from the rows of the file to those to be matched, and what became of them; each figure opens its rows. */
@@ -20,35 +21,42 @@ export function MatchRoll({
   const { rows, notData, unreadable, twice, toMatch, sure, settled, doubtful, none, found } = match;
   const show = (states: RowState[], by: SureBy | null = null) => onShow({ states, by });
   const percent = (count: number) => (toMatch === 0 ? 0 : Math.round((100 * count) / toMatch));
+  const words = WORDS[match.of];
   const allSure = sure.number + sure.domain + sure.name;
   const steps = [
-    { key: 'rows', label: 'Rows of the file', delta: rows, total: rows },
+    { key: 'rows', label: capital(words.rows), delta: rows, total: rows },
     ...(notData > 0
       ? [{ key: 'not-data', label: 'Not data: totals, notes', delta: -notData, total: rows - notData }]
       : []),
-    {
-      key: 'unreadable',
-      label: 'Nothing to go by',
-      note: 'no name, number, domain or phone in them',
-      delta: -unreadable,
-      total: rows - notData - unreadable,
-      onOpen: () => show(['unreadable']),
-    },
-    {
-      key: 'twice',
-      label: 'Twice in the file',
-      note: 'they go with the first of their kind',
-      delta: -twice,
-      total: toMatch,
-      onOpen: () => show(['twice']),
-    },
+    ...(match.of === 'doubles'
+      ? []
+      : [
+          {
+            key: 'unreadable',
+            label: 'Nothing to go by',
+            note: 'no name, number, domain or phone in them',
+            delta: -unreadable,
+            total: rows - notData - unreadable,
+            onOpen: () => show(['unreadable']),
+          },
+          {
+            key: 'twice',
+            label: 'Twice in the file',
+            note: 'they go with the first of their kind',
+            delta: -twice,
+            total: toMatch,
+            onOpen: () => show(['twice']),
+          },
+        ]),
   ];
   return (
     <Roll
       title={match.name}
       about={
         <>
-          companies in mind, {match.fileName}
+          {match.of === 'file'
+            ? `companies in mind, ${match.fileName}`
+            : 'companies that the universe may have twice'}
           <span className="block">
             {match.person && `${match.person}, `}
             {format.date(match.madeAt.slice(0, 10))}, against{' '}
@@ -108,17 +116,22 @@ export function MatchRoll({
           />
         </ul>
       }
-      foot={{ label: 'match rate', total: percent(found), unit: '%' }}
+      foot={
+        match.of === 'file'
+          ? { label: words.foot, total: percent(found), unit: '%' }
+          : { label: words.foot, total: found }
+      }
       note={
         <>
           <span className="figure">{format.number(found)}</span> of{' '}
-          <span className="figure">{format.number(toMatch)}</span> rows
-          {doubtful > 0 && (
+          <span className="figure">{format.number(toMatch)}</span>{' '}
+          {match.of === 'file' ? 'rows' : 'companies'}
+          {match.of === 'file' && doubtful > 0 && (
             <>
               , <span className="figure">{percent(found + doubtful)}</span> % at most
             </>
           )}
-          {match.foundCompanies !== found && (
+          {match.of === 'file' && match.foundCompanies !== found && (
             <span className="block">
               they are <span className="figure">{format.number(match.foundCompanies)}</span> companies
             </span>
@@ -130,6 +143,8 @@ export function MatchRoll({
     </Roll>
   );
 }
+
+const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 function Came({
   label,

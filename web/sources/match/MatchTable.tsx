@@ -4,6 +4,7 @@ import type { MatchRowView, MatchView } from '../../../contract/matches.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Trouble } from '../../ui/controls.tsx';
 import { chanceText } from './marks.tsx';
+import { WORDS } from './words.ts';
 import { useMatchRows, type RowsShown } from './use-match.ts';
 
 const STATE_WORDS: Record<MatchRowView['state'], string> = {
@@ -38,6 +39,7 @@ export function MatchTable({
 }) {
   const format = useFormat();
   const { data, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useMatchRows(match.id, shown);
+  const words = WORDS[match.of];
   const rows = data?.pages.flatMap((page) => page.rows) ?? [];
   const total = data?.pages[0]?.total ?? null;
   return (
@@ -47,7 +49,7 @@ export function MatchTable({
         {total !== null && (
           <p>
             <span className="figure font-semibold">{format.number(total)}</span>{' '}
-            <span className="text-soft">{total === 1 ? 'row' : 'rows'} of the file</span>
+            <span className="text-soft">{words.rows}</span>
           </p>
         )}
         {onAll && (
@@ -62,8 +64,8 @@ export function MatchTable({
           <thead className="sticky top-0 border-b border-edge bg-ground text-[13px]">
             <tr>
               <th className="py-1 pr-4 text-right font-semibold">Row</th>
-              <th className="py-1 pr-4 font-semibold">In the file</th>
-              <th className="py-1 pr-4 font-semibold">In the universe</th>
+              <th className="py-1 pr-4 font-semibold">{words.own}</th>
+              <th className="py-1 pr-4 font-semibold">{words.other}</th>
               <th className="py-1 pr-4 font-semibold">Came to</th>
               <th className="py-1 pr-2 text-right font-semibold">Certainty</th>
             </tr>
@@ -119,7 +121,7 @@ export function MatchTable({
             ))}
           </tbody>
         </table>
-        {total === 0 && <p className="py-8 text-center text-soft">No row of the file came to this.</p>}
+        {total === 0 && <p className="py-8 text-center text-soft">{words.none}</p>}
         {hasNextPage && (
           <Button className="my-3" disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
             Show more of the {format.number(total ?? 0)}

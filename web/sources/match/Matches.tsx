@@ -17,14 +17,14 @@ export function Matches() {
   const { data, error } = useMatches();
   const [removing, setRemoving] = useState<MatchView | null>(null);
   const { sorted, order, setOrder } = useOrder<'name' | 'madeAt' | 'toMatch' | 'doubtful', MatchView>(
-    data?.matches ?? [],
+    (data?.matches ?? []).filter(({ of }) => of === 'file'),
     { by: 'madeAt', descending: true },
   );
   const remove = useMutation({
     mutationFn: (id: string) => call('DELETE', `/matches/${encodeURIComponent(id)}`),
     onSettled: () => client.invalidateQueries({ queryKey: ['matches'] }),
   });
-  if (!data || data.matches.length === 0) return <Trouble error={error} />;
+  if (!data || sorted.length === 0) return <Trouble error={error} />;
   return (
     <section className="mt-8">
       <h2 className="title border-b border-edge pb-1 text-[17px]">Matched files</h2>

@@ -18,6 +18,7 @@ import {
   MarkSign,
 } from './marks.tsx';
 import { Together } from './Together.tsx';
+import { WORDS } from './words.ts';
 import { settle, usePair } from './use-match.ts';
 
 /** Candidates that stand side by side; further ones are reached by scrolling. */
@@ -64,7 +65,7 @@ export function SettleStage({
     <section className="flex min-h-0 min-w-0 flex-1 flex-col px-5 pt-3 pb-3" aria-label="Settle the doubtful">
       <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-2">
         <h1 className="title text-[23px]">Settle the doubtful</h1>
-        <p className="text-soft max-[1200px]:hidden">each row of the file with who it may be</p>
+        <p className="text-soft max-[1200px]:hidden">{WORDS[match.of].about}</p>
         <span className="ml-auto flex items-center gap-2">
           {pair && (
             <span className="mr-2">
@@ -117,7 +118,8 @@ function PairTable({
           </th>
           <th className={clsx(cell, 'w-[228px] min-w-[228px] bg-paper font-normal')}>
             <span className="text-[12px] text-soft">
-              the file, row <span className="figure">{format.number(pair.row)}</span>
+              {WORDS[match.of].row}{' '}
+              {match.of === 'file' && <span className="figure">{format.number(pair.row)}</span>}
             </span>
             <span className="title block text-[16px]">
               {own.get('name') ?? own.get('domain') ?? 'no name'}

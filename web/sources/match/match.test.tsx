@@ -153,3 +153,52 @@ test('a match that runs is shown with how far it is, and loads can begin beside 
   expect(await screen.findByRole('progressbar', { name: 'Match visitors.csv' })).toBeTruthy();
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Load a file' }).disabled).toBe(false);
 });
+
+describe('doubles', () => {
+  const doubles = matchView({
+    id: 'd1',
+    of: 'doubles',
+    name: 'Doubles',
+    toMatch: 1454,
+    found: 1450,
+    doubtful: 0,
+    none: 4,
+  });
+  const given = {
+    ...matchServer().answers,
+    'GET /doubles': { withoutNumber: 1454, joined: 12, match: doubles },
+    'GET /matches/d1': matchAnswer(doubles),
+    'GET /matches/d1/rows': { total: 0, rows: [] },
+  };
+  test('are looked for, and what was found is said', async () => {
+    const { user, sent } = page(
+      answers([source('a')], [], { ...given, 'POST /doubles': { job: job('j9') } }),
+    );
+    const part = await screen.findByRole('region', { name: 'Doubles' });
+    expect(part.textContent).toMatch(
+      /1,454 companies have no registration number.*12 were joined.*1,450 found, looked for/,
+    );
+    await user.click(within(part).getByRole('button', { name: 'Look again' }));
+    expect(sent('POST /doubles')).toHaveLength(1);
+  });
+  test('are joined after a question that says what cannot be taken back', async () => {
+    const { user, sent } = page(
+      answers([source('a')], [], {
+        ...given,
+        'POST /doubles/join': { job: job('j8', { kind: 'join' }) },
+        'GET /jobs/j8': { job: job('j8', { kind: 'join' }), refusals: false },
+      }),
+    );
+    await user.click(await screen.findByRole('link', { name: /1,450 found/ }));
+    const roll = await screen.findByRole('complementary', { name: 'Doubles' });
+    expect(within(roll).getByLabelText('doubles: 1450')).toBeTruthy();
+    expect(within(roll).queryByText('Twice in the file')).toBeNull();
+    await user.click(screen.getByRole('button', { name: 'Join the 1,450 doubles' }));
+    expect(screen.getByRole('dialog').textContent).toMatch(/not taken back by Ctrl Z/);
+    await user.click(screen.getByRole('button', { name: 'Leave them as they are' }));
+    expect(sent('POST /doubles/join')).toEqual([]);
+    await user.click(screen.getByRole('button', { name: 'Join the 1,450 doubles' }));
+    await user.click(screen.getByRole('button', { name: 'Join them' }));
+    await waitFor(() => expect(sent('POST /doubles/join')).toHaveLength(1));
+  });
+});

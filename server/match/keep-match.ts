@@ -1,0 +1,68 @@
+import { COMPARED, compare } from '../../core/match/compare.ts';
+import { readyFirm, type Firm } from '../../core/match/firm.ts';
+import type { RowOutcome } from '../../core/match/match-rows.ts';
+import { openMatches, type Db } from '../db/open.ts';
+import { stopIfCancelled, tellProgress } from '../jobs/thread.ts';
+import { addMatch, type MatchMade, type MatchRowMade } from '../tables/matches.ts';
+import type { MatchedUniverse } from './match-universe.ts';
+import { firmByKey, isFreeMail, universeMark } from './universe-firms.ts';
+
+/** Keeps what a match came to; part of the threads that match. */
+
+/** A row with what was found for it; null where it was not looked for. */
+export interface KeptRow {
+  row: number;
+  cells: string[];
+  firm: Firm | null;
+  twiceOf: number | null;
+  found: RowOutcome<string> | null;
+}
+
+/** Tells how far a match is. @throws Cancelled */
+export function tellMatching(done: number, total: number, doing: string): void {
+  stopIfCancelled();
+  tellProgress(done, total, doing);
+}
+
+type Said = Pick<
+  MatchMade,
+  'id' | 'of' | 'name' | 'fileName' | 'header' | 'mapping' | 'person' | 'rows' | 'notData' | 'precision'
+>;
+
+/** Writes a match in one transaction; a search for doubles takes the place of the one before. Nothing is written once it is cancelled. */
+export function keepMatch(
+  dir: string,
+  universe: Db,
+  said: Said,
+  { model, limits, learning, shared, companies, ofWord }: MatchedUniverse,
+  rows: readonly KeptRow[],
+): void {
+  const names = { countOf: ofWord, companies };
+  const made = function* (): Generator<MatchRowMade> {
+    for (const { row, cells, firm, twiceOf, found } of rows) {
+      const ready = firm && readyFirm(firm, isFreeMail);
+      yield {
+        row,
+        cells,
+        firm,
+        twiceOf,
+        outcome: found?.outcome ?? (firm === null ? 'unreadable' : 'twice'),
+        candidates: (found?.candidates ?? []).map(({ company, chance, by }, nth) => {
+          // In what the best agrees is asked of the doubtful, to settle them together.
+          const other = nth === 0 && found!.outcome === 'doubtful' ? firmByKey(universe, company) : null;
+          const marks = other && ready && compare(ready, readyFirm(other, isFreeMail), names).marks;
+          return {
+            ...{ key: company, chance, by },
+            agrees: marks ? COMPARED.filter((field) => marks[field] === 'equal') : [],
+          };
+        }),
+      };
+    }
+  };
+  stopIfCancelled();
+  const db = openMatches(dir);
+  const match = { ...said, model, limits, learning, shared, companies };
+  addMatch(db, { ...match, madeAt: Date.now(), universe: universeMark(universe) }, made());
+  db.close();
+  universe.close();
+}

@@ -1,0 +1,44 @@
+import type { Db } from '../db/open.ts';
+
+/** Which companies were joined to which, in the universe. */
+
+export interface Join {
+  /** Keys: the company that is gone, and the one that has its records now. */
+  gone: string;
+  key: string;
+  how: 'number' | 'domain' | 'name' | 'hand';
+  chance: number | null;
+  person: string;
+}
+
+/** The key that each joined key now stands for. */
+export function joinsOf(db: Db): ReadonlyMap<string, string> {
+  return new Map(db.prepare<[], [string, string]>('SELECT gone, key FROM company_join').raw().all());
+}
+
+/** Notes a join; what was joined to the company that is gone is joined to the other from now on. */
+export function noteJoin(db: Db, { gone, key, how, chance, person }: Join): void {
+  db.prepare('UPDATE company_join SET key = ? WHERE key = ?').run(key, gone);
+  db.prepare(
+    'INSERT OR REPLACE INTO company_join (gone, key, how, chance, person, at) VALUES (?, ?, ?, ?, ?, ?)',
+  ).run(gone, key, how, chance, person, new Date().toISOString());
+}
+
+/** What was joined to a company. */
+export function joinedTo(db: Db, key: string): (Omit<Join, 'key'> & { at: string })[] {
+  return db
+    .prepare<[string], Omit<Join, 'key'> & { at: string }>(
+      'SELECT gone, how, chance, person, at FROM company_join WHERE key = ? ORDER BY at, gone',
+    )
+    .all(key);
+}
+
+export function joinOf(db: Db, gone: string): string | null {
+  return (
+    db.prepare<[string], string>('SELECT key FROM company_join WHERE gone = ?').pluck().get(gone) ?? null
+  );
+}
+
+export function forgetJoin(db: Db, gone: string): void {
+  db.prepare('DELETE FROM company_join WHERE gone = ?').run(gone);
+}
