@@ -64,6 +64,7 @@ import type {
   RecordAnswer,
   RowsAnswer,
   SavedTapeView,
+  SourceChangesAnswer,
   SourceView,
   SqlAnswer,
   TownCounts,
@@ -115,6 +116,8 @@ export interface Answers {
   'post /sources': Begun;
   'delete /sources/{key}': Begun;
   'post /demo': Begun;
+  'get /sources/{key}/changes': SourceChangesAnswer;
+  'post /sources/{key}/list': MatchListAnswer;
   'get /matches': MatchesAnswer;
   'post /matches': Begun;
   'get /matches/{id}': MatchAnswer;

@@ -1,6 +1,6 @@
 import { AgainstBody, ChartsBody, ClustersBody, FindBody, SummaryBody } from './market-requests.ts';
 import { AtLeastBody, CheckBody, FitBody, MoreBody, ToListBody } from './checks.ts';
-import { DemoBody, LoadBody, PreviewBody, WholeReadingBody } from './load-requests.ts';
+import { ChangesListBody, DemoBody, LoadBody, PreviewBody, WholeReadingBody } from './load-requests.ts';
 import {
   AddBody,
   CombineBody,
@@ -110,6 +110,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
     },
   ),
   post('/sources', 'loads an uploaded file as a source', { body: LoadBody, status: JOB }),
+  get('/sources/{key}/changes', 'companies that the last newer version of a source touched', {
+    query: ['what'],
+  }),
+  post('/sources/{key}/list', 'a list of those companies, with what changed of each', {
+    body: ChangesListBody,
+    status: MADE,
+  }),
   get('/matches', 'files lined up with the universe, with how many rows were found'),
   post('/matches', 'line an uploaded file up with the universe, as a job', { body: MatchBody, status: JOB }),
   get('/matches/{id}', 'a match with its roll and the weights it learned'),

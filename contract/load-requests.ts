@@ -200,6 +200,10 @@ export class WholeReadingBody extends FileReadingBody {
   matching?: boolean;
 }
 
+/** What becomes of companies that a newer version of a source has no more. */
+export const GONE_WAYS = ['removed', 'kept'] as const;
+export type GoneWay = (typeof GONE_WAYS)[number];
+
 export class LoadBody extends FileReadingBody {
   @IsString()
   upload!: string;
@@ -223,9 +227,34 @@ export class LoadBody extends FileReadingBody {
   @Matches(/^[A-Z]{2}$/, { each: true, message: 'covers must be ISO codes of two letters' })
   covers: string[] = [];
 
+  /** Key of the source of which the file is a newer version; it takes its place. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
+  refreshes?: string;
+
+  /** Of a newer version: whether what it has no more leaves the universe, or stays as a source of its own. */
+  @IsOptional()
+  @IsIn(GONE_WAYS)
+  gone?: GoneWay;
+
   /** True: one bad row and nothing is loaded. False: bad rows are left out and reported. */
   @IsBoolean()
   allOrNothing = false;
+}
+
+/** What a refresh does to companies of its source. */
+export const CHANGE_KINDS = ['new', 'changed', 'gone'] as const;
+
+/** A list of what a refresh did. */
+export class ChangesListBody {
+  @IsIn(CHANGE_KINDS)
+  what!: (typeof CHANGE_KINDS)[number];
+
+  @IsString()
+  @IsNotEmpty({ message: 'name must not be empty' })
+  @MaxLength(120)
+  name!: string;
 }
 
 export class DemoBody {

@@ -6,6 +6,7 @@ import type { ColumnSet } from '../core/fields/column-sets.ts';
 import type { FileColumn } from '../core/fields/field.ts';
 import type { RememberedReading } from './readings.ts';
 import type { Mapping } from '../core/records/mapping.ts';
+import type { Changes } from '../core/records/changes.ts';
 import type { CompanyRecord } from '../core/records/record.ts';
 import type { Reason } from '../core/tally/columns.ts';
 import type { LineFigures, TallyAnswer } from '../core/tally/tally.ts';
@@ -261,6 +262,27 @@ export interface SourceView {
   subject: string;
   companies: number;
   countries: { country: string; companies: number }[];
+  /** What the last newer version did; null where there was none. */
+  refreshed: Refreshed | null;
+}
+
+/** A refresh: companies of the source before, and new, gone and now; of those that stayed, changed. */
+export interface Refreshed {
+  on: string;
+  before: number;
+  added: number;
+  gone: number;
+  now: number;
+  changed: number;
+  /** Key of the source that keeps those that are gone; null where they left. */
+  keptAs: string | null;
+}
+
+/** Companies that the last refresh of a source touched in one way. */
+export interface SourceChangesAnswer {
+  what: 'new' | 'changed' | 'gone';
+  /** `there` says whether the universe has it now. */
+  changes: { key: string; name: string; there: boolean; changes: Changes }[];
 }
 
 /** A tape as SQL that selects the ids of its companies. */

@@ -270,4 +270,14 @@ export const universeMigrations: readonly string[] = [
   CREATE INDEX join_of_key ON company_join (key);
   ALTER TABLE record ADD COLUMN own_key TEXT;
   `,
+  `
+  -- What the last refresh of a source did: counts as JSON, and what became of each company that was touched.
+  ALTER TABLE source ADD COLUMN refreshed TEXT;
+  CREATE TABLE source_change (
+    source TEXT NOT NULL, key TEXT NOT NULL,
+    what TEXT NOT NULL,     -- new, changed, gone
+    changes TEXT NOT NULL,  -- JSON, core/records/changes.ts
+    PRIMARY KEY (source, key)
+  ) STRICT, WITHOUT ROWID;
+  `,
 ];

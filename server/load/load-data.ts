@@ -17,6 +17,8 @@ export interface LoadWorkerData {
   subject: string;
   /** Of what hangs on companies: countries of which the file has all. */
   covers: string[];
+  /** The source in whose place the file is put; null where it is one of its own. */
+  refreshes: { key: string; gone: 'removed' | 'kept' } | null;
 }
 
 /** What became of the rows of a file. */

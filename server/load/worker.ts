@@ -1,5 +1,7 @@
 import { statSync } from 'node:fs';
 import { workerData } from 'node:worker_threads';
+import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
+import type { Gazetteer } from '../../core/geo/gazetteer.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { openUniverse, type Db } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
@@ -7,7 +9,7 @@ import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import { jobLanded } from '../tables/landed-jobs.ts';
 import { nextRevision } from '../tables/revision.ts';
 import { technologyKey } from '../tables/company.ts';
-import { addSource, setRows, type SourceRow } from '../tables/source.ts';
+import { addSource, renewSource, setRows, sourceByKey, type SourceRow } from '../tables/source.ts';
 import type { Landed, LoadWorkerData } from './load-data.ts';
 import { loadRelated } from './load-related.ts';
 import { relate } from './relate.ts';
@@ -16,6 +18,7 @@ import { CompanyLoad } from './write-companies.ts';
 import { remakeCompanies } from './remake.ts';
 import { feed } from '../feed.ts';
 import type { RowsBatch, RowsWorkerData } from './rows-worker.ts';
+import { Refresh } from './refresh.ts';
 import { Refusals, type RefusedRow } from './refusals.ts';
 
 /** The thread that loads a file as a source, of companies or of what hangs on them: all in one transaction, so that it lands whole or not at all. */
@@ -27,22 +30,17 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
   db.exec('BEGIN IMMEDIATE');
   try {
     const revision = nextRevision(db);
-    const source = addSource(
-      db,
-      {
-        name: data.name,
-        fileName: data.fileName,
-        licence: data.licence,
-        asOf: data.asOf,
-        header: data.header,
-        mapping: data.mapping,
-        subject: data.subject,
-      },
-      technologyKey(data.name),
-    );
+    const { name, fileName, licence, asOf, header, mapping, subject, refreshes } = data;
+    const wish = { name, fileName, licence, asOf, header, mapping, subject };
+    const tables = { trees: loadCodeTrees(), places: loadGazetteer() };
+    const old = refreshes && sourceByKey(db, refreshes.key)!;
+    const refresh = old && new Refresh(db, old, tables);
+    if (old) renewSource(db, old.id, wish);
+    const source = old ? sourceByKey(db, old.key)! : addSource(db, wish, technologyKey(name));
     const refuse = (row: RefusedRow) => refusals.add(row);
     let landed: Landed & Record<string, unknown>;
-    if (data.subject === 'companies') landed = await loadCompanies(db, revision, source, data, refuse);
+    if (data.subject === 'companies')
+      landed = await loadCompanies(db, revision, source, data, refuse, tables);
     else landed = await loadRelated(db, revision, source.key, data, refuse);
     setRows(db, source.id, landed.read, landed.refused);
     await refusals.end();
@@ -58,7 +56,15 @@ async function load(data: LoadWorkerData): Promise<Record<string, unknown>> {
         'some-refused',
         `${landed.refused} of ${landed.read} rows could not be read and all or nothing was asked for; nothing was loaded. First: row ${shown[0]!.row}, ${shown[0]!.column} “${shown[0]!.value}”: expected ${shown[0]!.rule}.`,
       );
-    const result = { source: source.key, ...summary };
+    const refreshed = refresh?.finish(revision, refreshes!.gone, (done, all) => {
+      stopIfCancelled();
+      tellProgress(
+        total,
+        total,
+        `${done.toLocaleString('en-GB')} of ${all.toLocaleString('en-GB')} compared with what they were`,
+      );
+    });
+    const result = { source: source.key, ...summary, ...(refreshed && { refreshed }) };
     jobLanded(db, data.job, result);
     db.exec('COMMIT');
     tellProgress(total, total);
@@ -79,6 +85,7 @@ async function loadCompanies(
   source: SourceRow,
   data: LoadWorkerData,
   refuse: (row: RefusedRow) => void,
+  { trees, places }: { trees: ReadonlyMap<Scheme, CodeTree>; places: Gazetteer },
 ): Promise<Landed & Record<string, unknown>> {
   const total = statSync(data.path).size;
   const companies = new CompanyLoad(db, revision);
@@ -93,7 +100,9 @@ async function loadCompanies(
     tellProgress(Math.min(batch.bytes, total), total, `${landed.read.toLocaleString('en-GB')} rows read`);
   }
   stopIfCancelled();
-  remakeCompanies(db, revision, companies.joined, loadCodeTrees(), loadGazetteer(), (done, all) => {
+  // What a newer version touches is remade once it is known what it has no more.
+  const joined = data.refreshes ? new Set<number>() : companies.joined;
+  remakeCompanies(db, revision, joined, trees, places, (done, all) => {
     stopIfCancelled();
     tellProgress(total, total, `lining up ${done.toLocaleString('en-GB')} of ${all.toLocaleString('en-GB')}`);
   });

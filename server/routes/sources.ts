@@ -4,33 +4,51 @@ import { nanoid } from 'nanoid';
 import { existsSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import {
+  CHANGE_KINDS,
+  ChangesListBody,
   DemoBody,
   WholeReadingBody,
   LoadBody,
   PreviewBody,
   type MappingBody,
 } from '../../contract/load-requests.ts';
-import type { UploadAnswer } from '../../contract/responses.ts';
-import { dayOf } from '../../core/dates.ts';
+import type { MatchListAnswer } from '../../contract/matches.ts';
+import type { SourceChangesAnswer, UploadAnswer } from '../../contract/responses.ts';
+import { dayOf, isoOf } from '../../core/dates.ts';
 import { fileColumns } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
-import { body, HttpProblem } from '../http/check.ts';
+import { body, HttpProblem, queryText } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
 import { oneFile } from '../http/upload.ts';
 import type { ReadingJobData } from '../load/reading-job.ts';
 import { checkColumns, partsOf, readingOf, type Upload, type Uploads } from '../load/uploads.ts';
 import { refusalsPath } from '../load/refusals.ts';
 import { asOfDay } from '../days.ts';
+import { firmByKey } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
 import { rememberedReadings, rememberReading } from '../tables/remembered-readings.ts';
-import { sourceByKey, viewSources } from '../tables/source.ts';
+import { listByKey } from '../tables/lists/list-rows.ts';
+import { changesOf, sourceByKey, viewSources, type ChangeKind } from '../tables/source.ts';
 import { readSettings, writeSettings } from '../tables/workspace.ts';
 
 const SHOWN_ROWS = 12;
+/** Companies of a refresh that are shown at once; a list has all of them. */
+const SHOWN_CHANGES = 500;
+
+function kindOf(what: string): ChangeKind {
+  const kind = CHANGE_KINDS.find((one) => one === what);
+  if (!kind)
+    throw new Problem('wrong-value', `"${what}" is nothing that a refresh does.`, {
+      field: 'what',
+      value: what,
+      rule: CHANGE_KINDS.join(', '),
+    });
+  return kind;
+}
 
 /** Sources: uploading, recognising, loading and removing; and the demo. */
 export function sourceRoutes(services: Services, uploads: Uploads): Router {
-  const { dir, universe, workspace, engine, jobs } = services;
+  const { dir, universe, workspace, engine, jobs, lists, listsDb } = services;
   const routes = Router();
   const folder = join(dir, 'uploads');
   const storage = multer.diskStorage({
@@ -57,6 +75,15 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
     remembered: rememberedReadings(workspace, read.preview.header),
     columns: fileColumns(read.subject).map(({ id, label, headings }) => ({ id, label, headings })),
   });
+  const knownSource = (key: string) => {
+    const source = sourceByKey(universe, key);
+    if (!source)
+      throw new HttpProblem(404, 'unknown-source', `There is no source "${key}".`, {
+        field: 'key',
+        value: key,
+      });
+    return source;
+  };
   const mayWrite = () => {
     if (jobs.writing)
       throw new HttpProblem(409, 'busy', 'Another load is running. Wait until it ends, or cancel it.', {
@@ -136,9 +163,10 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
         value: load.asOf,
         rule: 'a date such as 2026-09-30',
       });
+    const refreshes = refreshOf(load, subject);
     const job = jobs.start(
       'load',
-      `Load ${fileName}`,
+      `${refreshes ? 'Refresh' : 'Load'} ${refreshes ? load.name : fileName}`,
       'server/load/worker',
       {
         dir,
@@ -154,6 +182,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
         allOrNothing: load.allOrNothing,
         subject,
         covers: load.covers,
+        refreshes,
       },
       async () => {
         uploads.forget(load.upload);
@@ -164,13 +193,67 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
     response.status(202).json({ job });
   });
 
+  /** The source that a load takes the place of. @throws HttpProblem, Problem */
+  const refreshOf = ({ refreshes, gone = 'removed' }: LoadBody, subject: string) => {
+    if (refreshes === undefined) return null;
+    const source = knownSource(refreshes);
+    if (source.subject !== 'companies' || subject !== 'companies')
+      throw new Problem(
+        'wrong-subject',
+        `A newer version is put in the place of a source of companies; “${source.name}” holds ${source.subject}. Remove it and load the new file.`,
+        { field: 'refreshes', value: refreshes, rule: 'a source of companies' },
+      );
+    return { key: source.key, gone };
+  };
+
+  routes.get('/sources/:key/changes', (request, response) => {
+    const { key } = knownSource(request.params.key);
+    const what = kindOf(queryText(request, 'what'));
+    const changes = changesOf(universe, key, what).slice(0, SHOWN_CHANGES);
+    const shown = changes.map(({ key: company, changes: own }) => {
+      const firm = firmByKey(universe, company);
+      return { key: company, name: firm?.name ?? company, there: firm !== null, changes: own };
+    });
+    response.json({ what, changes: shown } satisfies SourceChangesAnswer);
+  });
+
+  routes.post('/sources/:key/list', async (request, response) => {
+    const source = knownSource(request.params.key);
+    const { what, name } = body(ChangesListBody, request);
+    const found = changesOf(universe, source.key, what);
+    const { person } = readSettings(workspace);
+    const members = found.map(({ key, changes }) => ({
+      key,
+      cells: Object.fromEntries(
+        Object.entries(changes).map(([field, { was, is }]) => [
+          field,
+          `${was ?? 'unknown'} → ${is ?? 'unknown'}`,
+        ]),
+      ),
+    }));
+    const list = await lists.change('add', {
+      name: name.trim(),
+      subject: 'companies',
+      owner: person,
+      suppression: null,
+    });
+    const added = await lists.change(
+      'addCarried',
+      list.key,
+      {
+        kind: 'file',
+        what: `${source.name}, ${what}`,
+        tape: null,
+        asOf: isoOf(source.as_of),
+        person,
+      },
+      members,
+    );
+    response.status(201).json({ list: listByKey(listsDb, list.key)!, ...added } satisfies MatchListAnswer);
+  });
+
   routes.delete('/sources/:key', (request, response) => {
-    const source = sourceByKey(universe, request.params.key);
-    if (!source)
-      throw new HttpProblem(404, 'unknown-source', `There is no source "${request.params.key}".`, {
-        field: 'key',
-        value: request.params.key,
-      });
+    const source = knownSource(request.params.key);
     mayWrite();
     response.status(202).json({
       job: jobs.start(

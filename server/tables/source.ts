@@ -1,6 +1,7 @@
 import { isoOf } from '../../core/dates.ts';
+import type { Changes } from '../../core/records/changes.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
-import type { SourceView } from '../../contract/responses.ts';
+import type { Refreshed, SourceView } from '../../contract/responses.ts';
 import type { Db } from '../db/open.ts';
 
 export interface SourceRow {
@@ -16,6 +17,8 @@ export interface SourceRow {
   mapping: string;
   rows_read: number;
   rows_refused: number;
+  /** JSON of a Refreshed; null where the source is as it was first loaded. */
+  refreshed: string | null;
 }
 
 export interface NewSource {
@@ -82,6 +85,40 @@ export function viewSources(db: Db): SourceView[] {
       subject: source.subject,
       companies: countries.reduce((sum, one) => sum + one.companies, 0),
       countries,
+      refreshed: source.refreshed === null ? null : (JSON.parse(source.refreshed) as Refreshed),
     };
   });
+}
+
+/** Puts a newer file in place of that of a source, which keeps its key. */
+export function renewSource(db: Db, id: number, source: NewSource): void {
+  db.prepare(
+    'UPDATE source SET name = ?, file_name = ?, licence = ?, as_of = ?, loaded_at = ?, header = ?, mapping = ? WHERE id = ?',
+  ).run(
+    source.name,
+    source.fileName,
+    source.licence,
+    source.asOf,
+    new Date().toISOString(),
+    JSON.stringify(source.header),
+    JSON.stringify(source.mapping),
+    id,
+  );
+}
+
+/** Notes what a refresh of a source did, in place of what the one before did. */
+export function noteRefresh(db: Db, source: SourceRow, refreshed: Refreshed): void {
+  db.prepare('UPDATE source SET refreshed = ? WHERE id = ?').run(JSON.stringify(refreshed), source.id);
+}
+
+export type ChangeKind = 'new' | 'changed' | 'gone';
+
+/** What the last refresh did to companies of a source, by their keys. */
+export function changesOf(db: Db, source: string, what: ChangeKind): { key: string; changes: Changes }[] {
+  return db
+    .prepare<[string, string], { key: string; changes: string }>(
+      'SELECT key, changes FROM source_change WHERE source = ? AND what = ? ORDER BY key',
+    )
+    .all(source, what)
+    .map(({ key, changes }) => ({ key, changes: JSON.parse(changes) as Changes }));
 }

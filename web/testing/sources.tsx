@@ -17,6 +17,7 @@ export const source = (key: string, more: Partial<SourceView> = {}): SourceView 
   subject: 'companies',
   companies: 90,
   countries: [],
+  refreshed: null,
   ...more,
 });
 export const job = (id: string, more: Partial<Job> = {}): Job => ({
