@@ -213,3 +213,48 @@ test('two sources that name one company differently are made one universe, and t
     await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toHaveCount(0);
   }
 });
+
+test('a newer version of a source is put in its place: who is new, changed and gone, as a list', async ({
+  page,
+}, { retry }) => {
+  const name = `suppliers ${retry}`;
+  const head = 'Company,Registration number,Country,Town,Employees';
+  await load(page, name, [
+    head,
+    `Alder Works,7100000${retry},CZ,Brno,20`,
+    `Birch Works,7200000${retry},CZ,Brno,30`,
+    `Cedar Works,7300000${retry},CZ,Brno,40`,
+  ]);
+  await page.goto(`${baseOf('empty')}/sources?load`);
+  await page.getByLabel('File of companies').setInputFiles({
+    name: `${name} 2026-10.csv`,
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      [
+        head,
+        `Alder Works,7100000${retry},CZ,Brno,20`,
+        `Birch Works,7200000${retry},CZ,Praha,45`,
+        `Dogwood Works,7400000${retry},CZ,Brno,5`,
+      ].join('\n'),
+    ),
+  });
+  await page.getByRole('radio', { name: 'a newer version of …' }).click();
+  await expect(page.getByLabel('The source whose place it takes')).toContainText(name);
+  await page.getByRole('button', { name: 'Put it in place' }).click();
+  await page.getByRole('link', { name: 'newer version: 1 new, 1 changed, 1 gone' }).click();
+  const roll = page.getByRole('complementary', { name });
+  await expect(roll.getByLabel('companies now: 3')).toBeVisible();
+  await expect(page.getByRole('row', { name: /Birch Works town Brno Praha/ })).toBeVisible();
+  await axeFindsNothing(page, 'what a newer version did');
+  await roll.getByRole('button', { name: '−1' }).click();
+  await expect(page.getByRole('cell', { name: 'Cedar Works' })).toBeVisible();
+  await roll.getByRole('button', { name: '1', exact: true }).click();
+  await page.getByRole('button', { name: 'Make a list of the 1 changed' }).click();
+  await page.getByRole('button', { name: 'Open it on the Desk' }).click();
+  await expect(page.locator('[data-row]')).toHaveCount(1);
+  await expect(page.locator('[data-row]')).toContainText('Birch Works');
+  await page.goto(`${baseOf('empty')}/sources`);
+  await page.getByRole('button', { name: `Remove ${name}` }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toHaveCount(0);
+});

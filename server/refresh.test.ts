@@ -75,7 +75,7 @@ describe('a refresh', () => {
       },
     ]);
     expect(await of('new')).toMatchObject([{ key: 'CZ-44444444', there: true }]);
-    expect(await of('gone')).toMatchObject([{ key: 'CZ-33333333', there: false }]);
+    expect(await of('gone')).toMatchObject([{ key: 'CZ-33333333', name: 'Cedar Works', there: false }]);
     expect((await server.api.get('/api/sources/firms/changes?what=moved')).status).toBe(400);
   });
 

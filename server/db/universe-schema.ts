@@ -275,6 +275,7 @@ export const universeMigrations: readonly string[] = [
   ALTER TABLE source ADD COLUMN refreshed TEXT;
   CREATE TABLE source_change (
     source TEXT NOT NULL, key TEXT NOT NULL,
+    name TEXT NOT NULL,     -- then, since it may have left
     what TEXT NOT NULL,     -- new, changed, gone
     changes TEXT NOT NULL,  -- JSON, core/records/changes.ts
     PRIMARY KEY (source, key)

@@ -59,12 +59,16 @@ export class Refresh {
     const recordsOf = db.prepare<[number, number], { id: number; cells: string }>(
       'SELECT id, cells FROM record WHERE company_id = ? AND source_id = ? ORDER BY id',
     );
-    const keyOf = db.prepare<[number], string>('SELECT key FROM company WHERE id = ?').pluck();
+    const companyOf = db.prepare<[number], { key: string; name: string }>(
+      'SELECT key, name FROM company WHERE id = ?',
+    );
     const dropOld = db.prepare('DELETE FROM record WHERE company_id = ? AND source_id = ? AND id <= ?');
     const moveOld = db.prepare(
       'UPDATE record SET source_id = ? WHERE company_id = ? AND source_id = ? AND id <= ?',
     );
-    const note = db.prepare('INSERT INTO source_change (source, key, what, changes) VALUES (?, ?, ?, ?)');
+    const note = db.prepare(
+      'INSERT INTO source_change (source, key, name, what, changes) VALUES (?, ?, ?, ?, ?)',
+    );
     db.prepare('DELETE FROM source_change WHERE source = ?').run(source.key);
     const counts = { before: 0, added: 0, gone: 0, now: 0, changed: 0 };
     let archive: SourceRow | null = null;
@@ -73,15 +77,15 @@ export class Refresh {
       const records = recordsOf.all(company, source.id);
       const old = records.filter(({ id }) => id <= last);
       const now = records.filter(({ id }) => id > last);
-      const key = keyOf.get(company)!;
+      const { key, name } = companyOf.get(company)!;
       if (old.length > 0) counts.before++;
       if (now.length > 0) counts.now++;
       if (old.length === 0) {
         counts.added++;
-        note.run(source.key, key, 'new', '{}');
+        note.run(source.key, key, name, 'new', '{}');
       } else if (now.length === 0) {
         counts.gone++;
-        note.run(source.key, key, 'gone', '{}');
+        note.run(source.key, key, name, 'gone', '{}');
         if (gone === 'kept') {
           archive ??= this.archive();
           moveOld.run(archive.id, company, source.id, last);
@@ -93,7 +97,7 @@ export class Refresh {
         const changes = changesBetween(merged(readOld, old), merged(readNew, now));
         if (Object.keys(changes).length > 0) {
           counts.changed++;
-          note.run(source.key, key, 'changed', JSON.stringify(changes));
+          note.run(source.key, key, name, 'changed', JSON.stringify(changes));
         }
       }
       dropOld.run(company, source.id, last);

@@ -210,9 +210,9 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
     const { key } = knownSource(request.params.key);
     const what = kindOf(queryText(request, 'what'));
     const changes = changesOf(universe, key, what).slice(0, SHOWN_CHANGES);
-    const shown = changes.map(({ key: company, changes: own }) => {
-      const firm = firmByKey(universe, company);
-      return { key: company, name: firm?.name ?? company, there: firm !== null, changes: own };
+    const shown = changes.map(({ name, ...one }) => {
+      const firm = firmByKey(universe, one.key);
+      return { ...one, name: firm?.name ?? name, there: firm !== null };
     });
     response.json({ what, changes: shown } satisfies SourceChangesAnswer);
   });

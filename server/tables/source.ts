@@ -114,11 +114,15 @@ export function noteRefresh(db: Db, source: SourceRow, refreshed: Refreshed): vo
 export type ChangeKind = 'new' | 'changed' | 'gone';
 
 /** What the last refresh did to companies of a source, by their keys. */
-export function changesOf(db: Db, source: string, what: ChangeKind): { key: string; changes: Changes }[] {
+export function changesOf(
+  db: Db,
+  source: string,
+  what: ChangeKind,
+): { key: string; name: string; changes: Changes }[] {
   return db
-    .prepare<[string, string], { key: string; changes: string }>(
-      'SELECT key, changes FROM source_change WHERE source = ? AND what = ? ORDER BY key',
+    .prepare<[string, string], { key: string; name: string; changes: string }>(
+      'SELECT key, name, changes FROM source_change WHERE source = ? AND what = ? ORDER BY key',
     )
     .all(source, what)
-    .map(({ key, changes }) => ({ key, changes: JSON.parse(changes) as Changes }));
+    .map((row) => ({ ...row, changes: JSON.parse(row.changes) as Changes }));
 }

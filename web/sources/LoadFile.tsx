@@ -6,7 +6,8 @@ import type { Job, UploadAnswer } from '../../contract/responses.ts';
 import { call } from '../api.ts';
 import { useHealth } from '../desk/queries.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
-import { ReadingScreen, type Use } from './reading/ReadingScreen.tsx';
+import { ReadingScreen } from './reading/ReadingScreen.tsx';
+import type { Use } from './reading/WhatTheseAre.tsx';
 
 /** Loading a file: choose it, see how it is read and correct that, then load it as a job. */
 export function LoadFile({

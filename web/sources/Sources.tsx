@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileUp, ListChecks, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { Job, JobAnswer, SourceView } from '../../contract/responses.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
@@ -11,6 +11,7 @@ import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { JobProgress } from '../ui/JobProgress.tsx';
 import { LoadFile } from './LoadFile.tsx';
 import { AddressBook } from './AddressBook.tsx';
+import { RefreshPlace } from './RefreshPlace.tsx';
 import { LoadResult } from './LoadResult.tsx';
 import { Doubles } from './match/Doubles.tsx';
 import { Matches } from './match/Matches.tsx';
@@ -59,6 +60,9 @@ export function Sources() {
   /** A match only reads, so that loads may run beside it. */
   const running = going.filter((job) => job.kind !== 'match');
   const hasDemo = data?.sources.some((source) => source.licence === 'made up for the demo');
+  const changes = data?.sources.find(({ key }) => key === params.get('changes'));
+  if (changes?.refreshed)
+    return <RefreshPlace source={changes} refreshed={changes.refreshed} onLeave={() => setParams({})} />;
   if (match !== null)
     return (
       <MatchPlace
@@ -143,6 +147,16 @@ export function Sources() {
                 <td className="py-3 pr-6">
                   <strong>{source.name}</strong>
                   <span className="block text-[12px] text-soft">{source.fileName ?? 'made by the demo'}</span>
+                  {source.refreshed && (
+                    <Link
+                      to={`/sources?changes=${encodeURIComponent(source.key)}`}
+                      className="block text-[12px] underline underline-offset-2"
+                    >
+                      newer version: <span className="figure">{format.number(source.refreshed.added)}</span>{' '}
+                      new, <span className="figure">{format.number(source.refreshed.changed)}</span> changed,{' '}
+                      <span className="figure">{format.number(source.refreshed.gone)}</span> gone
+                    </Link>
+                  )}
                 </td>
                 <td className="figure py-3 pr-6 text-right">
                   {source.subject === 'companies' ? format.number(source.companies) : ''}{' '}

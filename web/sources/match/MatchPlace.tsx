@@ -13,6 +13,7 @@ import { useLists } from '../../lists/use-lists.ts';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
 import { DoublesActs } from './DoublesActs.tsx';
 import { EnrichDialog } from './EnrichDialog.tsx';
+import { freeName } from './free-name.ts';
 import { MatchRoll } from './MatchRoll.tsx';
 import { MatchTable } from './MatchTable.tsx';
 import { SettleStage } from './SettleStage.tsx';
@@ -242,11 +243,3 @@ function MatchActs({
 
 const MOST_LETTERS = 18;
 const short = (name: string) => (name.length > MOST_LETTERS ? `${name.slice(0, MOST_LETTERS - 1)}…` : name);
-
-/** A name that no list has: the one wished, or it with a number. */
-export function freeName(wished: string, taken: readonly string[]): string {
-  for (let n = 1; ; n++) {
-    const name = n === 1 ? wished : `${wished} ${n}`;
-    if (!taken.includes(name)) return name;
-  }
-}

@@ -6,7 +6,7 @@ import { aList } from '../../testing/lists.ts';
 import { matchAnswer, matchServer, matchView } from '../../testing/matches.ts';
 import { freshDesk } from '../../testing/render.tsx';
 import { answers, job, page, source } from '../../testing/sources.tsx';
-import { freeName } from './MatchPlace.tsx';
+import { freeName } from './free-name.ts';
 
 beforeEach(freshDesk);
 

@@ -1,5 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import type { GoneWay } from '../../../contract/load-requests.ts';
 import type { RememberedReading } from '../../../contract/readings.ts';
 import type { Job, UploadAnswer } from '../../../contract/responses.ts';
 import { oneOf, subjectOf } from '../../../core/fields/registry.ts';
@@ -16,6 +17,8 @@ import { Choice, Labelled } from './fields.tsx';
 import { HowFile } from './HowFile.tsx';
 import { ReadingRoll } from './ReadingRoll.tsx';
 import { MatchIt } from '../match/MatchIt.tsx';
+import { WhatTheseAre, type Use } from './WhatTheseAre.tsx';
+import { useOlder } from './use-older.ts';
 import { useReading, type ReadWish } from './useReading.ts';
 
 /** Columns that are shown at once; a file with more is rarely meant to have them. */
@@ -23,9 +26,6 @@ const SHOWN_COLUMNS = 200;
 
 /** File columns of which one is enough to find a company by. */
 const TELLS = ['name', 'registration', 'web', 'mail', 'phone'];
-
-/** What the rows of a file are: new records of the universe, or companies to be found in it. */
-export type Use = 'source' | 'match';
 
 /** A mapping with only the columns that tell which company a row is of; nothing is asked of the others. */
 function telling(mapping: Mapping): Mapping {
@@ -60,6 +60,10 @@ export function ReadingScreen({
   const [covers, setCovers] = useState('');
   const [all, setAll] = useState(false);
   const [use, setUse] = useState(firstUse);
+  const older = useOlder(first);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [gone, setGone] = useState<GoneWay>('removed');
+  const refreshed = use === 'refresh' ? (older.find(({ key }) => key === chosen) ?? older[0] ?? null) : null;
   const { subject } = file;
   const matching = use === 'match';
   const wish: ReadWish = {
@@ -98,7 +102,8 @@ export function ReadingScreen({
     mutationFn: () =>
       call<{ job: Job }>('POST', '/sources', {
         upload: file.upload,
-        name: name.trim(),
+        name: refreshed?.name ?? name.trim(),
+        ...(refreshed && { refreshes: refreshed.key, gone }),
         licence: licence.trim() || null,
         asOf,
         read: wish,
@@ -165,22 +170,19 @@ export function ReadingScreen({
             another file
           </Button>
         </p>
-        <div className="flex flex-wrap items-center gap-3">
-          <span className="text-soft">These are</span>
-          <Segments
-            label="What these are"
-            value={use}
-            options={[
-              { key: 'source', label: 'new records for the universe' },
-              { key: 'match', label: 'companies I already have in mind' },
-            ]}
-            onChange={(next) => {
-              setUse(next);
-              if (next === 'match' && subject !== 'companies') again.mutate({ subject: 'companies' });
-            }}
-          />
-        </div>
-        <div className={matching ? 'hidden' : 'flex flex-wrap items-center gap-3'}>
+        <WhatTheseAre
+          use={use}
+          older={older}
+          refreshed={refreshed}
+          gone={gone}
+          onUse={(next) => {
+            setUse(next);
+            if (next !== 'source' && subject !== 'companies') again.mutate({ subject: 'companies' });
+          }}
+          onOlder={setChosen}
+          onGone={setGone}
+        />
+        <div className={use !== 'source' ? 'hidden' : 'flex flex-wrap items-center gap-3'}>
           <span className="text-soft">Each row is</span>
           <Segments
             label="What each row is"
@@ -295,14 +297,16 @@ export function ReadingScreen({
           )}
         </section>
         <section className="flex flex-wrap gap-4 border-t border-edge pt-3">
-          <Labelled label={matching ? 'Name of the match' : 'Name of the source'}>
-            <input
-              className="field w-64"
-              value={name}
-              maxLength={120}
-              onChange={(event) => setName(event.target.value)}
-            />
-          </Labelled>
+          {!refreshed && (
+            <Labelled label={matching ? 'Name of the match' : 'Name of the source'}>
+              <input
+                className="field w-64"
+                value={name}
+                maxLength={120}
+                onChange={(event) => setName(event.target.value)}
+              />
+            </Labelled>
+          )}
           {!matching && (
             <>
               <Labelled label="As of">
@@ -366,7 +370,7 @@ export function ReadingScreen({
             }
             onClick={() => load.mutate()}
           >
-            Load it
+            {refreshed ? 'Put it in place' : 'Load it'}
           </Button>
         )}
       </ReadingRoll>

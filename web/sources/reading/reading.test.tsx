@@ -75,6 +75,58 @@ describe('loading a file', () => {
   };
   const readAs = (name: string) => screen.getByLabelText<HTMLSelectElement>(`Column ${name} is read as`);
 
+  test('puts a newer version in the place of the likeliest source, and asks what becomes of those gone', async () => {
+    const started = jest.fn(() => ({ job: job('j7') }));
+    const { user, sent } = await chosen({
+      'POST /sources': started,
+      'GET /sources': {
+        sources: [
+          source('zeta', { name: 'Zeta' }),
+          source('people', { name: 'Alpha', subject: 'people' }),
+          source('beta', { name: 'Beta', fileName: upload().fileName.replace('.', ' 2025.') }),
+        ],
+      },
+    });
+    await user.click(screen.getByRole('radio', { name: 'a newer version of …' }));
+    const older = screen.getByLabelText<HTMLSelectElement>('The source whose place it takes');
+    expect([...older.options].map(({ value }) => value)).toEqual(['beta', 'zeta']);
+    expect(screen.queryByLabelText('Name of the source')).toBeNull();
+    await user.selectOptions(older, 'Zeta, 30 Sep 2026');
+    await user.selectOptions(
+      screen.getByLabelText('Companies that it has no more'),
+      'stay, as a source of their own',
+    );
+    await user.click(screen.getByRole('button', { name: 'Put it in place' }));
+    await waitFor(() => expect(started).toHaveBeenCalled());
+    expect(sent('POST /sources')).toMatchObject([{ name: 'Zeta', refreshes: 'zeta', gone: 'kept' }]);
+  });
+
+  test('of companies in mind asks only by what they are known, and carries the other columns along', async () => {
+    const started = jest.fn(() => ({ job: job('j7', { kind: 'match', state: 'running' }) }));
+    const { user, sent } = await chosen({
+      'POST /matches': started,
+      'GET /jobs/j7': { job: job('j7', { kind: 'match', state: 'running' }), refusals: false },
+    });
+    await user.click(screen.getByRole('radio', { name: 'companies I already have in mind' }));
+    expect(screen.queryByLabelText('As of')).toBeNull();
+    expect(readAs('Umsatz').selectedOptions[0]!.textContent).toBe('carried along');
+    expect([...readAs('Umsatz').options].some(({ value }) => value === 'revenue')).toBe(false);
+    await waitFor(() =>
+      expect(sent('POST /uploads/u1/readings').at(-1)).toMatchObject({
+        matching: true,
+        mapping: { columns: ['name', null, null] },
+      }),
+    );
+    await user.clear(screen.getByLabelText('Name of the match'));
+    await user.type(screen.getByLabelText('Name of the match'), 'Visitors');
+    await user.click(screen.getByRole('button', { name: 'Match them' }));
+    await waitFor(() => expect(started).toHaveBeenCalled());
+    expect(sent('POST /matches')).toMatchObject([
+      { upload: 'u1', name: 'Visitors', mapping: { columns: ['name', null, null], unreadable: 'empty' } },
+    ]);
+    expect(await screen.findByRole('progressbar')).toBeTruthy();
+  });
+
   test('shows how each column is read, takes corrections, and loads as it is shown', async () => {
     const started = jest.fn(() => ({ job: job('j7') }));
     const { user, sent } = await chosen({ 'POST /sources': started });

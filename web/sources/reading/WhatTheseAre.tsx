@@ -1,0 +1,71 @@
+import type { GoneWay } from '../../../contract/load-requests.ts';
+import type { SourceView } from '../../../contract/responses.ts';
+import { useFormat } from '../../app/format.ts';
+import { Segments } from '../../ui/controls.tsx';
+import { Choice } from './fields.tsx';
+
+/** What the rows of a file are: new records of the universe, companies to be found in it, or a newer version of a source. */
+export type Use = 'source' | 'match' | 'refresh';
+
+/** The question what the rows are, and of a newer version, of which source, and what becomes of what it has no more. */
+export function WhatTheseAre({
+  use,
+  older,
+  refreshed,
+  gone,
+  onUse,
+  onOlder,
+  onGone,
+}: {
+  use: Use;
+  /** Sources that the file may be newer than. */
+  older: readonly SourceView[];
+  /** The one of them that it is; null where it is none. */
+  refreshed: SourceView | null;
+  gone: GoneWay;
+  onUse(use: Use): void;
+  onOlder(key: string): void;
+  onGone(gone: GoneWay): void;
+}) {
+  const format = useFormat();
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-3">
+        <span className="text-soft">These are</span>
+        <Segments
+          label="What these are"
+          value={use}
+          options={[
+            { key: 'source', label: 'new records for the universe' },
+            { key: 'match', label: 'companies I already have in mind' },
+            {
+              key: 'refresh',
+              label: 'a newer version of …',
+              ...(older.length === 0 ? { off: 'No source of companies is loaded yet' } : {}),
+            },
+          ]}
+          onChange={onUse}
+        />
+      </div>
+      {refreshed && (
+        <div className="flex flex-wrap items-end gap-4">
+          <Choice
+            label="The source whose place it takes"
+            value={refreshed.key}
+            options={older.map(({ key, name, asOf }) => [key, `${name}, ${format.date(asOf)}`])}
+            onChange={onOlder}
+          />
+          <Choice
+            label="Companies that it has no more"
+            value={gone}
+            options={[
+              ['removed', 'leave, unless another source has them'],
+              ['kept', 'stay, as a source of their own'],
+            ]}
+            onChange={(next) => onGone(next as GoneWay)}
+          />
+        </div>
+      )}
+    </>
+  );
+}
