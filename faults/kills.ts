@@ -2,6 +2,7 @@ import Database from 'better-sqlite3';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { ListView } from '../contract/lists.ts';
+import type { DoublesAnswer } from '../contract/matches.ts';
 import type { HealthAnswer, Job, JobAnswer, SourceView } from '../contract/responses.ts';
 import { hold, randomFrom, type Harness } from './harness.ts';
 import { companiesCsv, inFolder, pause, Program, tape } from './program.ts';
@@ -13,7 +14,7 @@ const SECOND = 6000;
 
 /** Whether all databases are whole: pages, indexes and references. */
 function checkDatabases(dir: string): void {
-  for (const file of ['universe.sqlite', 'workspace.sqlite', 'lists.sqlite']) {
+  for (const file of ['universe.sqlite', 'workspace.sqlite', 'lists.sqlite', 'matches.sqlite']) {
     const db = new Database(join(dir, file), { readonly: true });
     try {
       const integrity = db.pragma('integrity_check', { simple: true });
@@ -48,6 +49,16 @@ const universe = async (program: Program) => (await program.get<HealthAnswer>('/
 const sources = async (program: Program) =>
   (await program.get<{ sources: SourceView[] }>('/sources')).sources;
 const jobOf = (answer: unknown) => (answer as JobAnswer).job.id;
+
+/** Companies of rare names, as a register has them, or as a directory does that has no numbers. */
+function firmsCsv(numbered: boolean): string {
+  const rows = Array.from({ length: FIRST }, (_, i) => {
+    const name = `Kolm${i}stad Works`;
+    const phone = `+441632${String(900_000 + i)}`;
+    return numbered ? `${name} Ltd,K${i},GB,Leeds,${phone}` : `${name.toUpperCase()},GB,Leeds,${phone}`;
+  });
+  return `${numbered ? 'name,registration number' : 'name'},country,town,phone\n${rows.join('\n')}\n`;
+}
 
 export async function kills(harness: Harness, rounds: number, seed: number): Promise<void> {
   const random = randomFrom(seed);
@@ -182,6 +193,53 @@ export async function kills(harness: Harness, rounds: number, seed: number): Pro
             hold(!acknowledged || members === SECOND, 'an addition that was acknowledged is gone');
             const { text } = await program.get<{ text: string }>(`/notes/companies/GB-A${round}`);
             hold(text === `note ${round}`, 'a note that was acknowledged is gone');
+          }
+        } finally {
+          await program.end('SIGKILL');
+        }
+      }),
+  );
+  await harness.check(
+    `killed ${rounds} times while doubles are joined, and while a newer version is put in place: all of it or nothing`,
+    () =>
+      inFolder(async (dir) => {
+        let program = await Program.started(dir);
+        try {
+          await program.ended(await program.beginLoad('Register', firmsCsv(true)));
+          await program.ended(await program.beginLoad('Directory', firmsCsv(false)));
+          await program.ended(jobOf((await program.ask('POST', '/doubles')).body));
+          hold((await program.get<DoublesAnswer>('/doubles')).match!.found > 0, 'no doubles are found');
+          for (let round = 0; round < rounds; round++) {
+            const before = await universe(program);
+            const { match } = await program.get<DoublesAnswer>('/doubles');
+            if (match!.found === 0) break;
+            const joining = await killedDuring(
+              program,
+              async () => jobOf((await program.ask('POST', '/doubles/join')).body),
+              random() * 2500,
+            );
+            program = joining.program;
+            note(joining.job);
+            const { joined } = await program.get<DoublesAnswer>('/doubles');
+            const done = joining.job.state === 'done';
+            hold(done === joined > 0, `${joining.job.state}, and ${joined} are joined`);
+            hold((await universe(program)) === before - joined, `${joined} joined of ${before}`);
+          }
+          for (let round = 0; round < rounds; round++) {
+            const newer = companiesCsv(round % 2 ? 'A' : 'B', SECOND);
+            const was = (await sources(program)).find(({ key }) => key === 'register')!.rowsRead;
+            const refreshing = await killedDuring(
+              program,
+              () => program.beginLoad('Register', newer, { refreshes: 'register' }),
+              random() * 3500,
+            );
+            program = refreshing.program;
+            note(refreshing.job);
+            const { rowsRead } = (await sources(program)).find(({ key }) => key === 'register')!;
+            hold(
+              rowsRead === (refreshing.job.state === 'done' ? SECOND : was),
+              `${refreshing.job.state}, and the source has ${rowsRead} rows`,
+            );
           }
         } finally {
           await program.end('SIGKILL');

@@ -125,12 +125,13 @@ export class Program {
   }
 
   /** Begins to load a file of companies; returns the id of its job. */
-  async beginLoad(name: string, content: string): Promise<string> {
+  async beginLoad(name: string, content: string, more: object = {}): Promise<string> {
     const { status, body } = await this.upload(`${name}.csv`, content);
     hold(status === 201, `The upload was refused: ${JSON.stringify(body)}`);
     const { upload, encoding, delimiter, hasHeader, mapping } = body as UploadAnswer;
     const load = await this.ask('POST', '/sources', {
       ...{ upload, name, asOf: '2026-09-30', read: { encoding, delimiter, hasHeader }, mapping },
+      ...more,
     });
     hold(load.status === 202, `The load was refused: ${JSON.stringify(load.body)}`);
     return (load.body as JobAnswer).job.id;

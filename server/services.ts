@@ -8,8 +8,11 @@ import { Jobs } from './jobs/jobs.ts';
 import { ListsHost } from './lists/host.ts';
 import { NO_LOG, type Log } from './log.ts';
 import { landedResult } from './tables/landed-jobs.ts';
+import { joinsOf } from './tables/company-joins.ts';
+import { followKeys } from './tables/lists/follow-keys.ts';
 import { purgeLists } from './tables/lists/list-rows.ts';
 import { hasMatch } from './tables/matches.ts';
+import { moveNotes } from './tables/notes.ts';
 import { exportOfJob } from './tables/workspace.ts';
 
 /** What the routes work with: the databases, the counting threads, the lists, and the jobs. */
@@ -73,6 +76,12 @@ function prepareLists(dir: string, workspace: Db): void {
   const lists = openLists(dir);
   carryLists(workspace, lists);
   purgeLists(lists);
+  // The program may have been stopped between joining companies and what follows of it.
+  const universe = openUniverse(dir, { readonly: true });
+  const joined = [...joinsOf(universe)].map(([gone, key]) => ({ gone, key }));
+  universe.close();
+  lists.transaction(() => followKeys(lists, joined))();
+  moveNotes(workspace, 'companies', joined);
   lists.close();
 }
 

@@ -15,11 +15,19 @@ const KEEP = ['verdict', 'reason', 'judged_by', 'judged_at']
  * them. Returns how many members were changed.
  */
 export function followKeys(db: Db, joined: readonly { gone: string; key: string }[]): number {
-  const listsWith = db
-    .prepare<[string], string>(
-      "SELECT m.list FROM list_member m JOIN list l ON l.key = m.list WHERE m.key = ? AND l.subject = 'companies' AND l.removed_at IS NULL",
+  if (joined.length === 0) return 0;
+  db.exec(
+    'CREATE TEMP TABLE IF NOT EXISTS followed (gone TEXT PRIMARY KEY, key TEXT NOT NULL) WITHOUT ROWID; DELETE FROM followed',
+  );
+  db.prepare("INSERT INTO followed SELECT value ->> 'gone', value ->> 'key' FROM json_each(?)").run(
+    JSON.stringify(joined),
+  );
+  const members = db
+    .prepare<[], { list: string; gone: string; key: string }>(
+      `SELECT m.list, f.gone, f.key FROM list_member m CROSS JOIN followed f ON f.gone = m.key
+       JOIN list l ON l.key = m.list AND l.subject = 'companies'`,
     )
-    .pluck();
+    .all();
   const put = db.prepare(
     `INSERT INTO list_member (list, key, origins, added_at, verdict, reason, judged_by, judged_at, note, assigned)
      SELECT list, ?, origins, added_at, verdict, reason, judged_by, judged_at, note, assigned FROM list_member WHERE list = ? AND key = ?
@@ -27,27 +35,25 @@ export function followKeys(db: Db, joined: readonly { gone: string; key: string 
        added_at = min(list_member.added_at, excluded.added_at), ${KEEP}`,
   );
   const remove = db.prepare('DELETE FROM list_member WHERE list = ? AND key = ?');
-  const others = ['list_tag', 'list_carried'].map(
-    (table) =>
-      [
-        db.prepare(`UPDATE OR IGNORE ${table} SET key = ? WHERE list = ? AND key = ?`),
-        db.prepare(`DELETE FROM ${table} WHERE list = ? AND key = ?`),
-      ] as const,
-  );
+  const others = ['list_tag', 'list_carried'].map((table) => ({
+    move: db.prepare(`UPDATE OR IGNORE ${table} SET key = ? WHERE list = ? AND key = ?`),
+    drop: db.prepare(`DELETE FROM ${table} WHERE list = ? AND key = ?`),
+  }));
   const history = db.prepare('UPDATE list_judgement SET key = ? WHERE list = ? AND key = ?');
-  let changed = 0;
-  for (const { gone, key } of joined)
-    for (const list of listsWith.all(gone)) {
-      changingMembers(db, list, [gone, key], () => {
+  for (const list of new Set(members.map((member) => member.list))) {
+    const own = members.filter((member) => member.list === list);
+    const touched = own.flatMap(({ gone, key }) => [gone, key]);
+    changingMembers(db, list, touched, () => {
+      for (const { gone, key } of own) {
         put.run(key, list, gone);
         remove.run(list, gone);
-        for (const [move, drop] of others) {
+        for (const { move, drop } of others) {
           move.run(key, list, gone);
           drop.run(list, gone);
         }
         history.run(key, list, gone);
-      });
-      changed++;
-    }
-  return changed;
+      }
+    });
+  }
+  return members.length;
 }
