@@ -155,8 +155,15 @@ test('a file that is matched', async ({ page }) => {
   await expect(page.getByLabel(/^rows to match: /)).toBeVisible();
   await page.getByRole('button', { name: 'Match them' }).click();
   await expect(page.getByText('Settle the doubtful')).toBeVisible({ timeout: 60_000 });
-  await page.keyboard.press('j');
-  await expect(page.getByText('Why')).toBeVisible();
+  // On to a row that may be several.
+  const chances = page.locator('thead').getByText(/^(likely|perhaps|hardly|almost sure)$/);
+  for (let on = 0; on < 12; on++) {
+    await expect(page.locator('tbody').getByText('Why')).toBeVisible();
+    if ((await chances.count()) > 1) break;
+    const row = await page.getByText(/^the file, row/).textContent();
+    await page.keyboard.press('j');
+    await expect(page.getByText(row!, { exact: true })).toHaveCount(0);
+  }
   await shot(page, 'match');
 });
 

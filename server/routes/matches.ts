@@ -123,7 +123,8 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
     const groups = new Map<string, TakeTogether>();
     for (const { row, key, agrees } of singleCandidates(matches, id, least)) {
       const fields = agrees.split(' ').filter((field) => TOGETHER.has(field)) as ComparedField[];
-      if (fields.length < 2) continue;
+      // That both are in one town says too little to take many at once.
+      if (fields.length < 2 || !fields.some((field) => STRONG.has(field))) continue;
       const group = groups.get(fields.join(' ')) ?? { fields, rows: [] };
       group.rows.push({ row, key });
       groups.set(fields.join(' '), group);
@@ -279,6 +280,8 @@ const FOUND: RowsWish = { states: ['sure', 'settled'], by: null };
 
 /** File columns of which one is enough to find a company by. */
 const TELLS = new Set(['name', 'registration', 'web', 'mail', 'phone']);
+/** Of these one at least. */
+const STRONG: ReadonlySet<ComparedField> = new Set(['number', 'domain', 'phone', 'street', 'name']);
 /** Fields that speak for a pair strongly enough that rows that agree in them are offered together. */
 const TOGETHER = new Set(['number', 'domain', 'phone', 'street', 'postcode', 'town', 'name']);
 
