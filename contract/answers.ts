@@ -124,6 +124,7 @@ export interface Answers {
   'get /matches/{id}/rows': MatchRowsAnswer;
   'get /matches/{id}/rows/{row}': MatchPairAnswer;
   'put /matches/{id}/rows': SettledAnswer;
+  'post /matches/{id}/again': Begun;
   'post /matches/{id}/list': MatchListAnswer;
   'get /doubles': DoublesAnswer;
   'post /doubles': Begun;

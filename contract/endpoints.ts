@@ -120,9 +120,12 @@ export const ENDPOINTS: readonly Endpoint[] = [
   get('/matches', 'files lined up with the universe, with how many rows were found'),
   post('/matches', 'line an uploaded file up with the universe, as a job', { body: MatchBody, status: JOB }),
   get('/matches/{id}', 'a match with its roll and the weights it learned'),
-  get('/matches/{id}/rows', 'rows of a match', { query: ['state', 'by', 'offset', 'limit'] }),
+  get('/matches/{id}/rows', 'rows of a match', { query: ['state', 'by', 'moved', 'offset', 'limit'] }),
   get('/matches/{id}/rows/{row}', 'a row with its candidates, field by field'),
   put('/matches/{id}/rows', 'settle rows: a candidate taken, none, or open again', { body: SettleBody }),
+  post('/matches/{id}/again', 'match a file again, with the universe as it is now, as a job', {
+    status: JOB,
+  }),
   post('/matches/{id}/list', 'a list of the companies found', { body: MatchListBody, status: MADE }),
   post('/matches/{id}/file', 'the file with columns of the universe beside', {
     body: MatchFileBody,

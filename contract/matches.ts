@@ -126,6 +126,8 @@ export interface MatchView {
   /** The sure and the settled ones, and how many companies they are. */
   found: number;
   foundCompanies: number;
+  /** Rows that came to something else when they were last matched again. */
+  moved: number;
   /** The list that was made of it, if any. */
   list: string | null;
 }
@@ -167,6 +169,8 @@ export interface MatchRowView {
   company: { key: string; name: string; place: string } | null;
   chance: number | null;
   twiceOf: number | null;
+  /** What it came to before it was last matched again, where that moved. */
+  was: { state: RowState; name: string | null } | null;
 }
 
 export interface MatchRowsAnswer {

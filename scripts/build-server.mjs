@@ -15,6 +15,7 @@ const ENTRIES = [
   'server/lists/worker.ts',
   'server/match/match-worker.ts',
   'server/match/doubles-worker.ts',
+  'server/match/again-worker.ts',
   'server/load/join-worker.ts',
   'server/exports/worker.ts',
   'server/exports/csv-worker.ts',

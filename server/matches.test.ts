@@ -178,6 +178,34 @@ describe('what is made of it', () => {
     ).toBe(400);
   });
 
+  test('matched again, it says what moved since the universe changed, and keeps what was settled', async () => {
+    const settled = [{ row: 2, as: 'none' }];
+    await server.api.put(`/api/matches/${id}/rows`).send({ rows: settled });
+    const before = (await match()).match;
+    const more = [UNIVERSE[0]!, 'Nobody Knows This One,GmbH,90000001,AT,Wien,1010,Ring 1,,nobody.example,3'];
+    const file = (await server.upload('more.csv', Buffer.from(more.join('\n')))).body as UploadAnswer;
+    await server.load(file, { name: 'More' });
+    expect((await match()).match).toMatchObject({ changed: true, moved: 0 });
+    const begun = await server.api.post(`/api/matches/${id}/again`).send({});
+    const { job } = await server.ended((begun.body as { job: { id: string } }).job.id);
+    expect(job).toMatchObject({ state: 'done', result: { moved: 1 } });
+    const after = (await match()).match;
+    expect(after).toMatchObject({
+      changed: false,
+      moved: 1,
+      none: before.none - 1,
+      companies: before.companies + 1,
+    });
+    const { rows: moved, total } = await rows('?moved=1');
+    expect(total).toBe(1);
+    expect(moved[0]).toMatchObject({
+      row: 7,
+      was: { state: 'none', name: null },
+      company: { key: 'AT-90000001' },
+    });
+    expect((await rows('?state=none')).rows.map(({ row }) => row)).toContain(2);
+  });
+
   test('it is removed, with nothing of it left', async () => {
     expect((await server.api.delete(`/api/matches/${id}`)).status).toBe(204);
     expect(((await server.api.get('/api/matches')).body as MatchesAnswer).matches).toEqual([]);

@@ -11,7 +11,7 @@ import { landedResult } from './tables/landed-jobs.ts';
 import { joinsOf } from './tables/company-joins.ts';
 import { followKeys } from './tables/lists/follow-keys.ts';
 import { purgeLists } from './tables/lists/list-rows.ts';
-import { hasMatch } from './tables/matches.ts';
+import { matchOfJob } from './tables/matches.ts';
 import { moveNotes } from './tables/notes.ts';
 import { exportOfJob } from './tables/workspace.ts';
 
@@ -49,8 +49,7 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
       const row = exportOfJob(workspace, job);
       return row !== undefined && existsSync(join(dir, 'exports', `${row.id}.${row.format}`));
     };
-    const landed = (job: string) =>
-      landedResult(universe, job) ?? (hasMatch(matches, job) ? { match: job } : null);
+    const landed = (job: string) => landedResult(universe, job) ?? resultOf(matchOfJob(matches, job));
     const services: Services = {
       dir,
       workspace,
@@ -71,6 +70,8 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
     throw error;
   }
 }
+
+const resultOf = (match: string | null) => (match === null ? null : { match });
 
 function prepareLists(dir: string, workspace: Db): void {
   const lists = openLists(dir);

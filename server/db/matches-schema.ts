@@ -19,6 +19,7 @@ export const matchesMigrations: readonly string[] = [
     learning TEXT NOT NULL,
     precision REAL NOT NULL,            -- asked of the sure ones
     shared TEXT NOT NULL,               -- JSON: how many companies have a domain or phone of the rows, by its key
+    again TEXT,                         -- the job that matched it again last
     list TEXT,                          -- the list that was made of it
     revision INTEGER NOT NULL DEFAULT 0 -- grows with every settled row
   ) STRICT, WITHOUT ROWID;
@@ -36,6 +37,7 @@ export const matchesMigrations: readonly string[] = [
     key TEXT,                           -- the company: the best candidate's, or the one taken
     chance REAL,                        -- of the best candidate
     settled_by TEXT, settled_at INTEGER,
+    was TEXT,                           -- what it came to before it was last matched again, where that moved: state and company
     PRIMARY KEY (match, row)
   ) STRICT, WITHOUT ROWID;
   CREATE INDEX match_row_by_outcome ON match_row (match, outcome, settled);

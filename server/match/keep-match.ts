@@ -29,35 +29,51 @@ type Said = Pick<
   'id' | 'of' | 'name' | 'fileName' | 'header' | 'mapping' | 'person' | 'rows' | 'notData' | 'precision'
 >;
 
+/** What was found for a row as it is kept: its outcome and its candidates, of the doubtful with what the best agrees in, to settle them together. */
+export function foundMaker(
+  universe: Db,
+  { companies, ofWord }: Pick<MatchedUniverse, 'companies' | 'ofWord'>,
+) {
+  const names = { countOf: ofWord, companies };
+  return (
+    firm: Firm,
+    { outcome, candidates }: RowOutcome<string>,
+  ): Pick<MatchRowMade, 'candidates'> & RowFound => {
+    const ready = readyFirm(firm, isFreeMail);
+    return {
+      outcome,
+      candidates: candidates.map(({ company, chance, by }, nth) => {
+        const other = nth === 0 && outcome === 'doubtful' ? firmByKey(universe, company) : null;
+        const marks = other && compare(ready, readyFirm(other, isFreeMail), names).marks;
+        return {
+          ...{ key: company, chance, by },
+          agrees: marks ? COMPARED.filter((field) => marks[field] === 'equal') : [],
+        };
+      }),
+    };
+  };
+}
+
+type RowFound = Pick<RowOutcome<string>, 'outcome'>;
+
 /** Writes a match in one transaction; a search for doubles takes the place of the one before. Nothing is written once it is cancelled. */
 export function keepMatch(
   dir: string,
   universe: Db,
   said: Said,
-  { model, limits, learning, shared, companies, ofWord }: MatchedUniverse,
+  matching: MatchedUniverse,
   rows: readonly KeptRow[],
 ): void {
-  const names = { countOf: ofWord, companies };
+  const { model, limits, learning, shared, companies } = matching;
+  const foundOf = foundMaker(universe, matching);
   const made = function* (): Generator<MatchRowMade> {
-    for (const { row, cells, firm, twiceOf, found } of rows) {
-      const ready = firm && readyFirm(firm, isFreeMail);
+    for (const { found, ...row } of rows)
       yield {
-        row,
-        cells,
-        firm,
-        twiceOf,
-        outcome: found?.outcome ?? (firm === null ? 'unreadable' : 'twice'),
-        candidates: (found?.candidates ?? []).map(({ company, chance, by }, nth) => {
-          // In what the best agrees is asked of the doubtful, to settle them together.
-          const other = nth === 0 && found!.outcome === 'doubtful' ? firmByKey(universe, company) : null;
-          const marks = other && ready && compare(ready, readyFirm(other, isFreeMail), names).marks;
-          return {
-            ...{ key: company, chance, by },
-            agrees: marks ? COMPARED.filter((field) => marks[field] === 'equal') : [],
-          };
-        }),
+        ...row,
+        ...(found && row.firm
+          ? foundOf(row.firm, found)
+          : { outcome: row.firm === null ? ('unreadable' as const) : ('twice' as const), candidates: [] }),
       };
-    }
   };
   stopIfCancelled();
   const db = openMatches(dir);

@@ -135,7 +135,10 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
 
   routes.get('/matches/:id/rows', (request, response) => {
     const { id } = found(request.params.id);
-    const wish = wishOf(queryText(request, 'state'), queryText(request, 'by'));
+    const wish = {
+      ...wishOf(queryText(request, 'state'), queryText(request, 'by')),
+      moved: queryText(request, 'moved') !== '',
+    };
     const number = (name: string, most: number, otherwise: number) => {
       const text = queryText(request, name);
       const value = text === '' ? otherwise : Number(text);
@@ -155,7 +158,7 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
     } satisfies MatchRowsAnswer);
   });
 
-  const rowView = ({ row, state, by, firm, key, chance, twiceOf, cells }: StoredRow): MatchRowView => {
+  const rowView = ({ row, state, by, firm, key, chance, twiceOf, cells, was }: StoredRow): MatchRowView => {
     const company = key === null ? null : firmByKey(universe, key);
     return {
       row,
@@ -171,6 +174,10 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
       company: key === null ? null : { key, name: company?.name ?? key, place: placeOf(company) },
       chance,
       twiceOf,
+      was: was && {
+        state: was.state,
+        name: was.key === null ? null : (firmByKey(universe, was.key)?.name ?? was.key),
+      },
     };
   };
 
@@ -210,6 +217,22 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
     }
     const before = settleRows(matches, id, rows, person());
     response.json({ match: found(id), before } satisfies SettledAnswer);
+  });
+
+  routes.post('/matches/:id/again', (request, response) => {
+    const { id, of, name, precision } = found(request.params.id);
+    if (of === 'doubles')
+      throw new HttpProblem(409, 'not-a-file', 'Doubles are looked for anew, not matched again.', {
+        rule: 'a matched file',
+      });
+    const job = jobs.start(
+      'match',
+      `Match ${name} again`,
+      'server/match/again-worker',
+      { dir, match: id, precision },
+      () => {},
+    );
+    response.status(202).json({ job });
   });
 
   routes.post('/matches/:id/list', async (request, response) => {

@@ -37,14 +37,15 @@ export interface MatchRowMade {
   candidates: readonly { key: string; chance: number; by: SureBy | null; agrees: readonly string[] }[];
 }
 
+/** What a row comes to, as SQL: what was settled goes before what was found. */
+const STATE = "CASE settled WHEN 'taken' THEN 'settled' WHEN 'none' THEN 'none' ELSE outcome END";
+
 /** Writes a match whole, in one transaction. */
 export function addMatch(db: Db, match: MatchMade, rows: Iterable<MatchRowMade>): void {
   const addRow = db.prepare(
     'INSERT INTO match_row (match, row, cells, firm, outcome, by, twice_of, key, chance) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
   );
-  const addCandidate = db.prepare(
-    'INSERT INTO match_candidate (match, row, nth, key, chance, by, agrees) VALUES (?, ?, ?, ?, ?, ?, ?)',
-  );
+  const addCandidate = candidateAdder(db, match.id);
   db.transaction(() => {
     // Of searches for doubles only the last is of use.
     if (match.of === 'doubles') db.prepare("DELETE FROM match WHERE of = 'doubles'").run();
@@ -71,27 +72,93 @@ export function addMatch(db: Db, match: MatchMade, rows: Iterable<MatchRowMade>)
       JSON.stringify(match.shared),
     );
     for (const { row, cells, firm, outcome, twiceOf, candidates } of rows) {
-      const [best] = outcome === 'sure' || outcome === 'doubtful' ? candidates : [];
+      const found = keyed(outcome, candidates);
       addRow.run(
         match.id,
         row,
         JSON.stringify(cells),
         firm && JSON.stringify(firm),
         outcome,
-        outcome === 'sure' ? best!.by : null,
+        found.by,
         twiceOf,
-        best?.key ?? null,
+        found.key,
         candidates[0]?.chance ?? null,
       );
-      candidates.forEach(({ key, chance, by, agrees }, nth) =>
-        addCandidate.run(match.id, row, nth, key, chance, by, agrees.join(' ')),
-      );
+      addCandidate(row, candidates);
     }
   })();
 }
 
-/** What a row comes to, as SQL: what was settled goes before what was found. */
-const STATE = "CASE settled WHEN 'taken' THEN 'settled' WHEN 'none' THEN 'none' ELSE outcome END";
+/** The rows of a match that are looked for in the universe. */
+export function rowsToMatch(db: Db, id: string): { row: number; firm: Firm }[] {
+  return db
+    .prepare<[string], { row: number; firm: string }>(
+      "SELECT row, firm FROM match_row WHERE match = ? AND outcome IN ('sure', 'doubtful', 'none') ORDER BY row",
+    )
+    .all(id)
+    .map(({ row, firm }) => ({ row, firm: JSON.parse(firm) as Firm }));
+}
+
+/**
+ * Puts what was found anew in place of what was, in one transaction; rows that were settled stay so. Of each row that came to
+ * another state or company it is noted what it was. Returns how many.
+ */
+export function renewMatch(
+  db: Db,
+  id: string,
+  job: string,
+  match: Pick<MatchMade, 'universe' | 'companies' | 'model' | 'limits' | 'learning' | 'shared'>,
+  rows: readonly Pick<MatchRowMade, 'row' | 'outcome' | 'candidates'>[],
+): number {
+  const had = db.prepare<[string, number], { state: RowState; key: string | null; settled: string | null }>(
+    `SELECT ${STATE} AS state, key, settled FROM match_row WHERE match = ? AND row = ?`,
+  );
+  const renew = db.prepare(
+    `UPDATE match_row SET outcome = ?, by = ?, chance = ?, key = CASE WHEN settled IS NULL THEN ? ELSE key END, was = ?
+     WHERE match = ? AND row = ?`,
+  );
+  const forget = db.prepare('DELETE FROM match_candidate WHERE match = ?');
+  const addCandidate = candidateAdder(db, id);
+  return db.transaction(() => {
+    let moved = 0;
+    forget.run(id);
+    for (const { row, outcome, candidates } of rows) {
+      const before = had.get(id, row)!;
+      const found = keyed(outcome, candidates);
+      const same = before.settled !== null || (before.state === outcome && before.key === found.key);
+      const was = same ? null : JSON.stringify({ state: before.state, key: before.key });
+      renew.run(outcome, found.by, candidates[0]?.chance ?? null, found.key, was, id, row);
+      addCandidate(row, candidates);
+      if (!same) moved++;
+    }
+    db.prepare(
+      `UPDATE match SET universe = ?, companies = ?, model = ?, limits = ?, learning = ?, shared = ?, again = ?, revision = revision + 1 WHERE id = ?`,
+    ).run(
+      match.universe,
+      match.companies,
+      ...[match.model, match.limits, match.learning, match.shared].map((part) => JSON.stringify(part)),
+      job,
+      id,
+    );
+    return moved;
+  })();
+}
+
+/** The company that a row is taken for by what was found, and what it is sure by. */
+function keyed(outcome: MatchRowMade['outcome'], candidates: MatchRowMade['candidates']) {
+  const [best] = outcome === 'sure' || outcome === 'doubtful' ? candidates : [];
+  return { key: best?.key ?? null, by: outcome === 'sure' ? best!.by : null };
+}
+
+function candidateAdder(db: Db, id: string): (row: number, candidates: MatchRowMade['candidates']) => void {
+  const add = db.prepare(
+    'INSERT INTO match_candidate (match, row, nth, key, chance, by, agrees) VALUES (?, ?, ?, ?, ?, ?, ?)',
+  );
+  return (row, candidates) =>
+    candidates.forEach(({ key, chance, by, agrees }, nth) =>
+      add.run(id, row, nth, key, chance, by, agrees.join(' ')),
+    );
+}
 
 interface MatchRow {
   id: string;
@@ -161,6 +228,10 @@ function viewOf(db: Db, match: MatchRow, now: string): MatchView {
     none: sum('none'),
     found: sum('sure') + sum('settled'),
     foundCompanies,
+    moved: db
+      .prepare<[string], number>('SELECT count(*) FROM match_row WHERE match = ? AND was IS NOT NULL')
+      .pluck()
+      .get(match.id)!,
     list: match.list,
   };
 }
@@ -206,6 +277,8 @@ export interface StoredRow {
   key: string | null;
   chance: number | null;
   settledBy: string | null;
+  /** What it came to before it was last matched again; null where that did not move. */
+  was: { state: RowState; key: string | null } | null;
 }
 
 interface RowColumns {
@@ -218,24 +291,29 @@ interface RowColumns {
   key: string | null;
   chance: number | null;
   settledBy: string | null;
+  was: string | null;
 }
 
-const ROW = `SELECT row, cells, firm, ${STATE} AS state, by, twice_of AS twiceOf, key, chance, settled_by AS settledBy FROM match_row`;
+const ROW = `SELECT row, cells, firm, ${STATE} AS state, by, twice_of AS twiceOf, key, chance, settled_by AS settledBy, was FROM match_row`;
 
 const read = (row: RowColumns): StoredRow => ({
   ...row,
   cells: JSON.parse(row.cells) as string[],
   firm: row.firm === null ? null : (JSON.parse(row.firm) as Firm),
+  was: row.was === null ? null : (JSON.parse(row.was) as StoredRow['was']),
 });
 
 /** Which rows are shown: those of some states, of the sure ones perhaps only those by one thing. */
 export interface RowsWish {
   states: readonly RowState[];
   by: SureBy | null;
+  /** Whether only those are meant that moved when they were last matched again. */
+  moved?: boolean;
 }
 
-const WHERE = `match = ? AND ${STATE} IN (SELECT value FROM json_each(?)) AND (? IS NULL OR (by = ? AND settled IS NULL))`;
-const wished = (id: string, { states, by }: RowsWish) => [id, JSON.stringify(states), by, by] as const;
+const WHERE = `match = ? AND ${STATE} IN (SELECT value FROM json_each(?)) AND (? IS NULL OR (by = ? AND settled IS NULL)) AND (? = 0 OR was IS NOT NULL)`;
+const wished = (id: string, { states, by, moved = false }: RowsWish) =>
+  [id, JSON.stringify(states), by, by, Number(moved)] as const;
 
 export function rowsOfMatch(db: Db, id: string, wish: RowsWish, offset: number, limit: number): StoredRow[] {
   return db
@@ -349,8 +427,14 @@ export function removeMatch(db: Db, id: string): void {
   db.prepare('DELETE FROM match WHERE id = ?').run(id);
 }
 
-export function hasMatch(db: Db, id: string): boolean {
-  return db.prepare('SELECT 1 FROM match WHERE id = ?').get(id) !== undefined;
+/** The match that a job made, or matched again last; null where there is none. */
+export function matchOfJob(db: Db, job: string): string | null {
+  return (
+    db
+      .prepare<[string, string], string>('SELECT id FROM match WHERE id = ? OR again = ?')
+      .pluck()
+      .get(job, job) ?? null
+  );
 }
 
 /** The search for doubles that is kept; the newest where there are several. */

@@ -30,6 +30,7 @@ export const matchView = (more: Partial<MatchView> = {}): MatchView => ({
   none: 62,
   found: 338,
   foundCompanies: 335,
+  moved: 0,
   list: null,
   ...more,
 });
@@ -94,6 +95,7 @@ export function matchServer() {
       company: { key: 'CZ-1', name: 'Zarmysko', place: 'Boskovice, CZ' },
       chance: 0.91,
       twiceOf: null,
+      was: null,
     })),
   });
   const answers = {

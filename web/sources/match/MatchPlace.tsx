@@ -11,6 +11,7 @@ import { useKey } from '../../app/keys.ts';
 import { useOpenList, useOpenTape } from '../../lists/open-list.ts';
 import { useLists } from '../../lists/use-lists.ts';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
+import { Again } from './Again.tsx';
 import { DoublesActs } from './DoublesActs.tsx';
 import { EnrichDialog } from './EnrichDialog.tsx';
 import { freeName } from './free-name.ts';
@@ -96,7 +97,10 @@ export function MatchPlace({
         {match.of === 'doubles' ? (
           <DoublesActs match={match} onWeights={() => show({ show: 'weights' })} />
         ) : (
-          <MatchActs match={match} onLoad={onLoad} onWeights={() => show({ show: 'weights' })} />
+          <>
+            <Again match={match} onMoved={() => show({ show: 'moved' })} />
+            <MatchActs match={match} onLoad={onLoad} onWeights={() => show({ show: 'weights' })} />
+          </>
         )}
       </MatchRoll>
     </main>
@@ -112,6 +116,7 @@ function stageOf(params: URLSearchParams): Stage {
   const shown = params.get('show');
   if (shown === null) return { of: 'first' };
   if (shown === 'weights') return { of: 'weights' };
+  if (shown === 'moved') return { of: 'rows', shown: { ...ALL, moved: true } };
   const [states, by] = shown.split(':');
   const known = states!
     .split(',')
@@ -121,9 +126,11 @@ function stageOf(params: URLSearchParams): Stage {
   return { of: 'rows', shown: { states: known, by: sureBy } };
 }
 
-const titleOf = ({ states, by }: RowsShown): string =>
-  states.map((state) => TITLES[state]).join(', ') +
-  (by === null ? '' : `, by ${by === 'name' ? 'name, place and phone' : by}`);
+const titleOf = ({ states, by, moved }: RowsShown): string =>
+  moved
+    ? 'Moved'
+    : states.map((state) => TITLES[state]).join(', ') +
+      (by === null ? '' : `, by ${by === 'name' ? 'name, place and phone' : by}`);
 
 /** Goes to the first doubtful row. */
 function First({ match, onRow }: { match: MatchView; onRow(row: number): void }) {

@@ -107,6 +107,12 @@ export function MatchTable({
                 <td className={clsx('py-1.5 pr-4 whitespace-nowrap', LOOKS[row.state])}>
                   {STATE_WORDS[row.state]}
                   {row.by && `, by ${row.by === 'name' ? 'name, place and phone' : row.by}`}
+                  {row.was && (
+                    <span className="block text-[12px] text-soft">
+                      was {STATE_WORDS[row.was.state]}
+                      {row.was.name !== null && `, ${row.was.name}`}
+                    </span>
+                  )}
                   {row.twiceOf !== null && (
                     <span className="text-soft">
                       {' '}

@@ -67,6 +67,24 @@ describe('the roll of a match', () => {
   });
 });
 
+test('a match is made again once the universe has changed, and says what moved', async () => {
+  let moved = 0;
+  const again = job('j5', { kind: 'match' });
+  const { user, asked } = await opened({
+    'GET /matches/m1': () => matchAnswer(matchView({ doubtful: 0, changed: moved === 0, moved })),
+    'POST /matches/m1/again': () => {
+      moved = 4;
+      return { job: again };
+    },
+    'GET /jobs/j5': { job: again, refusals: false },
+  });
+  await user.click(await screen.findByRole('button', { name: 'Match again' }));
+  await user.click(await screen.findByRole('button', { name: '4 rows came to something else' }));
+  expect(await screen.findByRole('heading', { name: 'Moved' })).toBeTruthy();
+  await waitFor(() => expect(asked.some(({ path }) => path.includes('moved=1'))).toBe(true));
+  expect(screen.queryByRole('button', { name: 'Match again' })).toBeNull();
+});
+
 describe('the doubtful', () => {
   test('begin with the first, its candidates beside it with what speaks for each', async () => {
     await opened();

@@ -47,17 +47,19 @@ export function usePair(id: string, row: number) {
 export interface RowsShown {
   states: readonly RowState[];
   by: SureBy | null;
+  /** Only those that moved when they were last matched again. */
+  moved?: boolean;
 }
 
 const ROWS_A_PAGE = 200;
 
-export function useMatchRows(id: string, { states, by }: RowsShown) {
+export function useMatchRows(id: string, { states, by, moved = false }: RowsShown) {
   return useInfiniteQuery({
-    queryKey: ['match', id, 'rows', states, by],
+    queryKey: ['match', id, 'rows', states, by, moved],
     queryFn: ({ signal, pageParam }) =>
       call<MatchRowsAnswer>(
         'GET',
-        `${path(id)}/rows?state=${states.join()}&by=${by ?? ''}&offset=${pageParam}&limit=${ROWS_A_PAGE}`,
+        `${path(id)}/rows?state=${states.join()}&by=${by ?? ''}&moved=${moved ? 1 : ''}&offset=${pageParam}&limit=${ROWS_A_PAGE}`,
         undefined,
         signal,
       ),
