@@ -47,11 +47,12 @@ function matched(file: readonly FileRow[]): { matching: Matching<string>; reache
   const rows = file.map(({ firm }) => readyFirm(firm, notFree));
   const finder = new CandidateFinder(rows);
   ready.forEach((one, company) => finder.offer(company, one));
-  const found = finder
-    .candidates(20)
-    .map((own) => own.map(({ company }) => ({ company: universe[company]!.key, ready: ready[company]! })));
+  const found = (row: number) =>
+    finder
+      .candidatesOf(rows[row]!, 20)
+      .map(({ company }) => ({ company: universe[company]!.key, ready: ready[company]! }));
   const reached = file.filter(
-    ({ truth }, r) => truth !== null && found[r]!.some(({ company }) => company === truth),
+    ({ truth }, r) => truth !== null && found(r).some(({ company }) => company === truth),
   ).length;
   const matching = matchRows(
     rows,

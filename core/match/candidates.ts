@@ -15,7 +15,8 @@ const CROWDED_ROWS = 2000;
 const BITS = 22;
 
 interface Block {
-  rows: number[];
+  /** How many rows have the key. */
+  rows: number;
   companies: number[];
   worth: number;
   crowded: boolean;
@@ -31,7 +32,6 @@ interface Block {
 export class CandidateFinder {
   private readonly blocks = new Map<number, Block>();
   private readonly seen = new Uint32Array(2 ** (BITS - 5));
-  private readonly rows: number;
   /** Companies by word of their names. */
   private readonly words = new Map<string, number>();
   /** Companies by what of theirs the rows have, too. */
@@ -40,18 +40,17 @@ export class CandidateFinder {
   readonly anywhere: boolean;
 
   constructor(rows: readonly ReadyFirm[]) {
-    this.rows = rows.length;
     this.anywhere = rows.some(({ firm }) => firm.country === null);
-    rows.forEach((row, r) => {
+    for (const row of rows) {
       for (const key of sharedKeys(row)) this.shared.set(key, 0);
       eachKey(row, false, (key, worth) => {
         const block = this.blocks.get(key);
-        if (!block) this.blocks.set(key, { rows: [r], companies: [], worth, crowded: false });
-        else if (block.rows.at(-1) !== r) block.rows.push(r);
+        if (!block) this.blocks.set(key, { rows: 1, companies: [], worth, crowded: false });
+        else block.rows++;
         this.seen[(key >>> 5) & (this.seen.length - 1)]! |= 1 << (key & 31);
       });
-    });
-    for (const block of this.blocks.values()) block.crowded = block.rows.length > CROWDED_ROWS;
+    }
+    for (const block of this.blocks.values()) block.crowded = block.rows > CROWDED_ROWS;
   }
 
   /** Lets a company of the universe pass. */
@@ -93,20 +92,20 @@ export class CandidateFinder {
     return this.words.get(word) ?? 0;
   }
 
-  /** The candidates of each row, the worthiest first, at most `most` of each. */
-  candidates(most: number): Candidate[][] {
-    const worths = Array.from({ length: this.rows }, () => new Map<number, number>());
-    for (const { rows, companies, worth } of this.blocks.values())
-      for (const row of rows) {
-        const own = worths[row]!;
-        for (const company of companies) own.set(company, (own.get(company) ?? 0) + worth);
-      }
-    return worths.map((own) =>
-      [...own]
-        .map(([company, worth]) => ({ company, worth }))
-        .sort((a, b) => b.worth - a.worth || a.company - b.company)
-        .slice(0, most),
-    );
+  /** The candidates of a row, the worthiest first, at most `most`; once all companies have passed. */
+  candidatesOf(row: ReadyFirm, most: number): Candidate[] {
+    const worths = new Map<number, number>();
+    const seen = new Set<Block>();
+    eachKey(row, false, (key) => {
+      const block = this.blocks.get(key)!;
+      if (seen.has(block)) return;
+      seen.add(block);
+      for (const company of block.companies) worths.set(company, (worths.get(company) ?? 0) + block.worth);
+    });
+    return [...worths]
+      .map(([company, worth]) => ({ company, worth }))
+      .sort((a, b) => b.worth - a.worth || a.company - b.company)
+      .slice(0, most);
   }
 }
 

@@ -40,15 +40,19 @@ const WORTH_A_LOOK = 0.02;
 const WORTH_A_GLANCE = 0.0005;
 const ALWAYS_SHOWN = 3;
 
+/** Rows from which is learned: more teach nothing new, and all of their pairs are held in memory. */
+const LEARNED_ROWS = 20_000;
+
 /**
- * Matches rows with their candidates: compares them, learns the weights from them, and says what becomes of each row.
- * @param found for each row the companies that may be it, and what they are ready to be compared as
+ * Matches rows with their candidates: compares them, learns the weights from them, and says what becomes of each row. Beyond the rows
+ * that are learned from, memory does not grow with the pairs.
+ * @param found the companies that a row may be, ready to be compared; asked once for a row, or twice
  * @param strangers companies drawn at random, from which is learned what comes up by chance
  * @param precision asked of the sure ones, such as 0.99
  */
 export function matchRows<C>(
   rows: readonly ReadyFirm[],
-  found: readonly (readonly { company: C; ready: ReadyFirm }[])[],
+  found: (row: number) => readonly { company: C; ready: ReadyFirm }[],
   strangers: readonly ReadyFirm[],
   frequencies: Frequencies,
   precision: number,
@@ -59,25 +63,35 @@ export function matchRows<C>(
     companies: frequencies.companies,
   };
   const u = randomShares(randomPairs(rows, strangers, names));
-  const by: (SureBy | null)[][] = [];
-  const pairs: ComparedPair[][] = rows.map((row, r) => {
-    looked(r);
-    by.push([]);
-    return found[r]!.map(({ ready }) => {
-      const comparison = compare(row, ready, names);
-      by[r]!.push(sureBy(comparison));
-      return { levels: comparison.levels, chance: byChance(comparison, u, row, frequencies) };
+  const compared = (r: number) =>
+    found(r).map(({ company, ready }) => {
+      const comparison = compare(rows[r]!, ready, names);
+      const pair = { levels: comparison.levels, chance: byChance(comparison, u, rows[r]!, frequencies) };
+      return { company, ready, by: sureBy(comparison), pair };
     });
-  });
-  const { model, learning } = learn(pairs, u, frequencies.companies);
+  // Spread over the whole file, which may be sorted.
+  const every = Math.max(1, Math.ceil(rows.length / LEARNED_ROWS));
+  const known = new Map<number, ReturnType<typeof compared>>();
+  for (let r = 0; r < rows.length; r += every) {
+    looked(known.size);
+    known.set(r, compared(r));
+  }
+  const { model, learning } = learn(
+    [...known.values()].map((own) => own.map(({ pair }) => pair)),
+    u,
+    frequencies.companies,
+  );
   const score = scorer(model, frequencies.companies);
-  const scored = pairs.map((own, r) => {
-    const weights = score(own);
-    return own
-      .map((_, c) => ({ ...found[r]![c]!, chance: weights[c]!, by: by[r]![c]! }))
+  const scored = rows.map((_, r) => {
+    looked(r);
+    const own = known.get(r) ?? compared(r);
+    const weights = score(own.map(({ pair }) => pair));
+    const candidates = own
+      .map(({ company, ready, by }, c) => ({ company, ready, chance: weights[c]!, by }))
       .sort((a, b) => b.chance - a.chance);
+    addTwins(candidates, names);
+    return shownOf(candidates);
   });
-  for (const candidates of scored) addTwins(candidates, names);
   const limits = limitsFor(
     precision,
     scored.flatMap(([best]) => (best && best.by !== null ? [best.chance] : [])),
@@ -86,14 +100,16 @@ export function matchRows<C>(
     model,
     limits,
     learning,
-    rows: scored.map((candidates) => ({
-      outcome: outcomeOf(candidates[0] ?? null, limits),
-      candidates: candidates
-        .filter(({ chance }, nth) => chance >= (nth < ALWAYS_SHOWN ? WORTH_A_GLANCE : WORTH_A_LOOK))
-        .slice(0, MOST_SHOWN)
-        .map(({ company, chance, by }) => ({ company, chance, by })),
-    })),
+    rows: scored.map((candidates) => ({ outcome: outcomeOf(candidates[0] ?? null, limits), candidates })),
   };
+}
+
+/** The candidates of a row that are worth a look. */
+function shownOf<C>(candidates: readonly Scored<C>[]): Scored<C>[] {
+  return candidates
+    .filter(({ chance }, nth) => chance >= (nth < ALWAYS_SHOWN ? WORTH_A_GLANCE : WORTH_A_LOOK))
+    .slice(0, MOST_SHOWN)
+    .map(({ company, chance, by }) => ({ company, chance, by }));
 }
 
 type Candidate = Scored<unknown> & { ready: ReadyFirm };

@@ -8,6 +8,8 @@ import { allFirms, countCompanies, firmFinder, isFreeMail } from './universe-fir
 
 /** Candidates of a row that are compared in full. */
 const MOST_COMPARED = 20;
+/** Candidates that are kept ready; those of neighbouring rows are often the same. */
+const MOST_READIED = 100_000;
 /** Companies from which is learned what comes up by chance. */
 const STRANGERS = 2000;
 /** Companies, or rows, after which progress is told. */
@@ -55,17 +57,21 @@ export function matchUniverse(
   }
   const look = firmFinder(universe);
   const readied = new Map<number, { company: string; ready: ReadyFirm }>();
-  const found = finder.candidates(MOST_COMPARED).map((some, row) =>
-    some.flatMap(({ company }) => {
+  const readyOf = (company: number) => {
+    let one = readied.get(company);
+    if (!one) {
+      const { key, firm } = look(company);
+      if (readied.size >= MOST_READIED) readied.clear();
+      readied.set(company, (one = { company: key, ready: readyFirm(firm, isFreeMail) }));
+    }
+    return one;
+  };
+  const found = (row: number) =>
+    finder.candidatesOf(rows[row]!, MOST_COMPARED).flatMap(({ company }) => {
       if (own?.ids[row] === company) return [];
-      let one = readied.get(company);
-      if (!one) {
-        const { key, firm } = look(company);
-        readied.set(company, (one = { company: key, ready: readyFirm(firm, isFreeMail) }));
-      }
+      const one = readyOf(company);
       return own?.apart(row, one.company) ? [] : [one];
-    }),
-  );
+    });
   // A row that is of the universe has what it has there itself, too.
   const itself = own ? 1 : 0;
   const sharing = (key: number) => Math.max(0, finder.sharing(key) - itself);
