@@ -59,6 +59,21 @@ export async function putOnList(
   return answer;
 }
 
+/** Notes that a list was made, with what is on it: taken back, it goes again. */
+export function noteMade(client: QueryClient, { key, name }: Pick<ListView, 'key' | 'name'>): void {
+  record({
+    name: `making the list ${name}`,
+    undo: async () => {
+      await call('DELETE', path(key));
+      await listsChanged(client);
+    },
+    redo: async () => {
+      await call('POST', `${path(key)}/restore`);
+      await listsChanged(client);
+    },
+  });
+}
+
 /** Takes records off a list. */
 export async function takeOffList(client: QueryClient, list: ListView, wish: object): Promise<TakenAnswer> {
   const take = () => call<TakenAnswer>('DELETE', `${path(list.key)}/members`, wish);

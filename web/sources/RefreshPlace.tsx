@@ -4,9 +4,9 @@ import { Link, useSearchParams } from 'react-router';
 import type { MatchListAnswer } from '../../contract/matches.ts';
 import type { Refreshed, SourceChangesAnswer, SourceView } from '../../contract/responses.ts';
 import { call } from '../api.ts';
-import { record, said } from '../app/history.ts';
+import { said } from '../app/history.ts';
 import { useFormat } from '../app/format.ts';
-import { listsChanged } from '../lists/acts.ts';
+import { listsChanged, noteMade } from '../lists/acts.ts';
 import { useOpenList } from '../lists/open-list.ts';
 import { useLists } from '../lists/use-lists.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
@@ -108,18 +108,7 @@ function ListOf({ source, what, count }: { source: SourceView; what: What; count
         name,
       });
       await listsChanged(client);
-      const path = `/lists/${encodeURIComponent(made.list.key)}`;
-      record({
-        name: `making the list ${name}`,
-        undo: async () => {
-          await call('DELETE', path);
-          await listsChanged(client);
-        },
-        redo: async () => {
-          await call('POST', `${path}/restore`);
-          await listsChanged(client);
-        },
-      });
+      noteMade(client, made.list);
       said(`${format.number(made.added)} companies are on the list “${name}”.`);
       return made;
     },

@@ -12,7 +12,7 @@ import type {
 import type { SureBy } from '../../../core/match/outcome.ts';
 import { call } from '../../api.ts';
 import { record } from '../../app/history.ts';
-import { listsChanged } from '../../lists/acts.ts';
+import { listsChanged, noteMade } from '../../lists/acts.ts';
 
 /** What is asked of matches, and what is done to them, each as a step that can be taken back. */
 
@@ -109,19 +109,8 @@ export async function makeList(
   name: string,
 ): Promise<MatchListAnswer> {
   const made = await call<MatchListAnswer>('POST', `${path(match.id)}/list`, { name });
-  const key = `/lists/${encodeURIComponent(made.list.key)}`;
   await Promise.all([listsChanged(client), changed(client)]);
-  record({
-    name: `making the list ${made.list.name}`,
-    undo: async () => {
-      await call('DELETE', key);
-      await listsChanged(client);
-    },
-    redo: async () => {
-      await call('POST', `${key}/restore`);
-      await listsChanged(client);
-    },
-  });
+  noteMade(client, made.list);
   return made;
 }
 
