@@ -16,6 +16,7 @@ const ENTRIES = [
   'server/match/match-worker.ts',
   'server/match/doubles-worker.ts',
   'server/match/again-worker.ts',
+  'server/match/enriched-worker.ts',
   'server/load/join-worker.ts',
   'server/exports/worker.ts',
   'server/exports/csv-worker.ts',

@@ -19,14 +19,7 @@ export function exportRows(
   fields: readonly string[],
   own: OwnColumns,
 ): (at: number) => Row[] {
-  db.exec('BEGIN');
-  const lookup = universeLookup(
-    db,
-    loadReferenceData(),
-    { columns: new Map(), related: new Map() },
-    { ...NO_FACTS, asOf },
-  );
-  const source = new RowSource(db, lookup, subject);
+  const source = exportSource(db, subject, asOf);
   const stored = fields.filter((field) => own[field] === undefined);
   return (at) => {
     const rows = source.rows(ids.subarray(at, at + ROWS_A_BATCH), stored);
@@ -34,4 +27,16 @@ export function exportRows(
       rows.forEach((row, i) => (row.cells[column] = ownCell(column, values, at + i)));
     return rows;
   };
+}
+
+/** Reads rows for a file: what `db` shows from now on, whatever is loaded meanwhile. */
+export function exportSource(db: Db, subject: string, asOf: number): RowSource {
+  db.exec('BEGIN');
+  const lookup = universeLookup(
+    db,
+    loadReferenceData(),
+    { columns: new Map(), related: new Map() },
+    { ...NO_FACTS, asOf },
+  );
+  return new RowSource(db, lookup, subject);
 }

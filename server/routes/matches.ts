@@ -20,7 +20,9 @@ import { isoOf } from '../../core/dates.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { asOfDay } from '../days.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
-import { enrichedCsv } from '../match/enriched.ts';
+import { fieldOf } from '../../core/fields/registry.ts';
+import { feed } from '../feed.ts';
+import type { EnrichedData } from '../match/enriched-worker.ts';
 import { carriedOf, pairView, weightsOf } from '../match/pair-view.ts';
 import { firmByKey, universeMark } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
@@ -279,12 +281,19 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
     const match = found(request.params.id);
     const { part, columns } = body(MatchFileBody, request);
     const settings = readSettings(workspace);
-    const csv = enrichedCsv(services, match.id, part, columns, settings.currency, asOfDay(settings));
-    // The first piece, so that a column that is not there is answered before anything is sent.
-    const first = await csv.next();
+    for (const [i, field] of columns.entries())
+      if (!fieldOf('companies', field)?.column)
+        throw new Problem('unknown-column', `"${field}" is no column of companies.`, {
+          field: `columns[${i}]`,
+          value: field,
+        });
+    const wish = { dir, match: match.id, part, fields: columns, currency: settings.currency };
     response.attachment(`${match.name}.csv`).type('text/csv; charset=utf-8');
-    response.write(first.value ?? '');
-    for await (const piece of csv) {
+    const pieces = feed<string>('server/match/enriched-worker', {
+      ...wish,
+      asOf: asOfDay(settings),
+    } satisfies EnrichedData);
+    for await (const piece of pieces) {
       if (response.destroyed) break;
       if (!response.write(piece))
         await new Promise((resolve) => response.once('drain', resolve).once('close', resolve));
