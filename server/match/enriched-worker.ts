@@ -33,6 +33,22 @@ export interface EnrichedData extends Record<string, unknown> {
   asOf: number;
 }
 
+/** Reads companies by their ids, at most ROWS_A_BATCH at a time, in the order of the ids. */
+function companiesOf(
+  universe: Db,
+  asOf: number,
+  fields: readonly string[],
+): (ids: number[]) => Iterator<Row> {
+  const source = exportSource(universe, 'companies', asOf);
+  return (ids) => source.rows(Uint32Array.from(ids), [...fields])[Symbol.iterator]();
+}
+
+const FOUND_AS = 'Company key';
+
+/** Headings that are told apart from those that the file has itself. */
+const apart = (headings: readonly string[], header: readonly string[]): string[] =>
+  headings.map((heading) => (header.includes(heading) ? `${heading} (universe)` : heading));
+
 void runFeed<string>((put) => {
   const { dir, match, part, fields, currency, asOf } = workerData as EnrichedData;
   const matches = openMatches(dir, { readonly: true });
@@ -79,19 +95,3 @@ void runFeed<string>((put) => {
   matches.close();
   universe.close();
 });
-
-/** Reads companies by their ids, at most ROWS_A_BATCH at a time, in the order of the ids. */
-function companiesOf(
-  universe: Db,
-  asOf: number,
-  fields: readonly string[],
-): (ids: number[]) => Iterator<Row> {
-  const source = exportSource(universe, 'companies', asOf);
-  return (ids) => source.rows(Uint32Array.from(ids), [...fields])[Symbol.iterator]();
-}
-
-const FOUND_AS = 'Company key';
-
-/** Headings that are told apart from those that the file has itself. */
-const apart = (headings: readonly string[], header: readonly string[]): string[] =>
-  headings.map((heading) => (header.includes(heading) ? `${heading} (universe)` : heading));
