@@ -12,16 +12,16 @@ export async function axeFindsNothing(page: Page, what: string): Promise<void> {
   await page.emulateMedia({ colorScheme: 'light' });
 }
 
-/** Waits until what comes or goes has done so: what is half there has half its contrast. */
+/** Waits until what comes or goes has done so, for some frames: what is half there has half its contrast. */
 async function atRest(page: Page): Promise<void> {
-  await page.evaluate(() =>
-    Promise.all(
-      document
-        .getAnimations()
-        .filter((animation) => animation instanceof CSSTransition)
-        .map((transition) => transition.finished.catch(() => null)),
-    ),
-  );
+  await page.evaluate(async () => {
+    for (let quiet = 0; quiet < 5; quiet++) {
+      await new Promise(requestAnimationFrame);
+      const going = document.getAnimations().filter((animation) => animation instanceof CSSTransition);
+      if (going.length > 0) quiet = -1;
+      await Promise.all(going.map((transition) => transition.finished.catch(() => null)));
+    }
+  });
 }
 
 async function clean(axe: AxeBuilder, what: string): Promise<void> {

@@ -220,6 +220,7 @@ test('axe finds nothing on lists, a review and a spot check, by day and by night
   await page.keyboard.press('-');
   await expect(page.getByText('out because')).toBeVisible();
   await page.keyboard.press('Control+z');
+  await expect(page.getByText(/^Taken back: /)).toBeVisible();
   await axeFindsNothing(page, 'a review');
   await page.goto('/desk');
   await page.keyboard.press('4');
