@@ -11,7 +11,7 @@ import { landedResult } from './tables/landed-jobs.ts';
 import { joinsOf } from './tables/company-joins.ts';
 import { followKeys } from './tables/lists/follow-keys.ts';
 import { purgeLists } from './tables/lists/list-rows.ts';
-import { matchOfJob } from './tables/matches.ts';
+import { matchOfJob } from './tables/matches/views.ts';
 import { moveNotes } from './tables/notes.ts';
 import { exportOfJob } from './tables/workspace.ts';
 

@@ -1,7 +1,7 @@
 import { workerData } from 'node:worker_threads';
 import { openMatches, openUniverse } from '../db/open.ts';
 import { runJob, stopIfCancelled } from '../jobs/thread.ts';
-import { renewMatch, rowsToMatch } from '../tables/matches.ts';
+import { renewMatch, rowsToMatch } from '../tables/matches/made.ts';
 import { foundMaker, tellMatching } from './keep-match.ts';
 import { matchUniverse } from './match-universe.ts';
 import { universeMark } from './universe-firms.ts';

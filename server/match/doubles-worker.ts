@@ -4,7 +4,7 @@ import type { Mapping } from '../../core/records/mapping.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { openMatches, openUniverse } from '../db/open.ts';
 import { runJob } from '../jobs/thread.ts';
-import { apartPairs } from '../tables/matches.ts';
+import { apartPairs } from '../tables/matches/doubles.ts';
 import { keepMatch, tellMatching } from './keep-match.ts';
 import { matchUniverse } from './match-universe.ts';
 import { firmsWithoutNumber } from './universe-firms.ts';

@@ -6,7 +6,8 @@ import { openMatches, openUniverse, type Db } from '../db/open.ts';
 import { csvText } from '../exports/csv-text.ts';
 import { exportSource, ROWS_A_BATCH } from '../exports/export-rows.ts';
 import { runFeed } from '../feed.ts';
-import { modelOfMatch, rowsOfMatch, type RowsWish, type StoredRow } from '../tables/matches.ts';
+import { rowsOfMatch, type RowsWish, type StoredRow } from '../tables/matches/rows.ts';
+import { modelOfMatch } from '../tables/matches/views.ts';
 
 /** The thread that writes a file as it came with columns of the universe beside: how each row was found, how sure that is, and what was asked for. */
 
@@ -34,13 +35,9 @@ export interface EnrichedData extends Record<string, unknown> {
 }
 
 /** Reads companies by their ids, at most ROWS_A_BATCH at a time, in the order of the ids. */
-function companiesOf(
-  universe: Db,
-  asOf: number,
-  fields: readonly string[],
-): (ids: number[]) => Iterator<Row> {
+function companiesOf(universe: Db, asOf: number, fields: readonly string[]): (ids: number[]) => Row[] {
   const source = exportSource(universe, 'companies', asOf);
-  return (ids) => source.rows(Uint32Array.from(ids), [...fields])[Symbol.iterator]();
+  return (ids) => (ids.length ? source.rows(Uint32Array.from(ids), [...fields]) : []);
 }
 
 const FOUND_AS = 'Company key';
@@ -74,10 +71,11 @@ void runFeed<string>((put) => {
     const keys = rows.map(({ row, twiceOf }) => companyOf.get(twiceOf ?? row) ?? null);
     const ids = keys.map((key) => (key === null ? undefined : idOf.get(key)));
     const known = companies(ids.filter((one) => one !== undefined));
+    let nth = 0;
     put(
       csvText(
         rows.map((row, i) => {
-          const own = ids[i] === undefined ? null : known.next().value!;
+          const own = ids[i] === undefined ? null : known[nth++]!;
           const certainty = row.state === 'settled' ? 1 : row.chance;
           return [
             ...header.map((_, c) => row.cells[c] ?? ''),

@@ -2,7 +2,8 @@ import { cluster, type ScoredPair } from '../../core/match/clusters.ts';
 import { comparedNumber } from '../../core/match/identifiers.ts';
 import type { Db } from '../db/open.ts';
 import type { Join } from '../tables/company-joins.ts';
-import { apartPairs, rowsOfMatch } from '../tables/matches.ts';
+import { apartPairs } from '../tables/matches/doubles.ts';
+import { rowsOfMatch } from '../tables/matches/rows.ts';
 import { firmByKey } from './universe-firms.ts';
 
 /**

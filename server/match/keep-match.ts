@@ -3,7 +3,7 @@ import { readyFirm, type Firm } from '../../core/match/firm.ts';
 import type { RowOutcome } from '../../core/match/match-rows.ts';
 import { openMatches, type Db } from '../db/open.ts';
 import { stopIfCancelled, tellProgress } from '../jobs/thread.ts';
-import { addMatch, type MatchMade, type MatchRowMade } from '../tables/matches.ts';
+import { addMatch, type MatchMade, type MatchRowMade } from '../tables/matches/made.ts';
 import type { MatchedUniverse } from './match-universe.ts';
 import { firmByKey, isFreeMail, universeMark } from './universe-firms.ts';
 

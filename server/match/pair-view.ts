@@ -8,13 +8,8 @@ import { rareWordOf, wordsOf } from '../../core/match/words-of-score.ts';
 import { TELLING } from '../../core/records/telling.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
-import {
-  candidatesOf,
-  modelOfMatch,
-  placeAmongDoubtful,
-  type MatchModel,
-  type StoredRow,
-} from '../tables/matches.ts';
+import { candidatesOf, placeAmongDoubtful, type StoredRow } from '../tables/matches/rows.ts';
+import { modelOfMatch, type MatchModel } from '../tables/matches/views.ts';
 import { firmByKey, groupOf, isFreeMail, wordCounter } from './universe-firms.ts';
 
 /** A row of a match with its candidates, field by field, as a person settles it. */

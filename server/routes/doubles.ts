@@ -6,15 +6,9 @@ import { joinsOfMatch } from '../match/joins-of-match.ts';
 import { countWithoutNumber, firmByKey } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
 import { joinedTo, joinsOf } from '../tables/company-joins.ts';
-import {
-  candidatesOf,
-  doublesMatch,
-  forgetRows,
-  keepApart,
-  matchById,
-  noteUniverse,
-  rowsOfMatch,
-} from '../tables/matches.ts';
+import { doublesMatch, forgetRows, keepApart, noteUniverse } from '../tables/matches/doubles.ts';
+import { candidatesOf, rowsOfMatch } from '../tables/matches/rows.ts';
+import { matchById } from '../tables/matches/views.ts';
 import { moveNotes } from '../tables/notes.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { universeMark } from '../match/universe-firms.ts';

@@ -28,20 +28,16 @@ import { firmByKey, universeMark } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
 import { allLists, listByKey } from '../tables/lists/list-rows.ts';
 import {
-  allMatches,
   candidatesOf,
   countRows,
-  matchById,
-  modelOfMatch,
-  noteList,
-  removeMatch,
   rowOfMatch,
   rowsOfMatch,
   settleRows,
   singleCandidates,
   type RowsWish,
   type StoredRow,
-} from '../tables/matches.ts';
+} from '../tables/matches/rows.ts';
+import { allMatches, matchById, modelOfMatch, noteList, removeMatch } from '../tables/matches/views.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { checkColumns, partsOf, type Uploads } from '../load/uploads.ts';
 
