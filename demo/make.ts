@@ -7,8 +7,12 @@ import { loadDemo } from './load-demo.ts';
 import { fillWorkspace } from './workspace.ts';
 
 /** Makes the demo workspace in a folder from the terminal: `make DIR COMPANIES`. Does nothing where it is made already. */
-const [dir, count] = process.argv.slice(2) as [string, string];
+const [dir, count] = process.argv.slice(2);
 const companies = Number(count);
+if (!dir || dir.startsWith('-') || !(Number.isInteger(companies) && companies > 0)) {
+  console.error('Say a folder and how many companies: make DIR COMPANIES, such as make workspace 48000.');
+  process.exit(1);
+}
 const made = join(dir, 'demo.made');
 if (existsSync(made)) {
   console.log(`The demo universe is in ${dir} already.`);
