@@ -197,7 +197,7 @@ test('two sources that name one company differently are made one universe, and t
   const doubles = page.getByRole('region', { name: 'Doubles' });
   await doubles.getByRole('button', { name: /^Look/ }).click();
   await doubles.getByRole('link', { name: /1 found/ }).click();
-  await page.getByRole('button', { name: 'Join the 1 doubles' }).click();
+  await page.getByRole('button', { name: 'Join the 1 double' }).click();
   await page.getByRole('button', { name: 'Join them' }).click();
   await expect.poll(universe).toBe(before - 1);
   await page.goto(`${baseOf('empty')}/desk?company=CZ-2500011${retry}`);

@@ -2,7 +2,13 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import Database from 'better-sqlite3';
 import { join } from 'node:path';
 import type { DoublesAnswer, JoinsAnswer, MatchRowsAnswer } from '../contract/matches.ts';
-import type { ProfileAnswer, RowsAnswer, UploadAnswer, WordedTally } from '../contract/responses.ts';
+import type {
+  ProfileAnswer,
+  RowsAnswer,
+  SourceView,
+  UploadAnswer,
+  WordedTally,
+} from '../contract/responses.ts';
 import { tape, TestServer } from './testing/test-server.ts';
 
 /** Two sources that name the same companies differently, made one universe, and two again. */
@@ -152,4 +158,24 @@ test('joined, and the source of the other removed, the company keeps what is lef
     ({ key }) => String(key).startsWith('CZ-2') || String(key).startsWith('DE-'),
   );
   expect(companies().rows).toEqual(only);
+});
+
+test('taken apart once its own source is gone, nothing is left of the company that had the records', async () => {
+  for (const { key } of ((await server.api.get('/api/sources')).body as { sources: SourceView[] }).sources) {
+    const { job } = (await server.api.delete(`/api/sources/${key}`)).body as { job: { id: string } };
+    await server.ended(job.id);
+  }
+  await load('Register', REGISTER);
+  await load('Directory', DIRECTORY);
+  // The joins of before hold for the sources loaded again.
+  expect(await count()).toBe(64);
+  const { job } = (await server.api.delete('/api/sources/register')).body as { job: { id: string } };
+  await server.ended(job.id);
+  expect(companies().rows.map(({ key }) => key)).toEqual(
+    expect.arrayContaining(['CZ-25000118', 'CZ-25000777']),
+  );
+  await begin('/companies/CZ-25000118/apart', { gone: own });
+  expect(companies().rows.map(({ key }) => key)).toContain(own);
+  expect(companies().rows.map(({ key }) => key)).not.toContain('CZ-25000118');
+  expect(await count()).toBe(3);
 });

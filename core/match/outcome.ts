@@ -5,6 +5,13 @@ export type Outcome = 'sure' | 'doubtful' | 'none';
 /** What a sure row is sure by. */
 export type SureBy = 'number' | 'domain' | 'name';
 
+/** The same in words. */
+export const SURE_BY_WORDS: Readonly<Record<SureBy, string>> = {
+  number: 'number',
+  domain: 'domain',
+  name: 'name, place and phone',
+};
+
 /** From which chance on a candidate is sure, and down to which it is worth a look. */
 export interface Limits {
   sure: number;

@@ -1,3 +1,6 @@
+/** File columns of which one is enough to look for a company by. */
+export const KNOWN_BY: readonly string[] = ['name', 'registration', 'web', 'mail', 'phone'];
+
 /** File columns that tell which company a row is of; the others of a file are carried along with it. */
 export const TELLING: ReadonlySet<string> = new Set([
   'name',

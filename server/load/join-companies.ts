@@ -5,7 +5,7 @@ import type { Db } from '../db/open.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
 import { forgetJoin, joinOf, noteJoin, type Join } from '../tables/company-joins.ts';
 import { nextRevision } from '../tables/revision.ts';
-import { relate } from './relate.ts';
+import { relate, unlinkCompanies } from './relate.ts';
 import { findAgain } from './related-load.ts';
 import { RecordReader, remakeCompanies } from './remake.ts';
 
@@ -82,16 +82,21 @@ export function takeApart(db: Db, gone: string, { trees, places }: Tables): stri
   const merged = reader.merge(id)!;
   writer.insert(id, gone, companyParts(merged.company), merged.sources);
   const left = reader.merge(of);
+  for (const { relation } of RELATED)
+    db.prepare(
+      `UPDATE ${relation.table} SET company_id = NULL WHERE company_id = ? AND reference IS NOT NULL`,
+    ).run(of);
   if (left) writer.update(of, companyParts(left.company), left.sources);
-  const touched = RELATED.filter(
-    ({ relation }) =>
-      db
-        .prepare(
-          `UPDATE ${relation.table} SET company_id = NULL WHERE company_id = ? AND reference IS NOT NULL`,
-        )
-        .run(of).changes > 0,
-  ).map(({ id: subject }) => subject);
+  else {
+    // Its own source was removed meanwhile: it was made of these records alone.
+    writer.remove(of);
+    unlinkCompanies(db, [of]);
+  }
   findAgain(db);
-  relate(db, revision, touched);
+  relate(
+    db,
+    revision,
+    RELATED.map(({ id: subject }) => subject),
+  );
   return key;
 }

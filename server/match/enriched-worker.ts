@@ -1,6 +1,7 @@
 import { workerData } from 'node:worker_threads';
 import type { FilePart } from '../../contract/matches.ts';
 import type { Row } from '../../core/cells.ts';
+import { SURE_BY_WORDS } from '../../core/match/outcome.ts';
 import { exportColumns } from '../../core/exports/columns.ts';
 import { openMatches, openUniverse, type Db } from '../db/open.ts';
 import { csvText } from '../exports/csv-text.ts';
@@ -19,7 +20,7 @@ const PARTS: Record<FilePart, RowsWish['states']> = {
 
 /** How a row came to its company, in words. */
 function wayOf({ state, by, twiceOf }: StoredRow): string {
-  if (state === 'sure') return `sure, by ${by === 'name' ? 'name, place and phone' : by}`;
+  if (state === 'sure') return `sure, by ${SURE_BY_WORDS[by!]}`;
   if (state === 'settled') return 'settled by hand';
   if (state === 'twice') return `as row ${twiceOf}`;
   return state;

@@ -17,6 +17,7 @@ import {
 import type { ComparedField } from '../../core/match/compare.ts';
 import type { SureBy } from '../../core/match/outcome.ts';
 import { isoOf } from '../../core/dates.ts';
+import { KNOWN_BY } from '../../core/records/telling.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { asOfDay } from '../days.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
@@ -79,7 +80,7 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
     const upload = uploads.found(wish.upload);
     const file = await uploads.asRead(upload, wish.read);
     checkColumns(wish.mapping, file.header, 'companies');
-    if (!wish.mapping.columns.some((column) => TELLS.has(column ?? '')))
+    if (!KNOWN_BY.some((column) => wish.mapping.columns.includes(column)))
       throw new Problem('nothing-to-match', 'No column of the file tells which company a row is of.', {
         field: 'mapping.columns',
         rule: 'a column read as Company, Registration number, Web, Mail or Phone',
@@ -306,8 +307,6 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
 
 const FOUND: RowsWish = { states: ['sure', 'settled'], by: null };
 
-/** File columns of which one is enough to find a company by. */
-const TELLS = new Set(['name', 'registration', 'web', 'mail', 'phone']);
 /** Of these one at least. */
 const STRONG: ReadonlySet<ComparedField> = new Set(['number', 'domain', 'phone', 'street', 'name']);
 /** Fields that speak for a pair strongly enough that rows that agree in them are offered together. */

@@ -1,18 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { JoinsAnswer } from '../../contract/matches.ts';
 import type { Job } from '../../contract/responses.ts';
+import { SURE_BY_WORDS } from '../../core/match/outcome.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
-import { JobProgress } from '../ui/JobProgress.tsx';
+import { JobProgress, useRunning } from '../ui/JobProgress.tsx';
 import { Section } from './parts.tsx';
 
-const HOW = {
-  number: 'by number',
-  domain: 'by domain',
-  name: 'by name, place and phone',
-  hand: 'by hand',
-} as const;
+const HOW = { ...SURE_BY_WORDS, hand: 'hand' };
 
 /** Records that were another company before the two were found to be one, each to be taken apart again. */
 export function Joined({ companyKey }: { companyKey: string }) {
@@ -27,13 +23,14 @@ export function Joined({ companyKey }: { companyKey: string }) {
   const apart = useMutation({
     mutationFn: (gone: string) => call<{ job: Job }>('POST', `${path}/apart`, { gone }),
   });
+  const running = useRunning(apart.data?.job.id ?? null);
   if (!data?.joins.length) return null;
   return (
     <Section name="Joined" note="records that were companies of their own">
       {data.joins.map(({ gone, how, chance, person, at }) => (
         <div key={gone} className="flex items-baseline gap-3 border-b border-rule py-1.5">
           <span className="text-[13px]">
-            {HOW[how]}
+            by {HOW[how]}
             {chance !== null && (
               <>
                 , <span className="figure">{chance.toFixed(2)}</span>
@@ -47,7 +44,7 @@ export function Joined({ companyKey }: { companyKey: string }) {
           <Button
             look="quiet"
             className="ml-auto underline"
-            disabled={apart.isPending || apart.isSuccess}
+            disabled={apart.isPending || running}
             onClick={() => apart.mutate(gone)}
           >
             take apart

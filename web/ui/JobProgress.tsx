@@ -4,13 +4,25 @@ import type { JobAnswer } from '../../contract/responses.ts';
 import { call } from '../api.ts';
 import { Button, Trouble } from './controls.tsx';
 
-/** A job as it runs: how far, how long still, and how to cancel it. Found again after a reload by its id. */
-export function JobProgress({ id, onDone }: { id: string; onDone?(answer: JobAnswer): void }) {
-  const { data, dataUpdatedAt } = useQuery({
+/** A job as it is now, asked for until it has ended; nothing where there is none. */
+function useJob(id: string | null) {
+  return useQuery({
     queryKey: ['job', id],
     queryFn: ({ signal }) => call<JobAnswer>('GET', `/jobs/${id}`, undefined, signal),
+    enabled: id !== null,
     refetchInterval: ({ state }) => (state.data && state.data.job.state !== 'running' ? false : 300),
   });
+}
+
+/** Whether a job that was begun here has not ended yet. */
+export function useRunning(id: string | null): boolean {
+  const { data } = useJob(id);
+  return id !== null && (!data || data.job.state === 'running');
+}
+
+/** A job as it runs: how far, how long still, and how to cancel it. Found again after a reload by its id. */
+export function JobProgress({ id, onDone }: { id: string; onDone?(answer: JobAnswer): void }) {
+  const { data, dataUpdatedAt } = useJob(id);
   const told = useRef(false);
   useEffect(() => {
     if (data?.job.state === 'done' && !told.current) {

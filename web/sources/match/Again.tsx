@@ -4,7 +4,7 @@ import type { Job } from '../../../contract/responses.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Trouble } from '../../ui/controls.tsx';
-import { JobProgress } from '../../ui/JobProgress.tsx';
+import { JobProgress, useRunning } from '../../ui/JobProgress.tsx';
 
 /** Matching a file again once the universe has changed, and the rows that came to something else by it. */
 export function Again({ match, onMoved }: { match: MatchView; onMoved(): void }) {
@@ -13,6 +13,7 @@ export function Again({ match, onMoved }: { match: MatchView; onMoved(): void })
   const again = useMutation({
     mutationFn: () => call<{ job: Job }>('POST', `/matches/${encodeURIComponent(match.id)}/again`),
   });
+  const running = useRunning(again.data?.job.id ?? null);
   if (!match.changed && match.moved === 0 && !again.data) return null;
   const { data } = again;
   return (
@@ -30,7 +31,7 @@ export function Again({ match, onMoved }: { match: MatchView; onMoved(): void })
         />
       )}
       {match.changed && (
-        <Button disabled={again.isPending} onClick={() => again.mutate()}>
+        <Button disabled={again.isPending || running} onClick={() => again.mutate()}>
           Match again
         </Button>
       )}

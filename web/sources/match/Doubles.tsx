@@ -26,8 +26,9 @@ export function Doubles() {
       <Trouble error={look.error} />
       <div className="flex items-start gap-4 py-2.5">
         <p className="max-w-2xl">
-          <span className="figure font-semibold">{format.number(withoutNumber)}</span> companies have no
-          registration number, so that another record may be the same company.
+          <span className="figure font-semibold">{format.number(withoutNumber)}</span>{' '}
+          {withoutNumber === 1 ? 'company has' : 'companies have'} no registration number, so that another
+          record may be the same company.
           {joined > 0 && (
             <>
               {' '}
@@ -44,7 +45,8 @@ export function Doubles() {
                   <span className="figure">{format.number(match.found)}</span> found
                   {match.doubtful > 0 && (
                     <>
-                      , <span className="figure">{format.number(match.doubtful)}</span> pairs to settle
+                      , <span className="figure">{format.number(match.doubtful)}</span>{' '}
+                      {match.doubtful === 1 ? 'pair' : 'pairs'} to settle
                     </>
                   )}
                 </Link>

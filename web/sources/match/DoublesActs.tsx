@@ -5,7 +5,7 @@ import type { Job } from '../../../contract/responses.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Dialog, Trouble } from '../../ui/controls.tsx';
-import { JobProgress } from '../../ui/JobProgress.tsx';
+import { JobProgress, useRunning } from '../../ui/JobProgress.tsx';
 
 /** Joining the doubles that are sure or settled. It is taken back company by company, on their profiles. */
 export function DoublesActs({ match, onWeights }: { match: MatchView; onWeights(): void }) {
@@ -13,6 +13,8 @@ export function DoublesActs({ match, onWeights }: { match: MatchView; onWeights(
   const client = useQueryClient();
   const [asking, setAsking] = useState(false);
   const join = useMutation({ mutationFn: () => call<{ job: Job }>('POST', '/doubles/join') });
+  const running = useRunning(join.data?.job.id ?? null);
+  const what = match.found === 1 ? 'double' : 'doubles';
   return (
     <div className="w-full space-y-1.5">
       <Trouble error={join.error} />
@@ -24,15 +26,15 @@ export function DoublesActs({ match, onWeights }: { match: MatchView; onWeights(
         />
       )}
       {match.found > 0 && (
-        <Button look="ink" disabled={join.isPending} onClick={() => setAsking(true)}>
-          Join the {format.number(match.found)} doubles
+        <Button look="ink" disabled={join.isPending || running} onClick={() => setAsking(true)}>
+          Join the {format.number(match.found)} {what}
         </Button>
       )}
       <Button look="quiet" className="-ml-1.5 text-[13px] underline" onClick={onWeights}>
         how it was weighed
       </Button>
       <Dialog
-        title={`Join ${format.number(match.found)} doubles?`}
+        title={`Join ${format.number(match.found)} ${what}?`}
         open={asking}
         onClose={() => setAsking(false)}
       >

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Button } from '../../ui/controls.tsx';
-import { JobProgress } from '../../ui/JobProgress.tsx';
+import { JobProgress, useRunning } from '../../ui/JobProgress.tsx';
 
 /** Starts a match, and shows how far it is until it is there. */
 export function MatchIt({
@@ -16,6 +16,7 @@ export function MatchIt({
   onMatched(match: string): void;
 }) {
   const client = useQueryClient();
+  const running = useRunning(started);
   return (
     <div className="w-full">
       {started !== null && (
@@ -27,7 +28,7 @@ export function MatchIt({
           }}
         />
       )}
-      <Button look="ink" disabled={off} onClick={onStart}>
+      <Button look="ink" disabled={off || running} onClick={onStart}>
         Match them
       </Button>
     </div>

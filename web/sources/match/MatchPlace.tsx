@@ -1,10 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Navigate, useSearchParams } from 'react-router';
 import type { ListView } from '../../../contract/lists.ts';
 import { ROW_STATES, type MatchView, type RowState } from '../../../contract/matches.ts';
 import { emptyTape } from '../../../core/tape/nodes.ts';
-import type { SureBy } from '../../../core/match/outcome.ts';
+import { SURE_BY_WORDS, type SureBy } from '../../../core/match/outcome.ts';
 import { said } from '../../app/history.ts';
 import { useFormat } from '../../app/format.ts';
 import { useKey } from '../../app/keys.ts';
@@ -74,10 +74,7 @@ export function MatchPlace({
             onTable={() => show({ show: 'all' })}
           />
         ) : stage.of === 'first' && match.doubtful > 0 ? (
-          <First
-            match={match}
-            onRow={(row) => setParams({ match: id, row: String(row) }, { replace: true })}
-          />
+          <First match={match} />
         ) : stage.of === 'weights' ? (
           <Weights answer={answer} onBack={() => show({ show: 'all' })} />
         ) : (
@@ -129,19 +126,15 @@ function stageOf(params: URLSearchParams): Stage {
 const titleOf = ({ states, by, moved }: RowsShown): string =>
   moved
     ? 'Moved'
-    : states.map((state) => TITLES[state]).join(', ') +
-      (by === null ? '' : `, by ${by === 'name' ? 'name, place and phone' : by}`);
+    : states.map((state) => TITLES[state]).join(', ') + (by === null ? '' : `, by ${SURE_BY_WORDS[by]}`);
 
 /** Goes to the first doubtful row. */
-function First({ match, onRow }: { match: MatchView; onRow(row: number): void }) {
+function First({ match }: { match: MatchView }) {
   const { data, error } = useMatchRows(match.id, DOUBTFUL);
   const first = data?.pages[0]?.rows[0];
-  const [went, setWent] = useState(false);
-  if (first && !went) {
-    setWent(true);
-    queueMicrotask(() => onRow(first.row));
-  }
-  return <Trouble error={error} />;
+  if (first)
+    return <Navigate replace to={`/sources?match=${encodeURIComponent(match.id)}&row=${first.row}`} />;
+  return error ? <Trouble error={error} /> : <p className="px-5 py-4 text-soft">Opening …</p>;
 }
 
 /** What can be done with a match: a list of those found, the file again, the rest as a file or as new companies. */

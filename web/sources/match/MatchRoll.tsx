@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import type { MatchView, RowState } from '../../../contract/matches.ts';
-import type { SureBy } from '../../../core/match/outcome.ts';
+import { SURE_BY_WORDS, type SureBy } from '../../../core/match/outcome.ts';
 import { useFormat } from '../../app/format.ts';
 import { Roll } from '../../ui/Roll.tsx';
 import { WORDS } from './words.ts';
@@ -81,7 +81,7 @@ export function MatchRoll({
             <ul className="ml-1 border-l-2 border-rule pl-3 text-[13px]">
               {(['number', 'domain', 'name'] as const).map((by) => (
                 <li key={by} className="flex justify-between">
-                  by {by === 'name' ? 'name, place and phone' : by}
+                  by {SURE_BY_WORDS[by]}
                   <Opens count={sure[by]} onOpen={() => show(['sure'], by)} />
                 </li>
               ))}

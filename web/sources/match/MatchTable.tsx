@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import { Link } from 'react-router';
 import type { MatchRowView, MatchView } from '../../../contract/matches.ts';
+import { SURE_BY_WORDS } from '../../../core/match/outcome.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Trouble } from '../../ui/controls.tsx';
 import { chanceText } from './marks.tsx';
@@ -106,7 +107,7 @@ export function MatchTable({
                 </td>
                 <td className={clsx('py-1.5 pr-4 whitespace-nowrap', LOOKS[row.state])}>
                   {STATE_WORDS[row.state]}
-                  {row.by && `, by ${row.by === 'name' ? 'name, place and phone' : row.by}`}
+                  {row.by && `, by ${SURE_BY_WORDS[row.by]}`}
                   {row.was && (
                     <span className="block text-[12px] text-soft">
                       was {STATE_WORDS[row.was.state]}

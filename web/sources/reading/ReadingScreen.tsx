@@ -7,7 +7,7 @@ import { oneOf, subjectOf } from '../../../core/fields/registry.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
 import { MONEY_COLUMNS, stylesOf } from '../../../core/records/column-styles.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
-import { TELLING } from '../../../core/records/telling.ts';
+import { KNOWN_BY, TELLING } from '../../../core/records/telling.ts';
 import { READ_SUBJECTS } from '../../../core/records/read-related.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
@@ -23,9 +23,6 @@ import { useReading, type ReadWish } from './useReading.ts';
 
 /** Columns that are shown at once; a file with more is rarely meant to have them. */
 const SHOWN_COLUMNS = 200;
-
-/** File columns of which one is enough to find a company by. */
-const TELLS = ['name', 'registration', 'web', 'mail', 'phone'];
 
 /** A mapping with only the columns that tell which company a row is of; nothing is asked of the others. */
 function telling(mapping: Mapping): Mapping {
@@ -145,7 +142,7 @@ export function ReadingScreen({
   const has = (id: string) => mapping.columns.includes(id);
   const unread = sent.columns.filter((id) => id === null).length;
   const trouble = matching
-    ? TELLS.some(has)
+    ? KNOWN_BY.some(has)
       ? null
       : 'No column tells which company a row is of. Choose its name, number, web, mail or phone.'
     : subject === 'companies' && !has('name')
