@@ -1,8 +1,8 @@
 import { dayOf, isoOf } from '../core/dates.ts';
 import type { PersonRecord } from '../core/records/related.ts';
-import { fold } from '../core/text/fold.ts';
 import type { Truth } from './company.ts';
 import { checkedDay, DEMO_AS_OF } from './days.ts';
+import { mailOf, mailStyle, type MailStyle } from './mails.ts';
 import { companyName, properName } from './names.ts';
 import type { Chance } from './random.ts';
 
@@ -54,27 +54,21 @@ const TITLES: Record<string, Record<string, readonly string[]>> = {
 
 const AS_OF = dayOf(DEMO_AS_OF)!;
 
-/** How a company makes addresses of names. */
-const PATTERNS: readonly ((first: string, last: string) => string)[] = [
-  (first, last) => `${first}.${last}`,
-  (first, last) => `${first[0]!}.${last}`,
-  (first, last) => `${first[0]!}${last}`,
-  (_first, last) => last,
-];
-
 /** Who is recorded at a company; null where nobody ever asked. */
 export function peopleOf(truth: Truth, chance: Chance): PersonRecord[] | null {
   if (!chance.in(0.9)) return null;
   const count = Math.min(14, Math.round(1 + 1.35 * Math.log2(1 + truth.headcount) * (0.5 + chance.next())));
-  const pattern = chance.pick(PATTERNS);
-  return Array.from({ length: count }, (_, nth) => person(truth, chance, pattern, nth));
+  const style = mailStyle(truth);
+  return Array.from({ length: count }, (_, nth) => person(truth, chance, style, nth));
 }
 
-function person(truth: Truth, chance: Chance, pattern: (typeof PATTERNS)[number], nth: number): PersonRecord {
-  const [first, last] = [chance.pick(GIVEN), properName(chance, truth.country)];
+function person(truth: Truth, chance: Chance, style: MailStyle, nth: number): PersonRecord {
+  const first = chance.pick(GIVEN);
+  const last =
+    properName(chance, truth.country) + (chance.in(0.04) ? `-${properName(chance, truth.country)}` : '');
   const [department, level] = nth === 0 ? leader(truth, chance) : post(truth, chance);
-  const plain = (text: string) => fold(text).replace(/[^a-z]/g, '');
-  const reaches = truth.web !== null && chance.in(0.8);
+  // The directory has some of the addresses; the others follow the company's way, and have to be worked out.
+  const recorded = truth.web !== null && chance.in(0.5);
   const years = -6 * Math.log(1 - chance.next());
   const sinceOn = Math.max(AS_OF - Math.round(years * 365), Date.UTC(truth.founded, 0, 1) / 86_400_000);
   return {
@@ -83,8 +77,8 @@ function person(truth: Truth, chance: Chance, pattern: (typeof PATTERNS)[number]
     department,
     level,
     sinceOn: chance.in(0.85) ? sinceOn : null,
-    mail: reaches ? `${pattern(plain(first), plain(last))}@${truth.web!.replace(/^www\./, '')}` : null,
-    certainty: reaches ? Math.min(99, Math.round(62 + 36 * chance.next())) : null,
+    mail: recorded ? mailOf(style, first, last) : null,
+    certainty: recorded && chance.in(0.15) ? chance.whole(85, 99) : null,
     phone: null,
     earlier: chance.in(0.6) ? career(truth, chance, department, sinceOn) : null,
     checkedOn: checkedDay(chance, 260),

@@ -1,5 +1,6 @@
 import type { Gazetteer, Town } from '../core/geo/gazetteer.ts';
-import { hashOf, runningSums } from './random.ts';
+import { hashOf } from '../core/text/hash.ts';
+import { runningSums } from './random.ts';
 import type { Sector } from './sector.ts';
 
 /** Countries that the demo fills, by how many companies they get; the later ones thinly. */

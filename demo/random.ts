@@ -60,10 +60,3 @@ export function runningSums(weights: readonly number[]): Float64Array {
   weights.forEach((weight, i) => (sums[i] = sum += weight));
   return sums;
 }
-
-/** A number that depends on a text alone (FNV-1a). */
-export function hashOf(text: string): number {
-  let hash = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
-  return hash >>> 0;
-}

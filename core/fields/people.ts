@@ -1,3 +1,4 @@
+import { ADDRESS_STANDINGS } from '../people/standing.ts';
 import { DEPARTMENTS, SHARE_BARS, words } from './companies/making.ts';
 import type { Subject } from './field.ts';
 import { choices, COMPANY_COLUMNS, fieldsOf } from './related/making.ts';
@@ -77,6 +78,25 @@ export const people: Subject = {
       openers: 'certainty, mail certainty',
       headings: 'certainty, mail certainty, email certainty, confidence',
     }),
+    category(
+      'address',
+      'Address',
+      'Whether the mail address is known or made, and how far it is to be trusted.',
+      {
+        section: 'standing',
+        openers: 'address, address is, mail address',
+        ordered: true,
+        values: ADDRESS_STANDINGS.map((key) => ({ key, label: key })),
+      },
+    ),
+    label(
+      'made-by',
+      'Address made by',
+      'The pattern that an address was made by, and how many at the company follow it.',
+      {
+        width: 210,
+      },
+    ),
     label('phone', 'Phone', 'Direct telephone number.', {
       width: 150,
       headings: 'phone, telephone, direct phone, mobile, tel',

@@ -281,4 +281,18 @@ export const universeMigrations: readonly string[] = [
     PRIMARY KEY (source, key)
   ) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- Addresses of people: what a source records stands beside what is made of it by pattern (core/people/address-model.ts).
+  ALTER TABLE person ADD COLUMN recorded_mail TEXT;
+  ALTER TABLE person ADD COLUMN stated_certainty INTEGER; -- as the source says, in percent
+  ALTER TABLE person ADD COLUMN address TEXT;             -- confirmed, recorded, likely, guess, general, refuted
+  ALTER TABLE person ADD COLUMN made_by TEXT;             -- the pattern of a made one, and how many follow it
+  UPDATE person SET recorded_mail = mail, stated_certainty = certainty, address = CASE WHEN mail IS NOT NULL THEN 'recorded' END;
+  -- What became of addresses that were written to.
+  CREATE TABLE mail_outcome (
+    mail TEXT PRIMARY KEY,  -- lower case
+    outcome TEXT NOT NULL,  -- confirmed, refuted
+    at INTEGER NOT NULL     -- ms since 1970
+  ) STRICT, WITHOUT ROWID;
+  `,
 ];

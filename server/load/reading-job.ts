@@ -10,7 +10,7 @@ import { firmReader } from '../../core/records/read-firm.ts';
 import { relatedReader, type ReadSubject } from '../../core/records/read-related.ts';
 import { rowReader } from '../../core/records/read-row.ts';
 import { companyKey } from '../../core/records/company-key.ts';
-import { isFreeMail } from '../match/universe-firms.ts';
+import { isFreeMail } from '../free-mail.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import { dataRows, type FileReading } from './read-file.ts';

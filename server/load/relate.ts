@@ -1,5 +1,6 @@
 import { RELATED } from '../../core/fields/registry.ts';
 import type { Db } from '../db/open.ts';
+import { makeAddresses } from './make-addresses.ts';
 import { noteSubjectChange } from '../tables/revision.ts';
 
 /**
@@ -10,6 +11,7 @@ import { noteSubjectChange } from '../tables/revision.ts';
 export function relate(db: Db, revision: number, subjects: readonly string[]): void {
   if (subjects.length === 0) return;
   db.exec('CREATE TEMP TABLE IF NOT EXISTS touched (id INTEGER PRIMARY KEY)');
+  if (subjects.includes('people')) makeAddresses(db);
   for (const { id, relation } of RELATED) {
     if (!subjects.includes(id)) continue;
     noteSubjectChange(db, id, revision);

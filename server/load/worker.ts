@@ -106,7 +106,9 @@ async function loadCompanies(
     stopIfCancelled();
     tellProgress(total, total, `lining up ${done.toLocaleString('en-GB')} of ${all.toLocaleString('en-GB')}`);
   });
-  relate(db, revision, findAgain(db));
+  // A company that came, or came to a web site, may give people who were there before an address.
+  const people = db.prepare('SELECT 1 FROM person LIMIT 1').get() === undefined ? [] : ['people'];
+  relate(db, revision, [...new Set([...findAgain(db), ...people])]);
   return { ...landed, joined: companies.joined.size };
 }
 

@@ -5,7 +5,8 @@ import { openMatches, type Db } from '../db/open.ts';
 import { stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { addMatch, type MatchMade, type MatchRowMade } from '../tables/matches/made.ts';
 import type { MatchedUniverse } from './match-universe.ts';
-import { firmByKey, isFreeMail, universeMark } from './universe-firms.ts';
+import { isFreeMail } from '../free-mail.ts';
+import { firmByKey, universeMark } from './universe-firms.ts';
 
 /** Keeps what a match came to; part of the threads that match. */
 

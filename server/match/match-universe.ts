@@ -4,7 +4,8 @@ import { readyFirm, type Firm, type ReadyFirm } from '../../core/match/firm.ts';
 import { matchRows, type Matching } from '../../core/match/match-rows.ts';
 import type { Frequencies } from '../../core/match/model.ts';
 import type { Db } from '../db/open.ts';
-import { allFirms, countCompanies, firmFinder, isFreeMail } from './universe-firms.ts';
+import { isFreeMail } from '../free-mail.ts';
+import { allFirms, countCompanies, firmFinder } from './universe-firms.ts';
 
 /** Candidates of a row that are compared in full. */
 const MOST_COMPARED = 20;

@@ -11,7 +11,7 @@ import { dataRows, type FileReading } from '../load/read-file.ts';
 import { loadGazetteer } from '../reference.ts';
 import { keepMatch, tellMatching } from './keep-match.ts';
 import { matchUniverse } from './match-universe.ts';
-import { isFreeMail } from './universe-firms.ts';
+import { isFreeMail } from '../free-mail.ts';
 
 /** The thread that lines a file up with the universe; what it comes to is written at once, at its end. */
 

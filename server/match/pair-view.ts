@@ -10,7 +10,8 @@ import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 import { candidatesOf, placeAmongDoubtful, type StoredRow } from '../tables/matches/rows.ts';
 import { modelOfMatch, type MatchModel } from '../tables/matches/views.ts';
-import { firmByKey, groupOf, isFreeMail, wordCounter } from './universe-firms.ts';
+import { isFreeMail } from '../free-mail.ts';
+import { firmByKey, groupOf, wordCounter } from './universe-firms.ts';
 
 /** A row of a match with its candidates, field by field, as a person settles it. */
 export function pairView(matches: Db, universe: Db, id: string, row: StoredRow): MatchPairAnswer {

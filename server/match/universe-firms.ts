@@ -1,16 +1,8 @@
-import { createRequire } from 'node:module';
 import type { Firm } from '../../core/match/firm.ts';
 import type { Db } from '../db/open.ts';
 import { revisionOf } from '../tables/revision.ts';
 
 /** The companies of the universe as the matcher compares them. */
-
-const FREE: ReadonlySet<string> = new Set(
-  createRequire(import.meta.url)('email-providers/all.json') as string[],
-);
-
-/** Whether anybody may have a mail box at a domain, so that it says nothing of who writes. */
-export const isFreeMail = (domain: string): boolean => FREE.has(domain);
 
 const COLUMNS =
   'c.name, c.legal_form, c.registration, c.country, c.web, c.mail, c.phone, c.street, c.postcode, c.town, c.lat, c.lon, c.headcount_point';

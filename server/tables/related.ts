@@ -26,7 +26,7 @@ export interface HeldParty extends Hold {
 const SITE =
   'name, kind, head, country, region, town, postcode, street, lat, lon, headcount, phone, checked_on';
 const PERSON =
-  'name, title, title_words, department, level, since_on, mail, certainty, phone, earlier, checked_on';
+  'name, title, title_words, department, level, since_on, recorded_mail, stated_certainty, phone, earlier, checked_on';
 const EVENT = 'name, name_words, kind, date_on';
 const MONEY = ['low', 'high', 'point', 'basis', 'year', 'currency', 'eur_low', 'eur_high', 'eur_point'];
 const DEAL = `name, kind, date_on, ${MONEY.map((part) => `amount_${part}`).join(', ')}, bidders`;

@@ -1,0 +1,40 @@
+import { isGeneral } from './local-parts.ts';
+
+/** How far an address of a person is to be trusted, the best first. */
+export const ADDRESS_STANDINGS = ['confirmed', 'recorded', 'likely', 'guess', 'general', 'refuted'] as const;
+export type AddressStanding = (typeof ADDRESS_STANDINGS)[number];
+
+/** Made addresses that are at least so sure are called likely; in percent. */
+export const LIKELY_FROM = 80;
+
+/**
+ * How sure an address is that a source records without saying how sure, in percent. It is an assumption, and stands as one in
+ * docs/outreach.md: some of those recorded have left since. What comes back by mail says more of each.
+ */
+export const RECORDED_CERTAINTY = 97;
+/** Of one that was answered from, or that a mail host took and that did not come back. */
+const CONFIRMED_CERTAINTY = 99;
+
+/** What became of an address that was written to. */
+export type AddressOutcome = 'confirmed' | 'refuted';
+
+/** The standing and the certainty in percent of an address that a source records. */
+export function ofRecorded(
+  mail: string,
+  stated: number | null,
+  outcome: AddressOutcome | undefined,
+): { address: AddressStanding; certainty: number } {
+  if (outcome === 'refuted') return { address: 'refuted', certainty: 0 };
+  if (outcome === 'confirmed') return { address: 'confirmed', certainty: CONFIRMED_CERTAINTY };
+  return { address: isGeneral(mail) ? 'general' : 'recorded', certainty: stated ?? RECORDED_CERTAINTY };
+}
+
+/** The same of one made by pattern, of a certainty from 0 to 1. What is written rounds down: nothing seems surer than it is. */
+export function ofMade(
+  certainty: number,
+  outcome: AddressOutcome | undefined,
+): { address: AddressStanding; certainty: number } {
+  if (outcome === 'confirmed') return { address: 'confirmed', certainty: CONFIRMED_CERTAINTY };
+  const percent = Math.floor(100 * certainty);
+  return { address: percent >= LIKELY_FROM ? 'likely' : 'guess', certainty: percent };
+}
