@@ -26,6 +26,23 @@ import type {
   MatchRowsAnswer,
   SettledAnswer,
 } from './matches.ts';
+import type { OutreachSettingsBody } from './outreach.ts';
+import type {
+  AddresseesAnswer,
+  CampaignAnswer,
+  FiguresAnswer,
+  MessageView,
+  OutboxAnswer,
+  OutboxState,
+  OutreachAnswer,
+  ProofView,
+  PutOutAnswer,
+  RepliesAnswer,
+  ReplyView,
+  TemplateView,
+  WritingAnswer,
+  WrittenToAnswer,
+} from './outreach-views.ts';
 import type { CountryGroup } from '../core/geo/country-groups.ts';
 import type { Plane } from '../core/tally/plane.ts';
 import type { Tape } from '../core/tape/nodes.ts';
@@ -183,6 +200,33 @@ export interface Answers {
   'put /column-sets/{id}': { set: ColumnSetView };
   'get /notes/{subject}/{key}': NoteAnswer;
   'put /notes/{subject}/{key}': NoteAnswer;
+  'get /outreach': OutreachAnswer;
+  'put /outreach/settings': { settings: OutreachSettingsBody; outbox: OutboxState };
+  'put /outreach/server': { outbox: OutboxState };
+  'delete /outreach/server': { outbox: OutboxState };
+  'post /outreach/templates': { template: TemplateView };
+  'put /outreach/templates/{id}': { template: TemplateView };
+  'post /outreach/proofs': { proof: ProofView };
+  'put /outreach/proofs/{id}': { proof: ProofView };
+  'get /outreach/outbox': OutboxAnswer;
+  'post /outreach/outbox/cancel': OutboxAnswer & { taken: number[] };
+  'post /outreach/outbox/pause': OutboxAnswer;
+  'get /outreach/replies': RepliesAnswer;
+  'post /outreach/replies': { reply: ReplyView | null };
+  'patch /outreach/replies/{id}': { reply: ReplyView };
+  'get /outreach/figures': FiguresAnswer;
+  'post /outreach/addresses': Begun;
+  'get /people/{key}/written': WrittenToAnswer;
+  'post /campaigns': CampaignAnswer;
+  'get /campaigns/{id}': CampaignAnswer;
+  'patch /campaigns/{id}': CampaignAnswer;
+  'post /campaigns/{id}/people': CampaignAnswer & { added: number };
+  'get /campaigns/{id}/people': AddresseesAnswer;
+  'get /campaigns/{id}/without': { companies: string[] };
+  'post /campaigns/{id}/left-out': CampaignAnswer & { changed: number };
+  'get /campaigns/{id}/messages/{person}': WritingAnswer;
+  'put /campaigns/{id}/messages/{person}': { message: MessageView };
+  'post /campaigns/{id}/outbox': PutOutAnswer;
   'get /health': HealthAnswer;
   'get /settings': SettingsBody;
   'put /settings': SettingsBody;

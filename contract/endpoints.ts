@@ -13,6 +13,22 @@ import {
 } from './lists.ts';
 import { ApartBody, MatchBody, MatchFileBody, MatchListBody, SettleBody } from './matches.ts';
 import { ColumnSetBody, NoteBody } from './own-requests.ts';
+import {
+  CampaignBody,
+  CampaignChangeBody,
+  CancelBody,
+  ChosenPeopleBody,
+  LeftOutBody,
+  MailServerBody,
+  MessageBody,
+  OutboxBody,
+  OutreachSettingsBody,
+  PauseBody,
+  ProofBody,
+  ReplyChangeBody,
+  SeenBody,
+  TemplateBody,
+} from './outreach.ts';
 import { PaperBody } from './paper-requests.ts';
 import {
   AlternativesBody,
@@ -213,6 +229,44 @@ export const ENDPOINTS: readonly Endpoint[] = [
   remove('/column-sets/{id}', 'removes a column set', GONE),
   get('/notes/{subject}/{key}', 'one’s own note on a record'),
   put('/notes/{subject}/{key}', 'writes a note; the empty one is none', { body: NoteBody }),
+
+  get('/outreach', 'settings, templates, proofs, campaigns and the outbox'),
+  put('/outreach/settings', 'changes what holds for all that is written', { body: OutreachSettingsBody }),
+  put('/outreach/server', 'sets one’s own mail server', { body: MailServerBody }),
+  remove('/outreach/server', 'goes back to the stand-in'),
+  post('/outreach/templates', 'keeps a template', { body: TemplateBody, status: MADE }),
+  put('/outreach/templates/{id}', 'changes a template', { body: TemplateBody }),
+  remove('/outreach/templates/{id}', 'removes a template', GONE),
+  post('/outreach/proofs', 'keeps a proof', { body: ProofBody, status: MADE }),
+  put('/outreach/proofs/{id}', 'changes a proof', { body: ProofBody }),
+  remove('/outreach/proofs/{id}', 'removes a proof', GONE),
+  get('/outreach/outbox', 'what waits to go out, and when it goes'),
+  post('/outreach/outbox/cancel', 'takes messages out of the outbox again', { body: CancelBody }),
+  post('/outreach/outbox/pause', 'stops the outbox or lets it go on', { body: PauseBody }),
+  get('/outreach/replies', 'what came back', { query: ['kind', 'campaign', 'open', 'offset'] }),
+  post('/outreach/replies', 'takes a message that came, as a file', { upload: true, status: MADE }),
+  patch('/outreach/replies/{id}', 'marks a reply', { body: ReplyChangeBody }),
+  get('/outreach/figures', 'what came of messages, by what they share', { query: ['by'] }),
+  post('/outreach/addresses', 'makes addresses anew from what came back, as a job', { status: JOB }),
+  get('/people/{key}/written', 'what was written to somebody'),
+  post('/campaigns', 'a campaign with a draft for each of its people', { body: CampaignBody, status: MADE }),
+  get('/campaigns/{id}', 'a campaign with its roll'),
+  patch('/campaigns/{id}', 'changes what a campaign asks', { body: CampaignChangeBody }),
+  remove('/campaigns/{id}', 'removes a campaign of which nothing went out', GONE),
+  post('/campaigns/{id}/people', 'puts more people into a campaign', { body: ChosenPeopleBody }),
+  get('/campaigns/{id}/people', 'the people of a campaign, or of a step of its roll', {
+    query: ['step', 'offset', 'limit'],
+  }),
+  get('/campaigns/{id}/without', 'companies where nobody holds any of the functions'),
+  post('/campaigns/{id}/left-out', 'leaves people out, or takes them in again', { body: LeftOutBody }),
+  get('/campaigns/{id}/messages/{person}', 'the message to somebody, with what is known of them'),
+  put('/campaigns/{id}/messages/{person}', 'changes a draft', { body: MessageBody }),
+  post('/campaigns/{id}/seen', 'says whose messages were looked at', { body: SeenBody, status: 204 }),
+  post('/campaigns/{id}/outbox', 'puts messages in the outbox', { body: OutboxBody }),
+  get('/campaigns/{id}/file', 'the messages that go out today as files', {
+    query: ['format'],
+    file: 'application/octet-stream',
+  }),
 
   get('/health', 'whether it runs, and over what'),
   get('/settings', 'settings of the workspace'),

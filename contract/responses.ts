@@ -329,7 +329,7 @@ export type JobState = 'running' | 'done' | 'failed' | 'cancelled';
 
 export interface Job {
   id: string;
-  kind: 'load' | 'read' | 'remove' | 'export' | 'demo' | 'match' | 'join';
+  kind: 'load' | 'read' | 'remove' | 'export' | 'demo' | 'match' | 'join' | 'addresses';
   title: string;
   state: JobState;
   done: number;

@@ -7,7 +7,7 @@ import { fillWorkspace } from './workspace.ts';
 export async function startDemo(server: TestServer, companies: number): Promise<void> {
   const universe = openUniverse(server.dir);
   await loadDemo(universe, companies, () => {});
-  fillWorkspace(server.dir, universe);
+  await fillWorkspace(server.dir, universe);
   universe.close();
   await server.start(20);
 }

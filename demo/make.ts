@@ -31,7 +31,7 @@ if (existsSync(made)) {
     const line = `Making the demo: ${Math.floor((100 * done) / total)} %  ${message}${left === null || done === total ? '' : `, about ${left} s left`}`;
     process.stdout.write(process.stdout.isTTY ? `\r${line.padEnd(78)}` : done === total ? `${line}\n` : '');
   });
-  fillWorkspace(dir, db);
+  await fillWorkspace(dir, db);
   db.close();
   const workspace = openWorkspace(dir);
   writeSettings(workspace, Object.assign(readSettings(workspace), { asOf, person: 'Ilona' }));

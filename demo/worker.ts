@@ -15,7 +15,7 @@ void runJob(async () => {
       tellProgress(done, total, message);
     };
     const made = await loadDemo(db, companies, tell, job);
-    fillWorkspace(dir, db);
+    await fillWorkspace(dir, db);
     return made;
   } finally {
     db.close();

@@ -1,6 +1,7 @@
 import { openLists, openWorkspace, type Db } from '../server/db/open.ts';
 import { allLists } from '../server/tables/lists/list-rows.ts';
 import { fillLists } from './lists.ts';
+import { fillOutreach } from './outreach.ts';
 import type { Contact } from '../contract/responses.ts';
 import { writeContacts } from '../server/tables/contacts.ts';
 import { allSavedTapes, writeSavedTape } from '../server/tables/saved-tapes.ts';
@@ -113,7 +114,7 @@ function contacts(universe: Db): Contact[] {
 }
 
 /** Fills the workspace of a folder unless it has lists or tapes already. */
-export function fillWorkspace(dir: string, universe: Db): void {
+export async function fillWorkspace(dir: string, universe: Db): Promise<void> {
   const workspace = openWorkspace(dir);
   const lists = openLists(dir);
   try {
@@ -124,6 +125,7 @@ export function fillWorkspace(dir: string, universe: Db): void {
     workspace.close();
     lists.close();
   }
+  await fillOutreach(dir, universe);
 }
 
 function fillTapes(workspace: Db, universe: Db): void {

@@ -18,6 +18,7 @@ const ENTRIES = [
   'server/match/again-worker.ts',
   'server/match/enriched-worker.ts',
   'server/load/join-worker.ts',
+  'server/outreach/addresses-worker.ts',
   'server/exports/worker.ts',
   'server/exports/csv-worker.ts',
   'server/paper/worker.ts',

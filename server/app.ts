@@ -8,6 +8,7 @@ import { requestLog } from './http/request-log.ts';
 import { Uploads } from './load/uploads.ts';
 import { openMetrics, type Metrics } from './metrics.ts';
 import { ROOT } from './reference.ts';
+import { campaignRoutes } from './routes/campaigns.ts';
 import { checkRoutes } from './routes/checks.ts';
 import { contactRoutes } from './routes/contacts.ts';
 import { countingRoutes } from './routes/counting.ts';
@@ -16,6 +17,7 @@ import { listRoutes } from './routes/lists.ts';
 import { marketRoutes } from './routes/market.ts';
 import { ownRoutes } from './routes/own.ts';
 import { matchRoutes } from './routes/matches.ts';
+import { outreachRoutes } from './routes/outreach.ts';
 import { paperRoutes } from './routes/papers.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { stateRoutes } from './routes/state.ts';
@@ -40,6 +42,8 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
     contactRoutes(services),
     ownRoutes(services),
     paperRoutes(services),
+    campaignRoutes(services),
+    outreachRoutes(services),
   ];
 }
 

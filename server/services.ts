@@ -6,6 +6,7 @@ import { openLists, openMatches, openUniverse, openWorkspace, type Db } from './
 import { EngineHost } from './engine/host.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { ListsHost } from './lists/host.ts';
+import { Outreach } from './outreach/outreach.ts';
 import { NO_LOG, type Log } from './log.ts';
 import { landedResult } from './tables/landed-jobs.ts';
 import { joinsOf } from './tables/company-joins.ts';
@@ -25,6 +26,8 @@ export interface Services {
   lists: ListsHost;
   /** Files lined up with the universe. */
   matches: Db;
+  /** What is written to people. */
+  outreach: Outreach;
   engine: EngineHost;
   jobs: Jobs;
   log: Log;
@@ -50,12 +53,15 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
       return row !== undefined && existsSync(join(dir, 'exports', `${row.id}.${row.format}`));
     };
     const landed = (job: string) => landedResult(universe, job) ?? resultOf(matchOfJob(matches, job));
+    const lists = new ListsHost(dir);
+    const outreach = await Outreach.open({ dir, universe, workspace, listsDb, lists, log });
     const services: Services = {
       dir,
+      outreach,
       workspace,
       universe,
       listsDb,
-      lists: new ListsHost(dir),
+      lists,
       matches,
       uploadLimit,
       log,
@@ -88,6 +94,7 @@ function prepareLists(dir: string, workspace: Db): void {
 
 /** Closes a folder of data: jobs leave their work, and what is being written is written. */
 export async function closeServices(services: Services): Promise<void> {
+  await services.outreach.stop();
   await services.jobs.stop();
   await services.lists.stop();
   await services.engine.stop();

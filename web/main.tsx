@@ -27,6 +27,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./lists/Lists.tsx')).Lists }),
       },
       {
+        path: '/outreach',
+        lazy: async () => ({ Component: (await import('./outreach/Outreach.tsx')).Outreach }),
+      },
+      {
         path: '/exports',
         lazy: async () => ({ Component: (await import('./exports/Exports.tsx')).Exports }),
       },

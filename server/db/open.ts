@@ -3,16 +3,18 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { listsMigrations } from './lists-schema.ts';
 import { matchesMigrations } from './matches-schema.ts';
+import { outreachMigrations } from './outreach-schema.ts';
 import { universeMigrations } from './universe-schema.ts';
 import { workspaceMigrations } from './workspace-schema.ts';
 
 export type Db = Database.Database;
 
 /**
- * Four files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
+ * Five files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
  * sources, records and companies and is written by one load at a time; `lists.sqlite` has the lists
  * and is written by the thread of `server/lists/`; `matches.sqlite` has files lined up with the
- * universe, each written at once by its job; `workspace.sqlite` has settings, tapes, exports
+ * universe, each written at once by its job; `outreach.sqlite` has campaigns, their messages and what
+ * came back; `workspace.sqlite` has settings, tapes, exports
  * and jobs.
  */
 export function openUniverse(dir: string, options: { readonly?: boolean } = {}): Db {
@@ -29,6 +31,13 @@ export function openLists(dir: string, options: { readonly?: boolean } = {}): Db
 
 export function openMatches(dir: string, options: { readonly?: boolean } = {}): Db {
   return open(dir, 'matches.sqlite', matchesMigrations, options.readonly === true);
+}
+
+export function openOutreach(dir: string, options: { readonly?: boolean } = {}): Db {
+  const db = open(dir, 'outreach.sqlite', outreachMigrations, options.readonly === true);
+  // What is said to be on its way must outlive a failing machine too, or somebody is written to twice.
+  if (!options.readonly) db.pragma('synchronous = FULL');
+  return db;
 }
 
 function open(dir: string, file: string, migrations: readonly string[], readonly: boolean): Db {

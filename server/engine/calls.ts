@@ -95,6 +95,9 @@ export const calls = named({
     lists.recordsFor(tape, sort, picks, subject),
   ),
   keptOffOf: second(({ lists }, subject: string, ids: Uint32Array) => lists.keptOffOf(subject, ids)),
+  keptOffAmong: second(({ lists }, subject: string, keys: readonly string[]) =>
+    lists.keptOffAmong(subject, keys),
+  ),
   goingOut: second(({ lists }, tape: unknown, sort: unknown, picks: Picks, along: readonly string[]) =>
     lists.goingOut(tape, sort, picks, along),
   ),

@@ -81,6 +81,14 @@ export class ListsEngine {
     return count;
   }
 
+  /** Which of some records, by key, suppression lists keep off. */
+  keptOffAmong(subject: string, keys: readonly string[]): string[] {
+    const off = this.engine.keptOff.of(subject);
+    if (!off) return [];
+    const records = this.engine.subject(subject).records.byKeys(keys);
+    return keys.filter((_, i) => records[i]! >= 0 && hasBit(off, records[i]!));
+  }
+
   /** The records of a tape, or those picked of it, that an export may hold; `along` names lists that keep nothing off this time. */
   goingOut(input: unknown, sort: unknown, picks: Picks, along: readonly string[]): GoingOut {
     const tape = this.engine.checked(input);

@@ -40,6 +40,7 @@ export function Frame() {
         <nav aria-label="Places" className="flex gap-1">
           <Place to={desk} at="/desk" name="Desk" />
           <Place to="/lists" at="/lists" name="Lists" />
+          <Place to="/outreach" at="/outreach" name="Outreach" />
           <Place to="/exports" at="/exports" name="Exports" />
           <Place to="/sources" at="/sources" name="Sources" />
         </nav>

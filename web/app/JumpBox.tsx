@@ -164,6 +164,9 @@ function commands(navigate: Navigate): JumpEntry[] {
   return [
     command('Desk', () => navigate(addressOf(useDesk.getState()))),
     command('Lists', () => navigate('/lists')),
+    command('Outreach', () => navigate('/outreach'), ['campaigns', 'write to people']),
+    command('Replies', () => navigate('/outreach?part=replies')),
+    command('Outbox', () => navigate('/outreach?part=outbox')),
     command('Exports', () => navigate('/exports')),
     command('Sources', () => navigate('/sources')),
     command('Settings', () => navigate('/settings')),

@@ -15,6 +15,10 @@ export const KEYS: readonly { keys: string[]; does: string }[] = [
   { keys: ['Ctrl C'], does: 'copy the picked rows, or this one, as a table' },
   { keys: ['s'], does: 'put the picked, or all, on a list' },
   { keys: ['x'], does: 'export' },
+  { keys: ['l'], does: 'write to the people left, or to the right person of each company' },
+  { keys: ['1', '9', '0'], does: 'in Outreach: name a proof, leave somebody out' },
+  { keys: ['Ctrl Enter'], does: 'in Outreach: put what was looked at in the outbox' },
+  { keys: ['d', 'v'], does: 'on a reply: done, leads to a meeting' },
   { keys: ['+', '-', '0'], does: 'on a list: in, out, unsure; digits then choose the reason for out' },
   { keys: ['t', 'e'], does: 'on a list: tag, note' },
   { keys: ['w'], does: 'open the web page of the company in a new tab' },
@@ -74,8 +78,8 @@ export function useKey(
       if (event.shiftKey !== wants('shift') && name.length > 1) return;
       if (name.length === 1 && wants('ctrl') && event.shiftKey !== wants('shift')) return;
       // Enter and Space on a button or a link press it.
-      if ((name === 'enter' || name === 'space') && target.closest('button, a, summary, input') !== null)
-        return;
+      const presses = (name === 'enter' || name === 'space') && parts.length === 1;
+      if (presses && target.closest('button, a, summary, input') !== null) return;
       event.preventDefault();
       latest.current(event);
     };

@@ -40,6 +40,13 @@ const ExportDialog = lazy(() =>
   import('./ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
 );
 
+const WriteToDialog = lazy(() =>
+  import('../outreach/WriteToDialog.tsx').then((module) => ({ default: module.WriteToDialog })),
+);
+
+/** Subjects of which somebody can be written to. */
+const WRITTEN_TO: ReadonlySet<string> = new Set(['people', 'companies']);
+
 const VIEW_NAMES = {
   sheet: 'The sheet',
   breakdown: 'Breakdown',
@@ -61,6 +68,7 @@ export function Desk() {
   const [current, setCurrent] = useState<string | null>(null);
   const [exporting, setExporting] = useState<Acted | null>(null);
   const [listing, setListing] = useState<Acted | null>(null);
+  const [writing, setWriting] = useState<Acted | null>(null);
   const acted = useActed();
   const reasonsOpen = useReview((state) => state.reasonsOpen);
   const sheet = useRef<SheetActions | null>(null);
@@ -124,6 +132,8 @@ export function Desk() {
   useSheetVerdicts(sheet, onSheet);
   useKey('x', () => setExporting(acted), { off: acted === null });
   useKey('s', () => setListing(acted), { off: acted === null });
+  const canWrite = acted !== null && WRITTEN_TO.has(acted.tape.subject);
+  useKey('l', () => setWriting(acted), { off: !canWrite });
   useKey('r', () => {
     const above = tape.lines[tape.lines.findIndex((one) => one.id === line?.id) - 1];
     if (!line || !above) return;
@@ -192,8 +202,14 @@ export function Desk() {
         acted={acted}
         onExport={() => setExporting(acted)}
         onList={() => setListing(acted)}
+        onWrite={canWrite ? () => setWriting(acted) : null}
       />
       {listing && <AddToListDialog acted={counted(listing, acted)} onClose={() => setListing(null)} />}
+      {writing && (
+        <Suspense>
+          <WriteToDialog acted={counted(writing, acted)} onClose={() => setWriting(null)} />
+        </Suspense>
+      )}
       {exporting && (
         <Suspense>
           <ExportDialog acted={counted(exporting, acted)} onClose={() => setExporting(null)} />

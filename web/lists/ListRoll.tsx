@@ -17,10 +17,12 @@ export function ListRoll({
   list,
   onCombine,
   onExport,
+  onWrite,
 }: {
   list: ListView | null;
   onCombine(): void;
   onExport(list: ListView): void;
+  onWrite(list: ListView): void;
 }) {
   const format = useFormat();
   const open = useOpenList();
@@ -74,6 +76,11 @@ export function ListRoll({
       <Button className="px-2" onClick={() => onExport(list)} disabled={list.members === 0}>
         Export <Kbd>X</Kbd>
       </Button>
+      {(list.subject === 'people' || list.subject === 'companies') && (
+        <Button className="px-2" onClick={() => onWrite(list)} disabled={list.members === 0}>
+          Write to them <Kbd>L</Kbd>
+        </Button>
+      )}
     </Roll>
   );
 }

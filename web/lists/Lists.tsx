@@ -29,6 +29,10 @@ const ExportDialog = lazy(() =>
   import('../desk/ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
 );
 
+const WriteToDialog = lazy(() =>
+  import('../outreach/WriteToDialog.tsx').then((module) => ({ default: module.WriteToDialog })),
+);
+
 /** What Lists sorts by: dates as days, so that lists changed on one day stand by name. */
 const sortable = (list: ListView) => ({
   ...list,
@@ -52,6 +56,7 @@ export function Lists() {
   const [editing, setEditing] = useState<ListView | 'new' | null>(null);
   const [combining, setCombining] = useState<readonly ListView[] | null>(null);
   const [exporting, setExporting] = useState<Acted | null>(null);
+  const [writing, setWriting] = useState<Acted | null>(null);
   const [showRemoved, setShowRemoved] = useState(false);
   const all = data?.lists ?? [];
   const folders = [...new Set(all.map((list) => list.folder).filter(Boolean))].sort();
@@ -95,12 +100,14 @@ export function Lists() {
       return toast('Lists of different kinds of records have nobody in common.');
     setCombining([...lists].sort((a, b) => Number(b.key === current?.key) - Number(a.key === current?.key)));
   };
-  const exportList = (list: ListView) =>
+  const actOn = (list: ListView, act: (acted: Acted) => void) =>
     attempt(async () => {
       const tape = tapeOfList(list);
       const { tally } = await call<WordedTally>('POST', '/tally', { tape });
-      setExporting({ tape, sort: [], picks: NO_PICKS, one: false, count: tally, gone: 0, total: tally });
+      act({ tape, sort: [], picks: NO_PICKS, one: false, count: tally, gone: 0, total: tally });
     });
+  const exportList = (list: ListView) => actOn(list, setExporting);
+  const writeTo = (list: ListView) => actOn(list, setWriting);
   const remove = (list: ListView) =>
     attempt(async () => {
       await removeList(client, list);
@@ -148,6 +155,9 @@ export function Lists() {
   useKey('enter', () => current && openOnDesk(current));
   useKey('c', combine);
   useKey('x', () => current && void exportList(current));
+  useKey('l', () => {
+    if (current?.subject === 'people' || current?.subject === 'companies') void writeTo(current);
+  });
   useKey('n', () => setEditing('new'));
   useKey('delete', () => current && void remove(current));
 
@@ -273,7 +283,12 @@ export function Lists() {
           </span>
         </footer>
       </main>
-      <ListRoll list={current} onCombine={combine} onExport={(list) => void exportList(list)} />
+      <ListRoll
+        list={current}
+        onCombine={combine}
+        onExport={(list) => void exportList(list)}
+        onWrite={(list) => void writeTo(list)}
+      />
       {editing && (
         <ListDialog
           list={editing === 'new' ? null : editing}
@@ -292,6 +307,11 @@ export function Lists() {
             setCurrentKey(list.key);
           }}
         />
+      )}
+      {writing && (
+        <Suspense>
+          <WriteToDialog acted={writing} onClose={() => setWriting(null)} />
+        </Suspense>
       )}
       {exporting && (
         <Suspense>

@@ -11,7 +11,11 @@ import { useRecord } from './use-record.ts';
 import { NoteBox } from './NoteBox.tsx';
 import { Fact, NotThere, Section } from './parts.tsx';
 import { OnLists } from './OnLists.tsx';
+import { Career, WrittenTo } from './PersonSections.tsx';
 import { Steps } from './Steps.tsx';
+
+/** Fields that stand elsewhere on the page. */
+const APART: ReadonlySet<string> = new Set(['name', 'source', 'earlier']);
 
 /** The page of a person, site, brand, deal or event: what is known of it, and the companies it hangs on. */
 export function RecordPage({ subject, recordKey }: { subject: string; recordKey: string }) {
@@ -23,9 +27,7 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
   const { one, relation } = subjectOf(subject);
   const { cells } = data.row;
   const bare = emptyTape(subject);
-  const fields = columnFields(subject).filter(
-    ({ id, store }) => id !== 'name' && store.at !== 'parties' && id !== 'source',
-  );
+  const fields = columnFields(subject).filter(({ id, store }) => !APART.has(id) && store.at !== 'parties');
   const roleLabel = (role: string) =>
     relation!.roles.find(({ key, stored }) => key === role || (stored.length === 1 && stored[0] === role))
       ?.label ?? 'Company';
@@ -72,6 +74,12 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
             {data.parties.length === 0 && <p className="py-1 text-soft italic">none recorded</p>}
           </Section>
           <OnLists subject={subject} recordKey={recordKey} />
+          {subject === 'people' && (
+            <>
+              <Career earlier={cells.earlier as string | null} />
+              <WrittenTo person={recordKey} />
+            </>
+          )}
           {data.products && (
             <Section name="Products over the years">
               <ProductsOverTime products={data.products} />

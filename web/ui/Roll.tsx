@@ -57,7 +57,13 @@ export function Roll({
         {steps.map(({ key, label, delta, total, note: more, onOpen }, i) => {
           const off = i > 0 && delta <= 0;
           return (
-            <li key={key} className="relative border-b border-dashed border-edge/70 py-2 pr-4 pl-10">
+            <li
+              key={key}
+              className={clsx(
+                'relative border-b border-dashed border-edge/70 pr-4 pl-10',
+                steps.length > MOST_AIRY ? 'py-1' : 'py-2',
+              )}
+            >
               <span
                 aria-hidden="true"
                 className={clsx('figure absolute left-4 font-semibold', off ? 'text-cut' : 'text-kept')}
@@ -155,6 +161,9 @@ function rulerOf(steps: readonly ShownStep[]): { from: number; to: number } {
   const step = 10 ** Math.floor(Math.log10(Math.max(1, to - least)));
   return { from: Math.max(0, Math.floor((least - (to - least)) / step) * step), to };
 }
+
+/** More steps than this stand closer, so that all are seen at once. */
+const MOST_AIRY = 8;
 
 /** Where the least total is so much of the greatest, steps could not be seen on a ruler from zero. */
 const BROKEN_FROM = 0.8;

@@ -4,7 +4,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { emptyTape, type Tape } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
-import { Button } from '../../ui/controls.tsx';
+import { Button, Kbd } from '../../ui/controls.tsx';
 import { useTally } from '../queries.ts';
 import { useDesk } from '../store.ts';
 import { SavedTapesDialog } from './SavedTapesDialog.tsx';
@@ -14,7 +14,7 @@ import { SqlDialog } from './SqlDialog.tsx';
 const LARGEST = 1_500_000;
 
 /** What can be done with the tape as a whole: files, typed form, SQL, a new roll. */
-export function TapeMenu() {
+export function TapeMenu({ onWrite }: { onWrite: (() => void) | null }) {
   const { change } = useDesk.getState();
   const tape = useDesk((state) => state.tape);
   const sort = useDesk((state) => state.sort);
@@ -81,6 +81,11 @@ export function TapeMenu() {
             sideOffset={6}
             className="z-50 min-w-56 rounded-md border border-edge bg-paper py-1 shadow-lg"
           >
+            {onWrite && (
+              <Item onSelect={onWrite}>
+                Write to them … <Kbd>L</Kbd>
+              </Item>
+            )}
             <Item onSelect={() => setShown('saved')}>Saved tapes and parts …</Item>
             <Item onSelect={() => file.current?.click()}>Open a tape file …</Item>
             <Item onSelect={save}>Save as a tape file</Item>

@@ -59,6 +59,7 @@ export function TapePanel({
   acted,
   onExport,
   onList,
+  onWrite,
 }: {
   currentLine: string | null;
   onCurrentLine(id: string | null): void;
@@ -66,6 +67,8 @@ export function TapePanel({
   acted: Acted | null;
   onExport(): void;
   onList(): void;
+  /** Null where nobody can be written to of the subject. */
+  onWrite: (() => void) | null;
 }) {
   /** What the open record is one of; undefined where the acts are on the tape. */
   const openOne = acted?.one ? subjectOf(acted.tape.subject).one : undefined;
@@ -278,7 +281,7 @@ export function TapePanel({
           >
             {openOne ? 'To list' : 'Add to list'} <Kbd>S</Kbd>
           </Button>
-          <TapeMenu />
+          <TapeMenu onWrite={onWrite} />
           <Button
             look="quiet"
             className="ml-auto"

@@ -1,0 +1,67 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import type { WrittenToAnswer } from '../../contract/outreach-views.ts';
+import { readCareer } from '../../core/people/career.ts';
+import { call } from '../api.ts';
+import { useFormat } from '../app/format.ts';
+import { writtenWords } from '../outreach/words.ts';
+import { Trouble } from '../ui/controls.tsx';
+import { Fact, Section } from './parts.tsx';
+
+/** The posts somebody held before, the latest first. */
+export function Career({ earlier }: { earlier: string | null }) {
+  const posts = earlier === null ? [] : readCareer(earlier);
+  return (
+    <Section name="Earlier posts">
+      {posts.length === 0 && <p className="py-1 text-soft italic">none recorded</p>}
+      <ol>
+        {posts.map(({ title, company, from, to }, i) => (
+          <li key={i} className="grid grid-cols-[104px_1fr] gap-3 border-b border-rule py-1">
+            <span className="figure text-[13px] text-soft">
+              {from === null ? 'when unknown' : from === to ? from : `${from}–${to}`}
+            </span>
+            <span className="min-w-0 break-words">
+              {title}
+              {company && <span className="block text-[13px] text-soft">{company}</span>}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </Section>
+  );
+}
+
+/** What was written to somebody so far, and what came of it. */
+export function WrittenTo({ person }: { person: string }) {
+  const format = useFormat();
+  const { data, error } = useQuery({
+    queryKey: ['outreach', 'written', person],
+    queryFn: ({ signal }) =>
+      call<WrittenToAnswer>('GET', `/people/${encodeURIComponent(person)}/written`, undefined, signal),
+    retry: false,
+  });
+  return (
+    <Section
+      name="Written to"
+      note={
+        <Link to="/outreach" className="underline">
+          Outreach
+        </Link>
+      }
+    >
+      <Trouble error={error} />
+      {data?.optedOut && (
+        <p className="py-1 font-semibold text-cut">Opted out: nobody of us writes to them again.</p>
+      )}
+      {data && data.written.length === 0 && <p className="py-1 text-soft italic">never, by nobody of us</p>}
+      <ul>
+        {data?.written.map((one) => (
+          <li key={one.message} className="border-b border-rule py-1">
+            {writtenWords(one, format.date)}
+          </li>
+        ))}
+      </ul>
+      {data?.outcome && <Fact name="Address">{data.outcome}</Fact>}
+    </Section>
+  );
+}
