@@ -1,5 +1,7 @@
 import { OutreachSettingsBody, type ProofBody, type TemplateBody } from '../contract/outreach.ts';
 import type { ReplyKind } from '../core/outreach/reply-kind.ts';
+import { dayOf } from '../core/dates.ts';
+import { DEMO_AS_OF } from './days.ts';
 import { openLists, openOutreach, type Db } from '../server/db/open.ts';
 import { addPeople } from '../server/outreach/drafts.ts';
 import { OPTED_OUT_LIST } from '../server/outreach/outreach.ts';
@@ -113,7 +115,7 @@ export async function fillOutreach(dir: string, universe: Db): Promise<void> {
     );
     for (const template of TEMPLATES) writeTemplate(db, { ...template, language: 'en' });
     for (const proof of PROOFS) writeProof(db, { ...proof, technologies: [] });
-    const facts = new PersonFacts(universe, loadCodeTrees().get('nace-2.1')!);
+    const facts = new PersonFacts(universe, loadCodeTrees().get('nace-2.1')!, () => dayOf(DEMO_AS_OF)!);
     const rules = { certainty: 80, quietDays: 90, askProof: false, words: 45 };
     const went = addCampaign(db, {
       ...rules,

@@ -14,7 +14,13 @@ const SECOND = 6000;
 
 /** Whether all databases are whole: pages, indexes and references. */
 function checkDatabases(dir: string): void {
-  for (const file of ['universe.sqlite', 'workspace.sqlite', 'lists.sqlite', 'matches.sqlite']) {
+  for (const file of [
+    'universe.sqlite',
+    'workspace.sqlite',
+    'lists.sqlite',
+    'matches.sqlite',
+    'outreach.sqlite',
+  ]) {
     const db = new Database(join(dir, file), { readonly: true });
     try {
       const integrity = db.pragma('integrity_check', { simple: true });

@@ -44,6 +44,8 @@ export interface FactsOfCompany {
   /** The latest of each. */
   event: Happening | null;
   deal: Happening | null;
+  /** What of late a message may be set off by: the later of the two, where it is no older than a year. */
+  trigger: Happening | null;
 }
 
 export interface Happening {

@@ -87,7 +87,7 @@ export function fillTemplate(template: string, values: FieldValues, field: strin
     .map((line) =>
       line
         .replace(/ {2,}/g, ' ')
-        .replace(/ ([.,;:!?])/g, '$1')
+        .replace(/ ([,;:!?]|\.(?!\.))/g, '$1')
         .replace(/(?<!\.)\.\.(?!\.)/g, '.')
         .trim(),
     )

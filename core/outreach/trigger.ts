@@ -31,17 +31,25 @@ export function monthOf(date: string): string {
   return `${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
 }
 
-/** The later of the latest event and the latest deal that may be brought up, or null. */
-export function happeningOf({ event, deal }: Pick<FactsOfCompany, 'event' | 'deal'>): Happening | null {
+/** The later of the latest event and the latest deal that may be brought up and is of a day from `since` on (ISO), or null. */
+export function happeningOf(
+  { event, deal }: Pick<FactsOfCompany, 'event' | 'deal'>,
+  since: string,
+): Happening | null {
   const named = [event, deal].filter(
-    (one): one is Happening => one !== null && one.kind !== null && one.kind in HINTS && !NEVER.has(one.kind),
+    (one): one is Happening =>
+      one !== null &&
+      one.kind !== null &&
+      one.kind in HINTS &&
+      !NEVER.has(one.kind) &&
+      (one.date ?? '') >= since,
   );
   return named.sort((a, b) => (b.date ?? '').localeCompare(a.date ?? ''))[0] ?? null;
 }
 
 /** What set a message off, as it stands in a text; null where nothing did, or it is left out. */
 export function triggerText(company: FactsOfCompany | null, way: TriggerWay): string | null {
-  const what = company === null || way === 'out' ? null : happeningOf(company);
+  const what = company === null || way === 'out' ? null : company.trigger;
   if (what === null) return null;
   const hint = HINTS[what.kind!]!;
   if (way === 'hinted') return hint;

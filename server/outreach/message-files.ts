@@ -7,9 +7,10 @@ import { namePartsOf } from '../../core/people/name-parts.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { csvText } from '../exports/csv-text.ts';
 import type { Services } from '../services.ts';
+import { messagesOf, type MessageRow } from '../tables/outreach/messages.ts';
 import { readOutreachSettings } from '../tables/outreach/settings.ts';
 import { wholeText } from './post.ts';
-import { standingOf, type Standing } from './standing.ts';
+import { standingOf, type Address } from './standing.ts';
 
 /** Messages that go out today, as files for another program: a sheet for a mail merge, or mails to be opened. */
 
@@ -17,6 +18,12 @@ const HEADINGS = [
   ...['First name', 'Last name', 'Name', 'Title', 'Company', 'Country', 'Mail', 'Certainty, %', 'Address'],
   ...['Subject', 'Message'],
 ];
+
+/** Somebody who goes out today, with the text. */
+interface Written {
+  message: MessageRow;
+  address: Address;
+}
 
 /** @throws Problem where the format is none of those */
 export async function sendMessages(
@@ -31,7 +38,12 @@ export async function sendMessages(
       value: format,
       rule: 'csv or eml',
     });
-  const today = (await standingOf(services, campaign)).filter(({ step }) => step === null);
+  const texts = new Map(
+    messagesOf(services.outreach.db, campaign.id).map((message) => [message.id, message]),
+  );
+  const today = (await standingOf(services, campaign))
+    .filter(({ step }) => step === null)
+    .map(({ message, address }) => ({ message: texts.get(message.id)!, address }));
   if (format === 'csv') {
     response.attachment(`${campaign.name}.csv`).type('text/csv; charset=utf-8');
     response.send(
@@ -63,7 +75,7 @@ export async function sendMessages(
   });
 }
 
-function rowOf({ message, address }: Standing, { outreach }: Services): (string | number)[] {
+function rowOf({ message, address }: Written, { outreach }: Services): (string | number)[] {
   const parts = namePartsOf(message.name);
   return [
     ...[parts?.given[0] ?? '', parts?.family.join('-') ?? '', message.name, message.title ?? ''],

@@ -1,5 +1,6 @@
 import type { Log } from '../log.ts';
 import { openOutreach, type Db } from '../db/open.ts';
+import { asOfDay } from '../days.ts';
 import type { ListsHost } from '../lists/host.ts';
 import { loadCodeTrees } from '../reference.ts';
 import { allLists } from '../tables/lists/list-rows.ts';
@@ -38,7 +39,9 @@ export class Outreach {
     this.inbox = inbox;
     this.standIn = standIn;
     this.post = new Post(wish.dir, db, wish.log, standIn.port);
-    this.facts = new PersonFacts(wish.universe, loadCodeTrees().get('nace-2.1')!);
+    this.facts = new PersonFacts(wish.universe, loadCodeTrees().get('nace-2.1')!, () =>
+      asOfDay(readSettings(wish.workspace)),
+    );
   }
 
   static async open(wish: OutreachWish): Promise<Outreach> {

@@ -1,6 +1,7 @@
 import { isoOf } from '../../core/dates.ts';
 import type { CodeTree } from '../../core/codes/tree.ts';
 import type { FactsOfCompany, FactsOfPerson, Happening } from '../../core/outreach/facts.ts';
+import { happeningOf } from '../../core/outreach/trigger.ts';
 import type { AddressStanding } from '../../core/people/standing.ts';
 import type { Db } from '../db/open.ts';
 
@@ -44,12 +45,14 @@ interface HappeningRow {
   date_on: number | null;
 }
 
+const YEAR_DAYS = 365;
 /** Keys looked up at once. */
 const KEYS_A_CALL = 5000;
 
 /** Reads from the universe what is known of people while writing to them. */
 export class PersonFacts {
   private readonly nace: CodeTree;
+  private readonly asOf: () => number;
   private readonly people;
   private readonly company;
   private readonly codes;
@@ -57,8 +60,10 @@ export class PersonFacts {
   private readonly event;
   private readonly deal;
 
-  constructor(universe: Db, nace: CodeTree) {
+  /** `asOf` is the day that a year is counted back from, since 1970. */
+  constructor(universe: Db, nace: CodeTree, asOf: () => number) {
     this.nace = nace;
+    this.asOf = asOf;
     this.people = universe.prepare<[string], PersonRow>(
       `SELECT p.key, p.name, p.title, p.department, p.level, p.since_on, p.earlier, p.phone, p.mail, p.certainty, p.address, p.made_by,
          COALESCE(s.name, p.source) AS source, p.checked_on, p.company_id
@@ -120,6 +125,8 @@ export class PersonFacts {
     if (!row) return null;
     const { key, name, town, region, country } = row;
     const codes = this.codes.all(id);
+    const event = happening(this.event.get(id));
+    const deal = happening(this.deal.get(id));
     const known = row.revenue_point !== null || row.revenue_low !== null || row.revenue_high !== null;
     return {
       ...{ key, name, town, region, country, codes },
@@ -136,8 +143,8 @@ export class PersonFacts {
         : null,
       industry: codes[0] === undefined ? null : (this.nace.titles[this.nace.nodeOf(codes[0])] ?? null),
       technologies: this.technologies.all(id),
-      event: happening(this.event.get(id)),
-      deal: happening(this.deal.get(id)),
+      ...{ event, deal },
+      trigger: happeningOf({ event, deal }, isoOf(this.asOf() - YEAR_DAYS)),
     };
   }
 }

@@ -1,11 +1,10 @@
 import type { AddresseeView, CampaignAnswer, CampaignView } from '../../contract/outreach-views.ts';
 import { outreachRoll, stepsOf, type Addressee, type Step } from '../../core/outreach/steps.ts';
 import type { FactsOfPerson } from '../../core/outreach/facts.ts';
-import { leftUnfilled } from '../../core/outreach/template.ts';
 import { calls } from '../engine/calls.ts';
 import type { Services } from '../services.ts';
 import { campaignById } from '../tables/outreach/campaigns.ts';
-import { messagesOf, writtenSince, type MessageRow } from '../tables/outreach/messages.ts';
+import { standeesOf, writtenSince, type Standee } from '../tables/outreach/messages.ts';
 import { companiesSince, countSentSince, countWaiting } from '../tables/outreach/outbox.ts';
 import { allOutcomes, optedOut } from '../tables/outreach/outcomes.ts';
 import { readOutreachSettings } from '../tables/outreach/settings.ts';
@@ -13,11 +12,11 @@ import { dayStart } from './post.ts';
 
 const DAY = 86_400_000;
 
-type Address = Pick<FactsOfPerson, 'mail' | 'certainty' | 'address'>;
+export type Address = Pick<FactsOfPerson, 'mail' | 'certainty' | 'address'>;
 
 /** Somebody of a campaign with the address of today and the step that takes them off. */
 export interface Standing {
-  message: MessageRow;
+  message: Standee;
   address: Address;
   /** Null for those who go out today. */
   step: Step | null;
@@ -27,7 +26,7 @@ export interface Standing {
 /** How everybody of a campaign stands now, in their order. One function decides for the roll, the table and the outbox. */
 export async function standingOf(services: Services, campaign: CampaignView): Promise<Standing[]> {
   const { db, facts } = services.outreach;
-  const messages = messagesOf(db, campaign.id);
+  const messages = standeesOf(db, campaign.id);
   const keys = messages.map(({ person }) => person);
   const suppressed = new Set(await services.engine.call(calls.keptOffAmong, ['people', keys]));
   const now = new Map(facts.rows(keys).map((row) => [row.key, row]));
@@ -65,7 +64,7 @@ export async function standingOf(services: Services, campaign: CampaignView): Pr
         refuted: outcomes.get(mail)?.outcome === 'refuted' || address.address === 'refuted',
         optedOut: gone.mails.has(mail) || gone.people.has(person),
         suppressed: suppressed.has(person),
-        unfilled: leftUnfilled(`${message.subject}\n${message.body}`),
+        unfilled: message.unfilled === '[]' ? [] : (JSON.parse(message.unfilled) as string[]),
         sameText: wording,
       },
     };

@@ -61,7 +61,7 @@ export function FunctionsEditor({
           <input
             aria-label={`Words of the title ${i + 1}`}
             className="field min-w-0 flex-1 py-1"
-            placeholder="words of the title, or any"
+            placeholder="any title"
             value={one.title?.join(', ') ?? ''}
             onChange={(event) => set(i, { title: event.target.value.split(/, ?/) })}
           />

@@ -1,6 +1,5 @@
 import { useNavigate } from 'react-router';
 import type { WritingAnswer } from '../../contract/outreach-views.ts';
-import { happeningOf } from '../../core/outreach/trigger.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
 import { useFormat } from '../app/format.ts';
 import { addressOf } from '../desk/address.ts';
@@ -24,7 +23,7 @@ export function PersonFacts({ data }: { data: WritingAnswer }) {
         company: subject === 'companies' ? key : `${subject}/${key}`,
       }),
     );
-  const trigger = company && happeningOf(company);
+  const trigger = company?.trigger?.name;
   return (
     <section aria-label="What we know" className="text-[13px]">
       <h2 className="title text-[21px] leading-tight">
@@ -85,13 +84,13 @@ export function PersonFacts({ data }: { data: WritingAnswer }) {
           </p>
           <div className="mt-1.5 border-t border-edge">
             {company.event && (
-              <Row name="Lately" marked={trigger === company.event}>
+              <Row name="Lately" marked={trigger === company.event.name}>
                 <strong>{company.event.name}</strong>{' '}
                 <span className="text-soft">{company.event.date && format.date(company.event.date)}</span>
               </Row>
             )}
             {company.deal && (
-              <Row name="Last deal" marked={trigger === company.deal}>
+              <Row name="Last deal" marked={trigger === company.deal.name}>
                 <strong>{company.deal.name}</strong>{' '}
                 <span className="text-soft">{company.deal.date && format.date(company.deal.date)}</span>
               </Row>

@@ -85,7 +85,7 @@ export function WriteToDialog({ acted, onClose }: { acted: Acted; onClose(): voi
   };
   const none = outreach !== undefined && names.length === 0;
   return (
-    <Dialog open title="Write to" description={wordActed(acted, format.number)} onClose={onClose} width={620}>
+    <Dialog open title="Write to" description={wordActed(acted, format.number)} onClose={onClose} width={680}>
       <form
         className="grid grid-cols-[84px_minmax(0,1fr)] items-start gap-x-3 gap-y-2.5"
         onSubmit={(event) => {

@@ -122,6 +122,38 @@ export function messagesOf(db: Db, campaign: string): MessageRow[] {
   return db.prepare<[string], MessageRow>(`${MESSAGE} WHERE m.campaign = ? ORDER BY m.nth`).all(campaign);
 }
 
+/** What decides how somebody of a campaign stands, without the text of their message. */
+export type Standee = Pick<
+  MessageRow,
+  | 'id'
+  | 'person'
+  | 'company'
+  | 'name'
+  | 'title'
+  | 'company_name'
+  | 'country'
+  | 'mail'
+  | 'certainty'
+  | 'left_out'
+  | 'state'
+  | 'proof'
+  | 'unfilled'
+  | 'words'
+  | 'wording'
+  | 'edited'
+  | 'seen'
+>;
+
+/** The same of all of a campaign, in their order. */
+export function standeesOf(db: Db, campaign: string): Standee[] {
+  return db
+    .prepare<[string], Standee>(
+      `SELECT id, person, company, name, title, company_name, country, mail, certainty, left_out, state, proof, unfilled, words, wording,
+         edited, seen FROM message WHERE campaign = ? ORDER BY nth`,
+    )
+    .all(campaign);
+}
+
 export function messageTo(db: Db, campaign: string, person: string): MessageRow | undefined {
   return db
     .prepare<[string, string], MessageRow>(`${MESSAGE} WHERE m.campaign = ? AND m.person = ?`)
