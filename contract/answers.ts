@@ -226,6 +226,7 @@ export interface Answers {
   'post /campaigns/{id}/left-out': CampaignAnswer & { changed: number };
   'get /campaigns/{id}/messages/{person}': WritingAnswer;
   'put /campaigns/{id}/messages/{person}': { message: MessageView };
+  'post /campaigns/{id}/check': Begun;
   'post /campaigns/{id}/outbox': PutOutAnswer;
   'get /health': HealthAnswer;
   'get /settings': SettingsBody;

@@ -17,6 +17,7 @@ import {
   CampaignBody,
   CampaignChangeBody,
   CancelBody,
+  CheckAddressesBody,
   ChosenPeopleBody,
   LeftOutBody,
   MailServerBody,
@@ -262,6 +263,10 @@ export const ENDPOINTS: readonly Endpoint[] = [
   get('/campaigns/{id}/messages/{person}', 'the message to somebody, with what is known of them'),
   put('/campaigns/{id}/messages/{person}', 'changes a draft', { body: MessageBody }),
   post('/campaigns/{id}/seen', 'says whose messages were looked at', { body: SeenBody, status: 204 }),
+  post('/campaigns/{id}/check', 'asks mail hosts whether they would take addresses, as a job', {
+    body: CheckAddressesBody,
+    status: JOB,
+  }),
   post('/campaigns/{id}/outbox', 'puts messages in the outbox', { body: OutboxBody }),
   get('/campaigns/{id}/file', 'the messages that go out today as files', {
     query: ['format'],

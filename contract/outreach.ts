@@ -130,6 +130,16 @@ export class LeftOutBody {
   leftOut!: boolean;
 }
 
+/** Whose addresses mail hosts are asked for; all drafts' where left out. */
+export class CheckAddressesBody {
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MOST_KEYS)
+  @IsString({ each: true })
+  people?: string[];
+}
+
 /** Whose messages were looked at. */
 export class SeenBody {
   @IsArray()

@@ -329,7 +329,7 @@ export type JobState = 'running' | 'done' | 'failed' | 'cancelled';
 
 export interface Job {
   id: string;
-  kind: 'load' | 'read' | 'remove' | 'export' | 'demo' | 'match' | 'join' | 'addresses';
+  kind: 'load' | 'read' | 'remove' | 'export' | 'demo' | 'match' | 'join' | 'addresses' | 'check';
   title: string;
   state: JobState;
   done: number;

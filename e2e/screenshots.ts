@@ -52,11 +52,6 @@ test('pickers and profile', async ({ page }) => {
   await page.locator('[data-line]').nth(2).click();
   await expect(page.getByRole('figure')).toBeVisible();
   await shot(page, 'headcount');
-  await page.goto('/');
-  await page.getByRole('button', { name: 'More for the tape' }).click();
-  await page.getByRole('menuitem', { name: 'Saved tapes and parts' }).click();
-  await expect(page.getByRole('heading', { name: 'Parts, to put on the tape at hand' })).toBeVisible();
-  await shot(page, 'saved-tapes');
   await desk(page);
   await page.locator('[data-line]').nth(4).click();
   await page
@@ -143,6 +138,19 @@ test('lists, their review and a spot check', async ({ page }) => {
     await expect(page.getByText(new RegExp(`^number ${i + 2} of 60`))).toBeVisible();
   }
   await shot(page, 'spot-check');
+});
+
+test('messages of a campaign', async ({ page }) => {
+  await page.goto('/outreach');
+  await page.getByRole('button', { name: /^Autumn round/ }).click();
+  await page.getByRole('button', { name: /^Messages/ }).click();
+  await expect(page.getByLabel('Text of the message')).toBeVisible();
+  for (let nth = 2; nth <= 12; nth++) {
+    await page.keyboard.press('j');
+    await expect(page.getByText(`${nth} of`)).toBeVisible();
+    await expect(page.getByText(`${nth} looked at`).first()).toBeVisible();
+  }
+  await shot(page, 'outreach');
 });
 
 test('a file that is matched', async ({ page }) => {

@@ -19,6 +19,7 @@ const ENTRIES = [
   'server/match/enriched-worker.ts',
   'server/load/join-worker.ts',
   'server/outreach/addresses-worker.ts',
+  'server/outreach/check-worker.ts',
   'server/exports/worker.ts',
   'server/exports/csv-worker.ts',
   'server/paper/worker.ts',

@@ -8,8 +8,9 @@ import type {
   RepliesAnswer,
   WritingAnswer,
 } from '../contract/outreach-views.ts';
+import { askHost } from './outreach/ask-host.ts';
 import { listenHere, portOf, sourceOf, stopServer } from './outreach/smtp.ts';
-import { ANSWERING, everybody, OutreachDesk, stepsOf } from './testing/outreach-desk.ts';
+import { ANSWERING, everybody, mailboxAt, OutreachDesk, stepsOf } from './testing/outreach-desk.ts';
 
 /** What is written to people, through the API and the real mail protocol: from the outbox to what comes back. */
 
@@ -121,6 +122,33 @@ describe('from drafts to what comes back', () => {
     expect((answer.body as { error: { message: string } }).error.message).toContain(
       'what was written to whom is kept',
     );
+  });
+});
+
+describe('mail hosts are asked', () => {
+  test('what each says of an address counts at once; of a host that takes anything nothing is learned', async () => {
+    const one = await server.campaign({ tape: ANSWERING, name: 'Asked' });
+    const people = one.roll.steps[0]!.delta;
+    const answer = await server.api.post(`/api/campaigns/${one.campaign.id}/check`).send({});
+    expect(answer.status).toBe(202);
+    const { job } = await server.ended((answer.body as { job: { id: string } }).job.id);
+    expect(job).toMatchObject({ state: 'done', result: { asked: people } });
+    const { accepts, refuses } = job.result as { accepts: number; refuses: number };
+    // All their hosts are honest; the two whose messages came back are not there.
+    expect([accepts, refuses]).toEqual([people - 2, 2]);
+    expect((await server.outreach()).outcomes).toBeGreaterThan(0);
+  });
+  test.each([
+    ['honest', true, 'accepts'],
+    ['honest', false, 'refuses'],
+    ['takes-all', false, 'accepts-all'],
+    ['puts-off', true, 'puts-off'],
+  ] as const)('a host that is %s, of a mailbox there: %s', async (kind, there, said) => {
+    const mail = mailboxAt(kind, there);
+    expect(await askHost('127.0.0.1', server.mailHost, 'us@here.example', mail)).toBe(said);
+  });
+  test('a host that is not there does not answer', async () => {
+    expect(await askHost('127.0.0.1', 1, 'us@here.example', 'a@b.example')).toBe('no-answer');
   });
 });
 

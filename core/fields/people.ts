@@ -49,19 +49,29 @@ export const people: Subject = {
         'title, job title, post, position, function, role, funktion, stelle, fonction, pozice, funkce, stanowisko, funkcja, qualifica, cargo, puesto, beosztas, functie, stilling, befattning',
     }),
     parties('company', 'Company', 'The company where the person works.', { width: 200 }),
-    category('department', 'Department', 'The department the post is in.', {
-      openers: 'department, in department',
-      values: choices(DEPARTMENTS.join(', ')),
-      headings:
-        'department, function area, abteilung, bereich, oddeleni, utvar, oddelenie, dzial, service, departement, reparto, ufficio, departamento, osztaly, afdeling, avdelning, afdeling',
-    }),
-    category('level', 'Level', 'How high the post stands, from owner to specialist.', {
-      openers: 'level',
-      ordered: true,
-      values: choices(LEVELS.join(', ')),
-      headings:
-        'level, seniority, management level, rank, stufe, ebene, hierarchieebene, uroven, poziom, szczebel, niveau, livello, nivel, szint, niva',
-    }),
+    category(
+      'department',
+      'Department',
+      'The department the post is in; where the source does not say, as the title tells.',
+      {
+        openers: 'department, in department',
+        values: choices(DEPARTMENTS.join(', ')),
+        headings:
+          'department, function area, abteilung, bereich, oddeleni, utvar, oddelenie, dzial, service, departement, reparto, ufficio, departamento, osztaly, afdeling, avdelning, afdeling',
+      },
+    ),
+    category(
+      'level',
+      'Level',
+      'How high the post stands, from owner to specialist; where the source does not say, as the title tells.',
+      {
+        openers: 'level',
+        ordered: true,
+        values: choices(LEVELS.join(', ')),
+        headings:
+          'level, seniority, management level, rank, stufe, ebene, hierarchieebene, uroven, poziom, szczebel, niveau, livello, nivel, szint, niva',
+      },
+    ),
     date('since', 'Since', 'The day the person took the post.', {
       section: 'growth',
       openers: 'in post, since',

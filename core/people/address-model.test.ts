@@ -68,8 +68,7 @@ describe('ways to write a name', () => {
       fc.property(fc.string({ unit: 'grapheme' }), fc.string({ unit: 'grapheme' }), (first, last) => {
         const parts = namePartsOf(`${first} ${last}`);
         if (parts)
-          for (const { local } of localPartsOf(parts))
-            expect(local).toMatch(/^[a-z]+(?:[._-][a-z-]+)?(?:-[a-z]+)*$/);
+          for (const { local } of localPartsOf(parts)) expect(local).toMatch(/^[a-z]+(?:[._-][a-z]+)*$/);
       }),
     );
   });

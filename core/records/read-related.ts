@@ -5,6 +5,7 @@ import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import { yearOf } from '../dates.ts';
 import { domainOf } from '../text/domain.ts';
+import { readTitle, type TitleRead } from '../people/titles.ts';
 import { CellError } from '../values/cell.ts';
 import { plainWord, relatedValue } from '../values/category-words.ts';
 import { readDate } from '../values/date.ts';
@@ -16,6 +17,8 @@ import { ColumnReader, type CellProblem, type CellWatcher } from './column-reade
 import { readFlag } from './lists-in-cells.ts';
 import type { Mapping } from './mapping.ts';
 import type { CompanyReference, Party, RelatedRecord } from './related.ts';
+
+const NOTHING_TOLD: TitleRead = { department: null, level: null };
 
 /** The subjects whose records can be read from a file. */
 export const READ_SUBJECTS = ['sites', 'people', 'events', 'deals'] as const;
@@ -147,22 +150,28 @@ export function relatedReader(
       return Math.round(value);
     });
     const [since, checked] = [date('since'), date('checked')];
-    return () => ({
-      subject: 'people',
-      company: reference(),
-      record: {
-        name: fullName(name!(), first!(), last!()),
-        title: title!(),
-        department: department(),
-        level: level(),
-        sinceOn: since(),
-        mail: mail(),
-        certainty: certainty(),
-        phone: phone(),
-        earlier: earlier!(),
-        checkedOn: checked(),
-      },
-    });
+    return () => {
+      const of = reference();
+      const full = fullName(name!(), first!(), last!());
+      const post = title!();
+      const told = post === null ? NOTHING_TOLD : readTitle(post);
+      return {
+        subject: 'people',
+        company: of,
+        record: {
+          name: full,
+          title: post,
+          department: department() ?? told.department,
+          level: level() ?? told.level,
+          sinceOn: since(),
+          mail: mail(),
+          certainty: certainty(),
+          phone: phone(),
+          earlier: earlier!(),
+          checkedOn: checked(),
+        },
+      };
+    };
   }
 
   function events(): () => RelatedRecord {

@@ -15,7 +15,8 @@ export type JobMessage =
 const READINGS_KEPT = 10;
 
 /** Whether jobs of a kind write the universe. */
-const writes = (kind: Job['kind']) => kind !== 'export' && kind !== 'read' && kind !== 'match';
+const BESIDE: ReadonlySet<Job['kind']> = new Set(['export', 'read', 'match', 'check']);
+const writes = (kind: Job['kind']) => !BESIDE.has(kind);
 
 /**
  * Long work, each in a thread of its own, with progress and cancelling. Jobs are written to the

@@ -62,6 +62,11 @@ export class Outreach {
     return opened;
   }
 
+  /** Where the stand-in for the world's mail hosts listens. */
+  get mailHost(): number {
+    return this.standIn.port;
+  }
+
   /** Takes a message that came back, with all that follows of it. Null where it was taken before. */
   async take(source: Buffer): Promise<Taken | null> {
     const taken = await takeReply(this.db, source);

@@ -2,6 +2,7 @@ import { Router } from 'express';
 import {
   CampaignBody,
   CampaignChangeBody,
+  CheckAddressesBody,
   ChosenPeopleBody,
   LeftOutBody,
   MessageBody,
@@ -23,6 +24,8 @@ import { body, HttpProblem, queryText } from '../http/check.ts';
 import { expectVersion } from '../http/versions.ts';
 import { peopleByIds, rightPeople } from '../outreach/choose-people.ts';
 import { addPeople, changeDraft, fillAgain } from '../outreach/drafts.ts';
+import type { CheckData } from '../outreach/check-worker.ts';
+import { ownMailServer } from '../outreach/mail-server.ts';
 import { sendMessages } from '../outreach/message-files.ts';
 import { putOut } from '../outreach/put-out.ts';
 import { addresseeView, campaignAnswer, standingOf } from '../outreach/standing.ts';
@@ -241,6 +244,36 @@ export function campaignRoutes(services: Services): Router {
     response.status(204).end();
   });
 
+  routes.post('/campaigns/:id/check', async (request, response) => {
+    const campaign = found(request.params.id);
+    const { people } = body(CheckAddressesBody, request);
+    if (ownMailServer(services.dir))
+      throw new HttpProblem(
+        409,
+        'no-stand-in',
+        'Mail hosts of the world are not asked: only the stand-in is.',
+        {
+          rule: 'no mail server of one’s own',
+        },
+      );
+    const wished = people && new Set(people);
+    const mails = (await standingOf(services, campaign)).flatMap(({ message, address }) =>
+      message.state === 'draft' && address.mail !== null && (!wished || wished.has(message.person))
+        ? [address.mail]
+        : [],
+    );
+    if (mails.length === 0)
+      throw new Problem('nobody', 'None of them has an address that can be asked for.', { field: 'people' });
+    const from = readOutreachSettings(db).mail ?? 'nobody@here.example';
+    const job = services.jobs.start(
+      'check',
+      `Ask mail hosts for ${mails.length.toLocaleString('en-GB')} addresses`,
+      'server/outreach/check-worker',
+      { dir: services.dir, mails, from, port: outreach.mailHost } satisfies CheckData,
+      () => {},
+    );
+    response.status(202).json({ job });
+  });
   routes.post('/campaigns/:id/outbox', async (request, response) => {
     const campaign = found(request.params.id);
     const { people } = body(OutboxBody, request);

@@ -5,7 +5,13 @@ import type {
   RepliesAnswer,
 } from '../../contract/outreach-views.ts';
 import type { UploadAnswer } from '../../contract/responses.ts';
-import { answerOf, hostKindOf, mailboxExists, type Answer } from '../outreach/stand-in/behaviour.ts';
+import {
+  answerOf,
+  hostKindOf,
+  mailboxExists,
+  type Answer,
+  type HostKind,
+} from '../outreach/stand-in/behaviour.ts';
 import { tape, TestServer } from './test-server.ts';
 
 /** The seed of the stand-in for the world's mailboxes. */
@@ -31,6 +37,15 @@ function somebodyWho(does: Answer | 'missing', nth: number): Somebody {
     if (hostKindOf(SEED, domain) !== 'honest') continue;
     if (does === 'missing' ? !there : there && answerOf(SEED, mail) === does)
       return { name: 'Iva Test', mail, domain };
+  }
+}
+
+/** An address at a host of a kind, of a mailbox that is there or not; nobody in the universe has it. */
+export function mailboxAt(kind: HostKind, there: boolean): string {
+  for (let n = 0; ; n++) {
+    const mail = `somebody@host-${n}.example`;
+    if (hostKindOf(SEED, `host-${n}.example`) === kind && mailboxExists(SEED, mail, 50) === there)
+      return mail;
   }
 }
 

@@ -35,6 +35,11 @@ export class TestServer {
       throw new Error(`Answers that are not as the API says:\n${[...new Set(this.held.wrong)].join('\n')}`);
   }
 
+  /** The port of the stand-in for the world's mail hosts. */
+  get mailHost(): number {
+    return this.services.outreach.mailHost;
+  }
+
   get api() {
     return supertest(this.base);
   }

@@ -13,7 +13,8 @@ import { Button, Kbd, Trouble } from '../ui/controls.tsx';
 import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { leaveOut } from './acts.ts';
 import { wordFunctions } from './FunctionsEditor.tsx';
-import { PEOPLE_A_PAGE, useAddressees, useWhere } from './use-outreach.ts';
+import { JobButton } from './JobButton.tsx';
+import { outreachChanged, PEOPLE_A_PAGE, useAddressees, useWhere } from './use-outreach.ts';
 import { STATE_WORDS } from './words.ts';
 
 const AddToListDialog = lazy(() =>
@@ -245,6 +246,17 @@ export function People({ data }: { data: CampaignAnswer }) {
         <Button look="quiet" onClick={list}>
           To list <Kbd>S</Kbd>
         </Button>
+        <JobButton
+          path={`/campaigns/${campaign.id}/check`}
+          label="Ask their mail hosts"
+          body={() => (picked.size ? { people: [...picked] } : {})}
+          onDone={({ accepts, refuses, asked }) => {
+            void outreachChanged(client);
+            toast(
+              `Of ${String(asked)} addresses ${String(accepts)} are there, ${String(refuses)} are not; of the others their hosts do not say`,
+            );
+          }}
+        />
         {found && found.total > PEOPLE_A_PAGE && (
           <span className="ml-auto flex items-center gap-1">
             <Button

@@ -10,6 +10,7 @@ import { useFormat } from '../app/format.ts';
 import { record } from '../app/history.ts';
 import { useKey } from '../app/keys.ts';
 import { Button, Kbd, Segments, Trouble } from '../ui/controls.tsx';
+import { JobButton } from './JobButton.tsx';
 import { outreachChanged, useReplies, useWhere } from './use-outreach.ts';
 import { REPLY_WORDS } from './words.ts';
 
@@ -205,37 +206,20 @@ export function Replies({ outcomes }: { outcomes: number }) {
 function Learn({ outcomes }: { outcomes: number }) {
   const format = useFormat();
   const client = useQueryClient();
-  const [busy, setBusy] = useState(false);
-  const learn = async () => {
-    setBusy(true);
-    try {
-      const { job } = await call<{ job: { id: string } }>('POST', '/outreach/addresses');
-      for (;;) {
-        const { job: now } = await call<{ job: { state: string; message: string | null } }>(
-          'GET',
-          `/jobs/${job.id}`,
-        );
-        if (now.state === 'done') break;
-        if (now.state !== 'running') throw new Error(now.message ?? 'The addresses were not made anew.');
-        await new Promise((resolve) => setTimeout(resolve, 400));
-      }
-      await client.invalidateQueries();
-      toast('Addresses are made anew');
-    } catch (error) {
-      toast.error((error as Error).message);
-    } finally {
-      setBusy(false);
-    }
-  };
   return (
     <footer className="flex items-center gap-3 border-t border-edge py-2 text-[13px]">
       <span>
         <span className="figure font-semibold">{format.number(outcomes)}</span>{' '}
         {outcomes === 1 ? 'address is' : 'addresses are'} better known by what came back.
       </span>
-      <Button disabled={busy} onClick={() => void learn()}>
-        {busy ? 'Making addresses anew …' : 'Make addresses anew by it'}
-      </Button>
+      <JobButton
+        path="/outreach/addresses"
+        label="Make addresses anew by it"
+        onDone={() => {
+          void client.invalidateQueries();
+          toast('Addresses are made anew');
+        }}
+      />
     </footer>
   );
 }

@@ -106,6 +106,26 @@ describe('people', () => {
     await settled(undo);
     expect(sent('POST /campaigns/c1/left-out').at(-1)).toEqual({ people: ['person-2'], leftOut: false });
   });
+  test('have their mail hosts asked: those picked, or all', async () => {
+    const { sent, user } = await open('People', {
+      'POST /campaigns/c1/check': { job: { id: 'j1' } },
+      'GET /jobs/j1': {
+        refusals: false,
+        job: {
+          ...{ id: 'j1', kind: 'check', title: 'Ask', state: 'done', done: 1, total: 1, message: null },
+          ...{
+            result: { asked: 1, accepts: 1, refuses: 0 },
+            startedAt: '2026-10-01T08:00:00Z',
+            endedAt: null,
+          },
+        },
+      },
+    });
+    await user.click(await screen.findByRole('checkbox', { name: 'Pick Anna Kos' }));
+    await user.click(screen.getByRole('button', { name: 'Ask their mail hosts' }));
+    await waitFor(() => expect(sent('POST /campaigns/c1/check')).toEqual([{ people: ['person-3'] }]));
+    expect(await screen.findByRole('button', { name: 'Ask their mail hosts' })).toBeTruthy();
+  });
   test('what a campaign asks is typed over on the roll', async () => {
     const { sent, user } = await open();
     const box = await screen.findByLabelText('Least certainty of an address, in percent');
