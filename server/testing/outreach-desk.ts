@@ -9,6 +9,7 @@ import {
   answerOf,
   hostKindOf,
   mailboxExists,
+  UNKNOWN_CERTAINTY,
   type Answer,
   type HostKind,
 } from '../outreach/stand-in/behaviour.ts';
@@ -44,7 +45,10 @@ function somebodyWho(does: Answer | 'missing', nth: number): Somebody {
 export function mailboxAt(kind: HostKind, there: boolean): string {
   for (let n = 0; ; n++) {
     const mail = `somebody@host-${n}.example`;
-    if (hostKindOf(SEED, `host-${n}.example`) === kind && mailboxExists(SEED, mail, 50) === there)
+    if (
+      hostKindOf(SEED, `host-${n}.example`) === kind &&
+      mailboxExists(SEED, mail, UNKNOWN_CERTAINTY) === there
+    )
       return mail;
   }
 }

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, type UseFormRegisterReturn } from 'react-hook-form';
 import type { MailServerBody, OutreachSettingsBody } from '../../contract/outreach.ts';
 import type { OutreachAnswer } from '../../contract/outreach-views.ts';
 import { call } from '../api.ts';
@@ -12,6 +12,8 @@ type Values = Omit<OutreachSettingsBody, 'mail'> & { mail: string };
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
+const WHOLE = { valueAsNumber: true } as const;
+
 /** What holds for all that is written: who writes, how much, when, and through which server. */
 export function SettingsDialog({ outreach, onClose }: { outreach: OutreachAnswer; onClose(): void }) {
   const client = useQueryClient();
@@ -21,7 +23,6 @@ export function SettingsDialog({ outreach, onClose }: { outreach: OutreachAnswer
     defaultValues: { ...settings, mail: settings.mail ?? '' },
   });
   const days = watch('days');
-  const whole = { valueAsNumber: true } as const;
   const save = handleSubmit(async ({ mail, ...rest }) => {
     const wish = { ...rest, mail: mail.trim() || null };
     const put = async (to: object) => {
@@ -62,44 +63,16 @@ export function SettingsDialog({ outreach, onClose }: { outreach: OutreachAnswer
         />
         <span>At most</span>
         <span className="flex items-center gap-2">
-          <input
-            aria-label="Messages a day"
-            type="number"
-            min={1}
-            max={5000}
-            className="field w-20"
-            {...register('daily', whole)}
-          />
+          <WholeBox label="Messages a day" least={1} most={5000} field={register('daily', WHOLE)} />
           a day,
-          <input
-            aria-label="Messages an hour"
-            type="number"
-            min={1}
-            max={5000}
-            className="field w-20"
-            {...register('hourly', whole)}
-          />
+          <WholeBox label="Messages an hour" least={1} most={5000} field={register('hourly', WHOLE)} />
           an hour
         </span>
         <span>Working hours</span>
         <span className="flex flex-wrap items-center gap-2">
-          <input
-            aria-label="Hours from"
-            type="number"
-            min={0}
-            max={23}
-            className="field w-16"
-            {...register('from', whole)}
-          />
+          <WholeBox label="Hours from" least={0} most={23} field={register('from', WHOLE)} />
           to
-          <input
-            aria-label="Hours to"
-            type="number"
-            min={1}
-            max={24}
-            className="field w-16"
-            {...register('to', whole)}
-          />
+          <WholeBox label="Hours to" least={1} most={24} field={register('to', WHOLE)} />
           <span className="text-[12px] text-soft">by the clock of those written to</span>
         </span>
         <span>Working days</span>
@@ -124,32 +97,11 @@ export function SettingsDialog({ outreach, onClose }: { outreach: OutreachAnswer
         </span>
         <span>A new campaign asks</span>
         <span className="flex flex-wrap items-center gap-2 text-[13px]">
-          <input
-            aria-label="Words"
-            type="number"
-            min={1}
-            max={2000}
-            className="field w-16"
-            {...register('words', whole)}
-          />
+          <WholeBox label="Words" least={1} most={2000} field={register('words', WHOLE)} />
           words, addresses from
-          <input
-            aria-label="Certainty in percent"
-            type="number"
-            min={0}
-            max={100}
-            className="field w-16"
-            {...register('certainty', whole)}
-          />
+          <WholeBox label="Certainty in percent" least={0} most={100} field={register('certainty', WHOLE)} />
           %, nobody wrote for
-          <input
-            aria-label="Quiet days"
-            type="number"
-            min={0}
-            max={3650}
-            className="field w-16"
-            {...register('quietDays', whole)}
-          />
+          <WholeBox label="Quiet days" least={0} most={3650} field={register('quietDays', WHOLE)} />
           days
         </span>
         <span />
@@ -158,13 +110,11 @@ export function SettingsDialog({ outreach, onClose }: { outreach: OutreachAnswer
         </label>
         <span>Same wording</span>
         <span className="flex items-center gap-2 text-[13px]">
-          <input
-            aria-label="Messages of one wording"
-            type="number"
-            min={1}
-            max={5000}
-            className="field w-16"
-            {...register('sameText', whole)}
+          <WholeBox
+            label="Messages of one wording"
+            least={1}
+            most={5000}
+            field={register('sameText', WHOLE)}
           />
           messages of one wording a day at most
         </span>
@@ -186,6 +136,21 @@ export function SettingsDialog({ outreach, onClose }: { outreach: OutreachAnswer
       <ServerForm through={outbox.through} />
     </Dialog>
   );
+}
+
+/** A box for a whole number of a form. */
+function WholeBox({
+  label,
+  least,
+  most,
+  field,
+}: {
+  label: string;
+  least: number;
+  most: number;
+  field: UseFormRegisterReturn;
+}) {
+  return <input aria-label={label} type="number" min={least} max={most} className="field w-20" {...field} />;
 }
 
 /** One's own mail server, or the stand-in. */
@@ -244,14 +209,7 @@ function ServerForm({ through }: { through: OutreachAnswer['outbox']['through'] 
           <label htmlFor="server-host">Host and port</label>
           <span className="flex gap-2">
             <input id="server-host" className="field flex-1" {...register('host')} />
-            <input
-              aria-label="Port"
-              type="number"
-              min={1}
-              max={65_535}
-              className="field w-20"
-              {...register('port', { valueAsNumber: true })}
-            />
+            <WholeBox label="Port" least={1} most={65_535} field={register('port', WHOLE)} />
           </span>
           <span />
           <label className="flex items-center gap-2">

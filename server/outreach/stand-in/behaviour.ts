@@ -31,6 +31,9 @@ export function hostKindOf(seed: number, domain: string): HostKind {
   return chance < 0.72 ? 'honest' : chance < 0.95 ? 'takes-all' : 'puts-off';
 }
 
+/** How sure an address is, in percent, that the universe knows nothing of. */
+export const UNKNOWN_CERTAINTY = 3;
+
 /** Whether there is such a mailbox: as often as the address is sure, `certainty` in percent. */
 export function mailboxExists(seed: number, mail: string, certainty: number): boolean {
   return chanceOf(seed, 'mailbox', mail) < certainty / 100;

@@ -4,14 +4,12 @@ import { SMTPServer } from 'smtp-server';
 import type { Log } from '../../log.ts';
 import type { Db } from '../../db/open.ts';
 import { listenHere, portOf, sourceOf, stopServer } from '../smtp.ts';
-import { answerDelay, answerOf, hostKindOf, mailboxExists } from './behaviour.ts';
+import { answerDelay, answerOf, hostKindOf, mailboxExists, UNKNOWN_CERTAINTY } from './behaviour.ts';
 import { answerSource, type Answered } from './answers.ts';
 
 /** Seed of the demo's world of mailboxes. */
 const SEED = 20_260_930;
 const LOOK_MS = 250;
-/** Of an address that the universe knows nothing of. */
-const UNKNOWN_CERTAINTY = 50;
 
 export interface StandInWish {
   db: Db;
