@@ -30,14 +30,26 @@ const HOUR = 60 * MINUTE;
 /** Days looked ahead: the same hours come again after a week. */
 const MOST_HOURS = 24 * 8;
 
+/** Clocks by zone: making one takes longer than reading it a hundred times. */
+const CLOCKS = new Map<string, Intl.DateTimeFormat>();
+
+function clockOf(timeZone: string): Intl.DateTimeFormat {
+  let clock = CLOCKS.get(timeZone);
+  if (!clock) {
+    clock = new Intl.DateTimeFormat('en-GB', {
+      timeZone,
+      weekday: 'short',
+      hour: '2-digit',
+      hourCycle: 'h23',
+    });
+    CLOCKS.set(timeZone, clock);
+  }
+  return clock;
+}
+
 /** Weekday and hour by the clock of a country; where its zone is not known, by UTC. */
 export function localTime(country: string | null, at: number): { weekday: number; hour: number } {
-  const parts = new Intl.DateTimeFormat('en-GB', {
-    timeZone: ZONES[country ?? ''] ?? 'UTC',
-    weekday: 'short',
-    hour: '2-digit',
-    hourCycle: 'h23',
-  }).formatToParts(at);
+  const parts = clockOf(ZONES[country ?? ''] ?? 'UTC').formatToParts(at);
   const part = (type: string) => parts.find((one) => one.type === type)!.value;
   const weekday = 1 + ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'].indexOf(part('weekday'));
   return { weekday, hour: Number(part('hour')) };

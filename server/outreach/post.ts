@@ -120,9 +120,16 @@ export class Post {
     const open = Math.max(now, this.limitOpens(settings));
     const hasten = settings.hasten && own === null;
     let best: { message: MessageRow; at: number } | null = null;
+    const hours = new Map<string, number | null>();
+    // Of many to one country the hours are looked up once.
+    const working = (country: string | null, from: number) => {
+      const key = `${country} ${from}`;
+      if (!hours.has(key)) hours.set(key, nextWorkingTime(country, from, settings));
+      return hours.get(key)!;
+    };
     for (const message of waiting(this.db)) {
       const from = Math.max(open, message.next_at ?? 0);
-      const at = hasten ? from : nextWorkingTime(message.country, from, settings);
+      const at = hasten ? from : working(message.country, from);
       if (at !== null && (best === null || at < best.at)) best = { message, at };
       if (best && best.at <= now) break;
     }

@@ -2,7 +2,7 @@ import PostalMime from 'postal-mime';
 import { backOn, ownText, replyKindOf, type ReplyKind } from '../../core/outreach/reply-kind.ts';
 import type { Db } from '../db/open.ts';
 import { MESSAGE, type MessageRow } from '../tables/outreach/messages.ts';
-import { noteBounced, takeFromOutbox } from '../tables/outreach/outbox.ts';
+import { noteArrived, noteBounced, takeFromOutbox } from '../tables/outreach/outbox.ts';
 import { noteOutcome, optOut } from '../tables/outreach/outcomes.ts';
 import { addReply } from '../tables/outreach/replies.ts';
 
@@ -65,6 +65,7 @@ function follow(
     if (!forNow) noteOutcome(db, { mail, outcome: 'refuted', how: 'a message to it came back' });
     return null;
   }
+  if (message) noteArrived(db, message.id);
   if (mail !== null && sender.toLowerCase() === mail.toLowerCase())
     noteOutcome(db, { mail, outcome: 'confirmed', how: 'somebody answered from it' });
   if (kind !== 'opted-out') return null;

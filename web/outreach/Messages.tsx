@@ -38,6 +38,11 @@ export function Messages({ data, outreach }: { data: CampaignAnswer; outreach: O
       .catch((failure: Error) => toast.error(failure.message));
   }, [unseen, campaign.id, client]);
 
+  // Whoever is being written to stays, also where the message does not go out today any more.
+  useEffect(() => {
+    if (wished === null && person !== null) go({ person }, true);
+  });
+
   const move = (step: number) => {
     const next = order[Math.max(0, Math.min(order.length - 1, at + step))];
     if (next !== undefined) go({ person: next }, true);

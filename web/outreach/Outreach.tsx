@@ -146,17 +146,20 @@ function Tabs({ outreach, campaign }: { outreach: OutreachAnswer; campaign: Camp
 function TodayRoll({ outreach }: { outreach: OutreachAnswer | undefined }) {
   if (!outreach) return <Roll title="Today" steps={[]} foot={{ label: 'can go out today', total: null }} />;
   const { daily, today, waiting } = outreach.outbox;
+  // Where the limit was lowered since, more than it may have gone.
+  const sent = Math.min(today, daily);
+  const put = Math.min(waiting, daily - sent);
   const steps = [
     { key: 'limit', label: 'Messages a day', note: 'your own limit', delta: daily, total: daily },
-    { key: 'sent', label: 'Sent today', delta: 0 - today, total: daily - today },
-    { key: 'waiting', label: 'In the outbox', delta: 0 - waiting, total: daily - today - waiting },
+    { key: 'sent', label: 'Sent today', delta: 0 - sent, total: daily - sent },
+    { key: 'waiting', label: 'In the outbox', delta: 0 - put, total: daily - sent - put },
   ];
   return (
     <Roll
       title="Today"
       about={outreach.settings.sender}
       steps={steps}
-      foot={{ label: 'can go out today', total: daily - today - waiting }}
+      foot={{ label: 'can go out today', total: daily - sent - put }}
       note={outreach.outbox.trouble && <span className="text-cut">{outreach.outbox.trouble}</span>}
     />
   );

@@ -120,6 +120,11 @@ export function notePerhaps(db: Db, id: number, trouble: string): void {
   );
 }
 
+/** A message of which nobody could say whether it went, and that was answered. */
+export function noteArrived(db: Db, id: number): void {
+  db.prepare("UPDATE message SET state = 'sent', trouble = NULL WHERE id = ? AND state = 'perhaps'").run(id);
+}
+
 export function noteBounced(db: Db, id: number, trouble: string): void {
   db.prepare("UPDATE message SET state = 'bounced', trouble = ? WHERE id = ? AND state <> 'draft'").run(
     trouble,
