@@ -91,6 +91,7 @@ import type {
   WordedTally,
 } from './responses.ts';
 import type { SettingsBody } from './settings.ts';
+import type { VisitsAnswer } from './visits.ts';
 
 /** A job that was begun. */
 interface Begun {
@@ -228,6 +229,7 @@ export interface Answers {
   'put /campaigns/{id}/messages/{person}': { message: MessageView };
   'post /campaigns/{id}/check': Begun;
   'post /campaigns/{id}/outbox': PutOutAnswer;
+  'post /visits': VisitsAnswer;
   'get /health': HealthAnswer;
   'get /settings': SettingsBody;
   'put /settings': SettingsBody;

@@ -47,6 +47,7 @@ import { BeforeExportBody, ExportBody, PicksBody, RowsBody } from './row-request
 import { NearBody } from './steering.ts';
 import { TapeBody } from './tape-body.ts';
 import { SettingsBody } from './settings.ts';
+import { VisitsBody } from './visits.ts';
 
 /** One call of the API. Parts of the path in braces are texts; bodies are checked by their class. */
 export interface Endpoint {
@@ -272,6 +273,9 @@ export const ENDPOINTS: readonly Endpoint[] = [
     query: ['format'],
     file: 'application/octet-stream',
   }),
+  post('/visits', 'companies in the order of a day’s visits, with times', { body: VisitsBody }),
+  post('/visits/calendar', 'the same as an iCalendar file', { body: VisitsBody, file: 'text/calendar' }),
+  post('/visits/cards', 'whom to ask for there, as vCards', { body: VisitsBody, file: 'text/vcard' }),
 
   get('/health', 'whether it runs, and over what'),
   get('/settings', 'settings of the workspace'),

@@ -22,6 +22,7 @@ import { paperRoutes } from './routes/papers.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { stateRoutes } from './routes/state.ts';
 import { tapeRoutes } from './routes/tapes.ts';
+import { visitRoutes } from './routes/visits.ts';
 import { workspaceRoutes } from './routes/workspace.ts';
 import type { Services } from './services.ts';
 
@@ -44,6 +45,7 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
     paperRoutes(services),
     campaignRoutes(services),
     outreachRoutes(services),
+    visitRoutes(services),
   ];
 }
 

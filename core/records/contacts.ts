@@ -23,7 +23,7 @@ export function readVCards(text: string): AddressBookEntry[] {
     const colon = line.indexOf(':');
     if (colon < 0) continue;
     const key = line.slice(0, colon).split(';')[0]!.split('.').at(-1)!.toUpperCase();
-    const value = unescaped(line.slice(colon + 1).trim());
+    const value = line.slice(colon + 1).trim();
     if (key === 'BEGIN') card = new Map();
     else if (key === 'END') {
       if (card) entries.push(...entryOf(card));
@@ -34,18 +34,27 @@ export function readVCards(text: string): AddressBookEntry[] {
 }
 
 function entryOf(card: ReadonlyMap<string, string>): AddressBookEntry[] {
-  const parts = card.get('N')?.split(';') ?? [];
-  const name = card.get('FN') ?? [parts[1], parts[0]].filter(Boolean).join(' ');
+  const text = (key: string) => {
+    const value = card.get(key);
+    return value === undefined ? null : unescaped(value);
+  };
+  const parts = partsOf(card.get('N'));
+  const name = text('FN') ?? [parts[1], parts[0]].filter(Boolean).join(' ');
   if (name === '') return [];
   return [
     {
       name,
-      mail: card.get('EMAIL') ?? null,
-      phone: card.get('TEL')?.replace(/^tel:/i, '') ?? null,
-      title: card.get('TITLE') ?? null,
-      organisation: card.get('ORG')?.split(';')[0] ?? null,
+      mail: text('EMAIL'),
+      phone: text('TEL')?.replace(/^tel:/i, '') ?? null,
+      title: text('TITLE'),
+      organisation: partsOf(card.get('ORG'))[0] ?? null,
     },
   ];
+}
+
+/** The parts of a value that has several, between semicolons that are not part of a text themselves. */
+function partsOf(value: string | undefined): string[] {
+  return value === undefined ? [] : value.split(/(?<!\\);/).map(unescaped);
 }
 
 function unescaped(text: string): string {

@@ -44,6 +44,10 @@ const WriteToDialog = lazy(() =>
   import('../outreach/WriteToDialog.tsx').then((module) => ({ default: module.WriteToDialog })),
 );
 
+const VisitsDialog = lazy(() =>
+  import('../lists/VisitsDialog.tsx').then((module) => ({ default: module.VisitsDialog })),
+);
+
 /** Subjects of which somebody can be written to. */
 const WRITTEN_TO: ReadonlySet<string> = new Set(['people', 'companies']);
 
@@ -69,6 +73,7 @@ export function Desk() {
   const [exporting, setExporting] = useState<Acted | null>(null);
   const [listing, setListing] = useState<Acted | null>(null);
   const [writing, setWriting] = useState<Acted | null>(null);
+  const [visiting, setVisiting] = useState<Acted | null>(null);
   const acted = useActed();
   const reasonsOpen = useReview((state) => state.reasonsOpen);
   const sheet = useRef<SheetActions | null>(null);
@@ -203,8 +208,14 @@ export function Desk() {
         onExport={() => setExporting(acted)}
         onList={() => setListing(acted)}
         onWrite={canWrite ? () => setWriting(acted) : null}
+        onVisit={acted?.tape.subject === 'companies' ? () => setVisiting(acted) : null}
       />
       {listing && <AddToListDialog acted={counted(listing, acted)} onClose={() => setListing(null)} />}
+      {visiting && (
+        <Suspense>
+          <VisitsDialog acted={counted(visiting, acted)} onClose={() => setVisiting(null)} />
+        </Suspense>
+      )}
       {writing && (
         <Suspense>
           <WriteToDialog acted={counted(writing, acted)} onClose={() => setWriting(null)} />

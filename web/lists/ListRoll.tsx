@@ -18,11 +18,13 @@ export function ListRoll({
   onCombine,
   onExport,
   onWrite,
+  onVisit,
 }: {
   list: ListView | null;
   onCombine(): void;
   onExport(list: ListView): void;
   onWrite(list: ListView): void;
+  onVisit(list: ListView): void;
 }) {
   const format = useFormat();
   const open = useOpenList();
@@ -79,6 +81,11 @@ export function ListRoll({
       {(list.subject === 'people' || list.subject === 'companies') && (
         <Button className="px-2" onClick={() => onWrite(list)} disabled={list.members === 0}>
           Write to them <Kbd>L</Kbd>
+        </Button>
+      )}
+      {list.subject === 'companies' && (
+        <Button className="px-2" onClick={() => onVisit(list)} disabled={list.members === 0}>
+          Visit them
         </Button>
       )}
     </Roll>

@@ -33,6 +33,10 @@ const WriteToDialog = lazy(() =>
   import('../outreach/WriteToDialog.tsx').then((module) => ({ default: module.WriteToDialog })),
 );
 
+const VisitsDialog = lazy(() =>
+  import('./VisitsDialog.tsx').then((module) => ({ default: module.VisitsDialog })),
+);
+
 /** What Lists sorts by: dates as days, so that lists changed on one day stand by name. */
 const sortable = (list: ListView) => ({
   ...list,
@@ -57,6 +61,7 @@ export function Lists() {
   const [combining, setCombining] = useState<readonly ListView[] | null>(null);
   const [exporting, setExporting] = useState<Acted | null>(null);
   const [writing, setWriting] = useState<Acted | null>(null);
+  const [visiting, setVisiting] = useState<Acted | null>(null);
   const [showRemoved, setShowRemoved] = useState(false);
   const all = data?.lists ?? [];
   const folders = [...new Set(all.map((list) => list.folder).filter(Boolean))].sort();
@@ -108,6 +113,7 @@ export function Lists() {
     });
   const exportList = (list: ListView) => actOn(list, setExporting);
   const writeTo = (list: ListView) => actOn(list, setWriting);
+  const visit = (list: ListView) => actOn(list, setVisiting);
   const remove = (list: ListView) =>
     attempt(async () => {
       await removeList(client, list);
@@ -288,6 +294,7 @@ export function Lists() {
         onCombine={combine}
         onExport={(list) => void exportList(list)}
         onWrite={(list) => void writeTo(list)}
+        onVisit={(list) => void visit(list)}
       />
       {editing && (
         <ListDialog
@@ -307,6 +314,11 @@ export function Lists() {
             setCurrentKey(list.key);
           }}
         />
+      )}
+      {visiting && (
+        <Suspense>
+          <VisitsDialog acted={visiting} onClose={() => setVisiting(null)} />
+        </Suspense>
       )}
       {writing && (
         <Suspense>

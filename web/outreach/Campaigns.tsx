@@ -56,7 +56,7 @@ export function Campaigns({ campaigns }: { campaigns: readonly CampaignView[] })
         <Link to="/desk" className="text-ink underline">
           Desk
         </Link>
-        , a tape or list of people, or of companies, becomes a campaign with <Kbd>O</Kbd>: each person gets a
+        , a tape or list of people, or of companies, becomes a campaign with <Kbd>L</Kbd>: each person gets a
         draft, and nothing goes out before it was looked at.
       </p>
     );

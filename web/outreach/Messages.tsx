@@ -98,7 +98,7 @@ export function Messages({ data, outreach }: { data: CampaignAnswer; outreach: O
       <div className="min-h-0 flex-1 overflow-y-auto pb-3">
         {here && message ? (
           <>
-            <div className="grid grid-cols-[minmax(240px,5fr)_minmax(340px,8fr)] items-start gap-6 pl-2.5">
+            <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,8fr)] items-start gap-6 pl-2.5 max-[1120px]:grid-cols-1">
               <PersonFacts data={here} />
               <DraftEditor key={message.id} message={message} campaign={campaign} outreach={outreach} />
             </div>

@@ -104,7 +104,7 @@ export function Replies({ outcomes }: { outcomes: number }) {
         </Button>
       </div>
       <Trouble error={error} />
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(240px,5fr)_minmax(300px,7fr)] gap-5">
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,5fr)_minmax(0,7fr)] gap-5">
         <ol aria-label="Replies" className="min-h-0 overflow-y-auto border-t border-edge">
           {data && replies.length === 0 && <li className="py-4 text-soft">Nothing came back yet.</li>}
           {replies.map((reply) => (

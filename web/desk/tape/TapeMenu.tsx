@@ -14,7 +14,14 @@ import { SqlDialog } from './SqlDialog.tsx';
 const LARGEST = 1_500_000;
 
 /** What can be done with the tape as a whole: files, typed form, SQL, a new roll. */
-export function TapeMenu({ onWrite }: { onWrite: (() => void) | null }) {
+export function TapeMenu({
+  onWrite,
+  onVisit,
+}: {
+  /** Null where nobody can be written to, or visited. */
+  onWrite: (() => void) | null;
+  onVisit: (() => void) | null;
+}) {
   const { change } = useDesk.getState();
   const tape = useDesk((state) => state.tape);
   const sort = useDesk((state) => state.sort);
@@ -86,6 +93,7 @@ export function TapeMenu({ onWrite }: { onWrite: (() => void) | null }) {
                 Write to them … <Kbd>L</Kbd>
               </Item>
             )}
+            {onVisit && <Item onSelect={onVisit}>Visit them …</Item>}
             <Item onSelect={() => setShown('saved')}>Saved tapes and parts …</Item>
             <Item onSelect={() => file.current?.click()}>Open a tape file …</Item>
             <Item onSelect={save}>Save as a tape file</Item>

@@ -60,6 +60,7 @@ export function TapePanel({
   onExport,
   onList,
   onWrite,
+  onVisit,
 }: {
   currentLine: string | null;
   onCurrentLine(id: string | null): void;
@@ -69,6 +70,8 @@ export function TapePanel({
   onList(): void;
   /** Null where nobody can be written to of the subject. */
   onWrite: (() => void) | null;
+  /** The same of what cannot be visited. */
+  onVisit: (() => void) | null;
 }) {
   /** What the open record is one of; undefined where the acts are on the tape. */
   const openOne = acted?.one ? subjectOf(acted.tape.subject).one : undefined;
@@ -281,7 +284,7 @@ export function TapePanel({
           >
             {openOne ? 'To list' : 'Add to list'} <Kbd>S</Kbd>
           </Button>
-          <TapeMenu onWrite={onWrite} />
+          <TapeMenu onWrite={onWrite} onVisit={onVisit} />
           <Button
             look="quiet"
             className="ml-auto"

@@ -45,7 +45,13 @@ const tally = (more: object = {}) => ({
   ...more,
 });
 
-const acts = { onExport: jest.fn(), onList: jest.fn(), onWrite: jest.fn(), onCurrentLine: jest.fn() };
+const acts = {
+  onExport: jest.fn(),
+  onList: jest.fn(),
+  onWrite: jest.fn(),
+  onVisit: jest.fn(),
+  onCurrentLine: jest.fn(),
+};
 const acted: Acted = {
   tape: emptyTape(),
   sort: [],

@@ -1,0 +1,109 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { UploadAnswer } from '../contract/responses.ts';
+import type { VisitsAnswer } from '../contract/visits.ts';
+import { ROAD_FACTOR } from '../core/geo/tour.ts';
+import { readVCards } from '../core/records/contacts.ts';
+import { tape, TestServer } from './testing/test-server.ts';
+
+/** Companies as a day's visits, through the API: the order, the times, and the files. */
+
+const server = new TestServer();
+const COMPANIES = [
+  'name,registration,country,town,street,latitude,longitude,phone',
+  'North,1,CZ,Brno,Polní 1,49.40,16.60,+420000111001',
+  'South,2,CZ,Brno,Polní 2,49.00,16.60,+420000111002',
+  'Middle,3,CZ,Brno,Polní 3,49.30,16.60,+420000111003',
+  'Nowhere,4,,,,,,',
+].join('\n');
+const PEOPLE = [
+  'Full name,Job title,Company number,Company country,Level,E-mail',
+  'Anna Buyer,Buyer,1,CZ,specialist,anna@north.example',
+  'Otto Owner,Owner,1,CZ,owner,otto@north.example',
+].join('\n');
+const start = { lat: 49.45, lon: 16.6, label: 'Home' };
+const visits = (more: object = {}) => server.api.post('/api/visits').send({ tape: tape([]), start, ...more });
+const answer = async (more: object = {}) => (await visits(more)).body as VisitsAnswer;
+
+beforeAll(async () => {
+  await server.start(1);
+  for (const [name, text] of [
+    ['Companies', COMPANIES],
+    ['People', PEOPLE],
+  ] as const) {
+    const preview = (await server.upload(`${name}.csv`, Buffer.from(text))).body as UploadAnswer;
+    const { encoding, delimiter, subject } = preview;
+    const { job } = await server.load(preview, {
+      name,
+      read: { encoding, delimiter, hasHeader: true, ...(subject === 'people' ? { subject } : {}) },
+    });
+    expect(job.state).toBe('done');
+  }
+});
+afterAll(() => server.stop());
+
+test('stand in the order of the way there and back, with times that add up', async () => {
+  const { stops, back, km, minutes, without, beyond } = await answer({ from: '08:30', stay: 30, speed: 60 });
+  expect(stops.map(({ name }) => name)).toEqual(['North', 'Middle', 'South']);
+  expect([without, beyond]).toEqual([1, 0]);
+  expect(stops.reduce((sum, stop) => sum + stop.km, back.km)).toBeCloseTo(km, 6);
+  expect(stops.reduce((sum, stop) => sum + stop.minutes, back.minutes)).toBe(minutes);
+  let clock = 8 * 60 + 30;
+  for (const stop of stops) {
+    expect(stop.minutes).toBe(Math.round(ROAD_FACTOR * stop.km));
+    clock += stop.minutes;
+    expect(stop.at).toBe(
+      `${String(Math.floor(clock / 60)).padStart(2, '0')}:${String(clock % 60).padStart(2, '0')}`,
+    );
+    clock += 30;
+  }
+});
+
+test('take whoever stands highest, the note, and the nearest so many', async () => {
+  const { rows } = (await server.api.post('/api/rows').send({ tape: tape([]), columns: ['name'] })).body as {
+    rows: { key: string; cells: { name: string } }[];
+  };
+  const north = rows.find(({ cells }) => cells.name === 'North')!.key;
+  await server.api.put(`/api/notes/companies/${north}`).send({ text: 'Ring first' });
+  const { stops, beyond, start: from } = await answer({ keys: [north], start: undefined });
+  expect(stops).toMatchObject([{ name: 'North', note: 'Ring first', person: { name: 'Otto Owner' }, km: 0 }]);
+  expect([beyond, from.label]).toEqual([0, 'Brno']);
+  const nearest = await answer({ most: 1, start: { lat: 49.05, lon: 16.6, label: 'Southern end' } });
+  expect([nearest.stops.map(({ name }) => name), nearest.beyond]).toEqual([['South'], 2]);
+});
+
+describe('go into other programs', () => {
+  test('as a calendar', async () => {
+    const { text, headers } = await server.api
+      .post('/api/visits/calendar')
+      .send({ tape: tape([]), start, day: '2026-12-01', from: '23:30' });
+    expect(headers['content-type']).toContain('text/calendar');
+    expect(text.match(/BEGIN:VEVENT/g)).toHaveLength(3);
+    expect(text).toContain('SUMMARY:North');
+    expect(text).toContain('DESCRIPTION:Otto Owner\\, Owner\\n+420000111001\\nRing first');
+    // A day of a calendar ends at midnight.
+    expect(text).toContain('DTEND:20261201T235900');
+  });
+  test('as cards', async () => {
+    const { text } = await server.api.post('/api/visits/cards').send({ tape: tape([]), start });
+    expect(readVCards(text).map(({ name, organisation, phone }) => [name, organisation, phone])).toEqual([
+      ['Otto Owner', 'North', '+420000111001'],
+      ['Middle', 'Middle', '+420000111003'],
+      ['South', 'South', '+420000111002'],
+    ]);
+  });
+});
+
+test.each([
+  [{ tape: { ...tape([]), subject: 'people' } }, 'tape on people'],
+  [
+    { tape: tape([{ id: 'a', field: 'headcount', test: { from: 5 } }]) },
+    'None of these companies has a place',
+  ],
+  [{ from: '9' }, 'from must be a time'],
+  [{ start: { lat: 91, lon: 0, label: '' } }, 'latitude'],
+  [{ most: 0 }, 'most'],
+] as const)('what is wrong is said: %#', async (more, message) => {
+  const answered = await visits(more);
+  expect(answered.status).toBe(400);
+  expect((answered.body as { error: { message: string } }).error.message).toContain(message);
+});
