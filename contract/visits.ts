@@ -17,6 +17,8 @@ import { PicksBody } from './row-requests.ts';
 
 /** Stops of a day at most: more nobody drives to. */
 export const MOST_STOPS = 60;
+/** Kilometres an hour between them, where nobody says otherwise. */
+export const SPEED = 60;
 
 class StartBody {
   @IsLatitude({ message: 'start.lat must be a latitude from -90 to 90' })
@@ -60,7 +62,7 @@ export class VisitsBody extends PicksBody {
   @IsInt()
   @Min(5)
   @Max(130)
-  speed = 60;
+  speed = SPEED;
 }
 
 export interface VisitView {

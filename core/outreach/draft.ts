@@ -126,6 +126,7 @@ function bestProof({ company }: FactsOfPerson, proofs: readonly Proof[]): Proof 
   return best?.fits ? best : null;
 }
 
-function asSentence(text: string): string {
+/** A proof as it stands in a message. */
+export function asSentence(text: string): string {
   return /[.!?]$/.test(text) ? text : `${text}.`;
 }

@@ -13,7 +13,7 @@ export const LIKELY_FROM = 80;
  */
 export const RECORDED_CERTAINTY = 97;
 /** Of one that was answered from, or that a mail host took and that did not come back. */
-const CONFIRMED_CERTAINTY = 99;
+export const CONFIRMED_CERTAINTY = 99;
 
 /** What became of an address that was written to. */
 export type AddressOutcome = 'confirmed' | 'refuted';

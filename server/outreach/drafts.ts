@@ -1,6 +1,6 @@
 import type { MessageBody, OutreachSettingsBody } from '../../contract/outreach.ts';
 import type { CampaignView, TemplateView } from '../../contract/outreach-views.ts';
-import { draftOf, ownWords, templateFor, type Draft } from '../../core/outreach/draft.ts';
+import { asSentence, draftOf, ownWords, templateFor, type Draft } from '../../core/outreach/draft.ts';
 import type { FactsOfPerson } from '../../core/outreach/facts.ts';
 import type { Proof } from '../../core/outreach/proofs.ts';
 import { wordingOf } from '../../core/outreach/steps.ts';
@@ -156,8 +156,8 @@ function rewritten(
   let [proof, proofText] = [message.proof, message.proof_text];
   if (wish.proof !== undefined) {
     const chosen = proofs.find(({ id }) => id === wish.proof);
-    const text = chosen ? (/[.!?]$/.test(chosen.text) ? chosen.text : `${chosen.text}.`) : '';
-    if (proofText !== null && body.includes(proofText)) body = body.replace(proofText, text).trim();
+    const text = chosen ? asSentence(chosen.text) : '';
+    if (proofText !== null && body.includes(proofText)) body = body.replace(proofText, () => text).trim();
     else if (text !== '') body = `${body.trimEnd()}\n\n${text}`;
     [proof, proofText] = chosen ? [chosen.id, text] : [null, null];
   }

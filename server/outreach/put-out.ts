@@ -1,7 +1,7 @@
 import type { CampaignView } from '../../contract/outreach-views.ts';
 import type { Services } from '../services.ts';
 import { writtenSince } from '../tables/outreach/messages.ts';
-import { companiesSince, countSentSince, countWaiting, putInOutbox } from '../tables/outreach/outbox.ts';
+import { companiesSince, countTaken, putInOutbox } from '../tables/outreach/outbox.ts';
 import { optedOut } from '../tables/outreach/outcomes.ts';
 import { readOutreachSettings } from '../tables/outreach/settings.ts';
 import { dayStart } from './post.ts';
@@ -34,7 +34,7 @@ export async function putOut(
       );
       const companies = companiesSince(db, dayStart());
       const gone = optedOut(db);
-      let left = readOutreachSettings(db).daily - countSentSince(db, dayStart()) - countWaiting(db);
+      let left = readOutreachSettings(db).daily - countTaken(db, dayStart());
       const put: number[] = [];
       for (const { message, address } of going) {
         const mail = address.mail!.toLowerCase();

@@ -1,11 +1,12 @@
 import type { AddresseeView, CampaignAnswer, CampaignView } from '../../contract/outreach-views.ts';
 import { outreachRoll, stepsOf, type Addressee, type Step } from '../../core/outreach/steps.ts';
 import type { FactsOfPerson } from '../../core/outreach/facts.ts';
+import { CONFIRMED_CERTAINTY } from '../../core/people/standing.ts';
 import { calls } from '../engine/calls.ts';
 import type { Services } from '../services.ts';
 import { campaignById } from '../tables/outreach/campaigns.ts';
 import { standeesOf, writtenSince, type Standee } from '../tables/outreach/messages.ts';
-import { companiesSince, countSentSince, countWaiting } from '../tables/outreach/outbox.ts';
+import { companiesSince, countTaken } from '../tables/outreach/outbox.ts';
 import { allOutcomes, optedOut } from '../tables/outreach/outcomes.ts';
 import { readOutreachSettings } from '../tables/outreach/settings.ts';
 import { dayStart } from './post.ts';
@@ -60,7 +61,7 @@ export async function standingOf(services: Services, campaign: CampaignView): Pr
         ...{ person, company, words, proof, writtenBy, mail: address.mail },
         leftOut: message.left_out === 1,
         goneOut: state !== 'draft',
-        certainty: outcomes.get(mail)?.outcome === 'confirmed' ? 100 : address.certainty,
+        certainty: outcomes.get(mail)?.outcome === 'confirmed' ? CONFIRMED_CERTAINTY : address.certainty,
         refuted: outcomes.get(mail)?.outcome === 'refuted' || address.address === 'refuted',
         optedOut: gone.mails.has(mail) || gone.people.has(person),
         suppressed: suppressed.has(person),
@@ -76,7 +77,7 @@ export async function standingOf(services: Services, campaign: CampaignView): Pr
       words: campaign.words,
       askProof: campaign.askProof,
       sameText: settings.sameText,
-      leftToday: Math.max(0, settings.daily - countSentSince(db, dayStart()) - countWaiting(db)),
+      leftToday: Math.max(0, settings.daily - countTaken(db, dayStart())),
       companiesToday: companiesSince(db, dayStart()),
     },
   );

@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { VisitsBody, type VisitsAnswer, type VisitView } from '../../contract/visits.ts';
 import { calendarText, cardsText } from '../../core/exports/calendar.ts';
+import { LEVELS } from '../../core/fields/people.ts';
 import { distanceKm } from '../../core/geo/distance.ts';
 import { ROAD_FACTOR, tourOf } from '../../core/geo/tour.ts';
 import { isoOf } from '../../core/dates.ts';
@@ -24,8 +25,7 @@ interface Spot {
 const IDS_A_GO = 5000;
 
 /** Levels of posts, the highest first, as SQL puts them in order. */
-const BY_LEVEL =
-  "CASE p.level WHEN 'owner' THEN 0 WHEN 'founder' THEN 1 WHEN 'director' THEN 2 WHEN 'head' THEN 3 WHEN 'manager' THEN 4 ELSE 5 END";
+const BY_LEVEL = `CASE p.level ${LEVELS.map((level, rank) => `WHEN '${level}' THEN ${rank}`).join(' ')} ELSE ${LEVELS.length} END`;
 
 /** A day's visits in a sensible order, as an answer, an iCalendar file or vCards. */
 export function visitRoutes({ engine, universe, workspace }: Services): Router {
@@ -56,7 +56,7 @@ export function visitRoutes({ engine, universe, workspace }: Services): Router {
     const picks = { ...(keys && { keys }), ...(ranges && { ranges }), ...(except && { except }) };
     const { ids } = await engine.call(calls.recordsFor, [tape, sort, picks, 'companies']);
     const place = universe.prepare<[number], Place>(
-      'SELECT id, key, name, street, postcode, town, country, web, lat, lon, phone FROM company WHERE id = ? AND lat IS NOT NULL AND lon IS NOT NULL',
+      'SELECT id, key, name, street, postcode, town, country, web, lat, lon, phone FROM company WHERE id = ?',
     );
     const person = universe.prepare<[number], NonNullable<VisitView['person']>>(
       `SELECT p.key, p.name, p.title, p.mail, p.phone FROM person p WHERE p.company_id = ?

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { TownsAnswer } from '../../contract/responses.ts';
-import type { VisitsAnswer } from '../../contract/visits.ts';
+import { MOST_STOPS, SPEED, type VisitsAnswer } from '../../contract/visits.ts';
 import { ROAD_FACTOR } from '../../core/geo/tour.ts';
 import { call, callForFile } from '../api.ts';
 import { useFormat } from '../app/format.ts';
@@ -98,17 +98,18 @@ export function VisitsDialog({ acted, onClose }: { acted: Acted; onClose(): void
           <input
             type="number"
             min={1}
-            max={60}
+            max={MOST_STOPS}
             aria-label="Visits at most"
             className="field w-16"
             value={most}
-            onChange={(event) => setMost(within(event.target.valueAsNumber, 1, 60))}
+            onChange={(event) => setMost(within(event.target.valueAsNumber, 1, MOST_STOPS))}
           />
         </label>
       </div>
       <div className="mt-2">
         <Trouble error={error} />
       </div>
+      {!data && !error && <p className="py-4 text-soft">Finding the way …</p>}
       {data && (
         <div className={`mt-2 grid grid-cols-[1fr_210px] gap-5 ${isFetching ? 'opacity-60' : ''}`}>
           <table className="w-full self-start text-[13px]" aria-label="Visits">
@@ -169,7 +170,7 @@ export function VisitsDialog({ acted, onClose }: { acted: Acted; onClose(): void
               back at {data.start.label} at <span className="figure">{data.back.at}</span>.
             </p>
             <p className="mt-1 text-[12px] text-soft">
-              Driving is estimated: roads taken {ROAD_FACTOR} times as long, at 60 km an hour.
+              Driving is estimated: roads taken {ROAD_FACTOR} times as long, at {SPEED} km an hour.
               {data.beyond > 0 && ` ${format.number(data.beyond)} more are farther than the nearest ${most}.`}
               {data.without > 0 && ` ${format.number(data.without)} have no place on the map.`}
             </p>

@@ -64,6 +64,16 @@ export function countSentSince(db: Db, since: number): number {
     .get(since)!;
 }
 
+/** What of a day's limit is taken: messages that wait, and those that left since a time, each once. */
+export function countTaken(db: Db, since: number): number {
+  return db
+    .prepare<[number], number>(
+      "SELECT count(*) FROM message WHERE state = 'outbox' OR (state <> 'draft' AND sent_at >= ?)",
+    )
+    .pluck()
+    .get(since)!;
+}
+
 /** When messages left since a time, in ms, the earliest first. */
 export function sentTimes(db: Db, since: number): number[] {
   return db
