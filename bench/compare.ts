@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Tape } from '../core/tape/nodes.ts';
 import { openUniverse } from '../server/db/open.ts';
-import { writeParquet } from '../server/exports/parquet.ts';
+import { writeParquet } from '../server/exports/universe-parquet.ts';
 import { loadCodeTrees } from '../server/reference.ts';
 import { geometricMean, median, megabytes, printTable, time, times } from './figures.ts';
 import { peerDir } from './peer-dir.ts';

@@ -5,7 +5,7 @@ import type { CodeTree, Scheme } from '../core/codes/tree.ts';
 import { written, type Sql } from '../core/tape/sql/statement.ts';
 import type { Dialect } from '../core/tape/sql/compile.ts';
 import type { RandomUniverse } from '../server/testing/random-universe.ts';
-import { codeBranches } from '../server/exports/parquet.ts';
+import { codeBranches } from '../server/exports/universe-parquet.ts';
 
 /** The databases that the tally is held against. */
 
@@ -97,7 +97,7 @@ export class DuckPeer implements Peer {
     const rows = (values: readonly (string | number | null)[][]) =>
       values.map((row) => `(${row.map(value).join(', ')})`).join(', ');
     for (const { table, columns, rows: own } of lists) {
-      const typed = columns.map((name) => `${name} ${/_at$|^taken$/.test(name) ? 'BIGINT' : 'TEXT'}`);
+      const typed = columns.map((name) => `${name} ${/_at$|^taken$|^day$/.test(name) ? 'BIGINT' : 'TEXT'}`);
       await this.run(`CREATE OR REPLACE TABLE ${table} (${typed.join(', ')})`);
       if (own.length) await this.run(`INSERT INTO ${table} VALUES ${rows(own)}`);
     }

@@ -9,7 +9,7 @@ import { buildUniverse } from '../server/engine/opening/build-universe.ts';
 import { universeLookup } from '../server/engine/universe-lookup.ts';
 import { recordsOfAll } from '../server/engine/records.ts';
 import { openTallies, openUniverses } from '../server/engine/universes.ts';
-import { writeParquet } from '../server/exports/parquet.ts';
+import { writeParquet } from '../server/exports/universe-parquet.ts';
 import { RandomUniverse } from '../server/testing/random-universe.ts';
 import { Agreement } from './agreement.ts';
 import { DuckPeer, SqlitePeer } from './databases.ts';

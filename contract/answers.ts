@@ -4,7 +4,6 @@ import type {
   AddedAnswer,
   AgainstListAnswer,
   BeforeAddingAnswer,
-  BeforeExportAnswer,
   DescribedAnswer,
   JudgedAnswer,
   ListRollAnswer,
@@ -16,6 +15,14 @@ import type {
   PaceAnswer,
   TakenAnswer,
 } from './lists.ts';
+import type {
+  BeforeExportAnswer,
+  ExportStepAnswer,
+  ExportTemplateView,
+  ReceiverView,
+  ExportView,
+} from './export-views.ts';
+import type { FolderView, HookView, HostView, NewFeed, ProgramsAnswer } from './program-views.ts';
 import type {
   DoublesAnswer,
   JoinsAnswer,
@@ -64,7 +71,6 @@ import type {
   Contact,
   CompletionsAnswer,
   ContactsAnswer,
-  ExportView,
   FoundAnswer,
   HealthAnswer,
   Job,
@@ -158,6 +164,20 @@ export interface Answers {
   'post /exports/before': BeforeExportAnswer;
   'post /exports': { export: string; job: Job };
   'get /exports/{id}': { export: ExportView };
+  'post /exports/before/step': ExportStepAnswer;
+  'post /exports/{id}/again': { export: string; job: Job };
+  'post /exports/{id}/restore': { export: ExportView };
+  'get /receivers': { receivers: ReceiverView[] };
+  'get /export-templates': { templates: ExportTemplateView[] };
+  'post /export-templates': { template: ExportTemplateView };
+  'put /export-templates/{id}': { template: ExportTemplateView };
+  'get /programs': ProgramsAnswer;
+  'post /feeds': NewFeed;
+  'post /folders': { folder: FolderView };
+  'put /hosts': { hosts: HostView[] };
+  'post /hooks': { hook: HookView };
+  'post /deliveries/{id}/again': { waiting: boolean };
+  'post /tape-files': { tape: Tape };
   'get /tapes': { tapes: SavedTapeView[] };
   'get /opening': { tape: Tape | null };
   'post /tapes': { tape: SavedTapeView };

@@ -43,7 +43,9 @@ import {
   SqlBody,
   TypedBody,
 } from './requests.ts';
-import { BeforeExportBody, ExportBody, PicksBody, RowsBody } from './row-requests.ts';
+import { AgainBody, BeforeExportBody, ExportBody, ExportStepBody, ExportTemplateBody } from './exports.ts';
+import { AgainDeliveryBody, FeedBody, FolderBody, HookBody, HostBody } from './programs.ts';
+import { PicksBody, RowsBody } from './row-requests.ts';
 import { NearBody } from './steering.ts';
 import { TapeBody } from './tape-body.ts';
 import { SettingsBody } from './settings.ts';
@@ -169,11 +171,49 @@ export const ENDPOINTS: readonly Endpoint[] = [
   remove('/contacts/{book}', 'removes an address book', GONE),
 
   get('/exports', 'exports made'),
-  post('/exports/before', 'what an export would leave out, by suppression list', { body: BeforeExportBody }),
+  post('/exports/before', 'the roll of an export before it is made: what goes and what stays off', {
+    body: BeforeExportBody,
+  }),
+  post('/exports/before/step', 'the records behind one step of that roll, as a tape', {
+    body: ExportStepBody,
+  }),
   post('/exports', 'exports a tape, or what was picked of it', { body: ExportBody, status: JOB }),
   get('/exports/{id}', 'one export'),
   get('/exports/{id}/file', 'the file of an export', { file: 'application/octet-stream' }),
-  remove('/exports/{id}', 'removes an export and its file', GONE),
+  post('/exports/{id}/again', 'makes an export again, with what changed since or without', {
+    body: AgainBody,
+    status: JOB,
+  }),
+  remove('/exports/{id}', 'removes an export; it can be had back for 30 days', {
+    query: ['forget'],
+    ...GONE,
+  }),
+  post('/exports/{id}/restore', 'puts a removed export back'),
+  get('/receivers', 'whom exports went to, and how many records each has had'),
+  get('/export-templates', 'templates of exports, those that ship with the program first'),
+  post('/export-templates', 'saves a template', { body: ExportTemplateBody, status: MADE }),
+  put('/export-templates/{id}', 'saves it anew', { body: ExportTemplateBody }),
+  remove('/export-templates/{id}', 'removes a template', GONE),
+  get('/programs', 'other programs that are given what is exported, and what was delivered of late'),
+  post('/feeds', 'makes an address under which other programs read what a tape keeps', {
+    body: FeedBody,
+    status: MADE,
+  }),
+  get('/feeds/{file}', 'what a feed gives now; the token of its address is its name', {
+    file: 'text/csv',
+  }),
+  remove('/feeds/{id}', 'takes a feed back', GONE),
+  post('/folders', 'names a folder of this machine that exports can be copied to', {
+    body: FolderBody,
+    status: MADE,
+  }),
+  remove('/folders/{id}', 'names it no longer', GONE),
+  put('/hosts', 'allows a host for webhooks', { body: HostBody }),
+  remove('/hosts/{name}', 'allows it no longer', GONE),
+  post('/hooks', 'makes a webhook', { body: HookBody, status: MADE }),
+  remove('/hooks/{id}', 'removes a webhook and what waits for it', GONE),
+  post('/deliveries/{id}/again', 'posts to a webhook again', { body: AgainDeliveryBody, status: JOB }),
+  post('/tape-files', 'the tape in an export of any format, or in a tape file', { upload: true }),
 
   get('/tapes', 'saved tapes and parts with what they left then and leave now'),
   get('/opening', 'the tape that the workspace opens with'),

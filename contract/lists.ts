@@ -279,14 +279,6 @@ export interface BeforeAddingAnswer {
   suppressed: number;
 }
 
-/** What goes out of an export, and what suppression lists keep off: each record at the first list that does. */
-export interface BeforeExportAnswer {
-  /** Of the tape, or of what was picked. */
-  of: number;
-  goes: number;
-  off: { list: string; name: string; count: number; along: boolean }[];
-}
-
 export interface TakenAnswer {
   removed: number;
   /** Names the act, so that it can be taken back; null where none of them was on the list. */

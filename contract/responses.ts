@@ -347,20 +347,6 @@ export interface JobAnswer {
   refusals: boolean;
 }
 
-export interface ExportView {
-  id: string;
-  name: string;
-  format: 'csv' | 'xlsx';
-  tape: unknown;
-  wording: string[];
-  columns: string[];
-  picked: number | null;
-  count: number | null;
-  madeAt: string;
-  bytes: number | null;
-  job: Job | null;
-}
-
 export interface ErrorAnswer {
   error: {
     code: string;

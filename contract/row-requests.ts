@@ -1,24 +1,19 @@
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
-  ArrayMinSize,
   IsArray,
   IsBoolean,
-  IsIn,
   IsInt,
-  IsNotEmpty,
   IsOptional,
   IsString,
   Max,
-  MaxLength,
   Min,
   ValidateBy,
   ValidateNested,
 } from 'class-validator';
-import { CURRENCIES } from '../core/money/rates.ts';
 import { TapeBody } from './tape-body.ts';
 
-/** Bodies that ask for records of a tape: rows of a sheet, those picked, an export. */
+/** Bodies that ask for records of a tape: rows of a sheet, those picked. */
 
 export class SortBody {
   @IsString()
@@ -108,60 +103,4 @@ export class RowsBody extends PicksBody {
   @Min(1)
   @Max(1000)
   limit = 100;
-}
-
-export class AlongBody {
-  /** Key of a suppression list. */
-  @IsString()
-  list!: string;
-
-  @IsString()
-  @IsNotEmpty({ message: 'reason must say why they go out' })
-  @MaxLength(200)
-  reason!: string;
-}
-
-export class BeforeExportBody extends PicksBody {
-  /** Keys of suppression lists that would keep nothing off. */
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(50)
-  @IsString({ each: true })
-  along?: string[];
-}
-
-export class ExportBody extends PicksBody {
-  @IsString()
-  @IsNotEmpty()
-  @MaxLength(120)
-  name!: string;
-
-  @IsIn(['csv', 'xlsx'])
-  format!: 'csv' | 'xlsx';
-
-  @IsArray()
-  @ArrayMinSize(1, { message: 'columns must name at least one column' })
-  @ArrayMaxSize(MOST_COLUMNS)
-  @IsString({ each: true })
-  columns!: string[];
-
-  /** CSV: what stands between cells. */
-  @IsIn([',', ';', '\t', '|'])
-  delimiter = ',';
-
-  /** CSV: whether the file begins with a byte order mark, which some spreadsheets need to see UTF-8. */
-  @IsBoolean()
-  bom = false;
-
-  /** Suppression lists whose members go out all the same, and why; the file says so. */
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(50)
-  @ValidateNested({ each: true })
-  @Type(() => AlongBody)
-  along?: AlongBody[];
-
-  /** Currency that revenue is converted to. */
-  @IsIn(CURRENCIES as string[])
-  currency = 'EUR';
 }

@@ -22,6 +22,7 @@ const ENTRIES = [
   'server/outreach/check-worker.ts',
   'server/exports/worker.ts',
   'server/exports/csv-worker.ts',
+  'server/exports/tape-worker.ts',
   'server/paper/worker.ts',
   'demo/make.ts',
   'demo/worker.ts',

@@ -13,12 +13,15 @@ import { checkRoutes } from './routes/checks.ts';
 import { contactRoutes } from './routes/contacts.ts';
 import { countingRoutes } from './routes/counting.ts';
 import { doublesRoutes } from './routes/doubles.ts';
+import { exportRoutes } from './routes/exports.ts';
+import { exportTemplateRoutes } from './routes/export-templates.ts';
 import { listRoutes } from './routes/lists.ts';
 import { marketRoutes } from './routes/market.ts';
 import { ownRoutes } from './routes/own.ts';
 import { matchRoutes } from './routes/matches.ts';
 import { outreachRoutes } from './routes/outreach.ts';
 import { paperRoutes } from './routes/papers.ts';
+import { programRoutes } from './routes/programs.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { stateRoutes } from './routes/state.ts';
 import { tapeRoutes } from './routes/tapes.ts';
@@ -40,6 +43,9 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
     checkRoutes(services),
     tapeRoutes(services),
     workspaceRoutes(services),
+    exportRoutes(services),
+    exportTemplateRoutes(services),
+    programRoutes(services),
     contactRoutes(services),
     ownRoutes(services),
     paperRoutes(services),

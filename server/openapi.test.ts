@@ -1,3 +1,4 @@
+import { FORMAT_IDS } from '../core/exports/formats.ts';
 import { expect, test } from '@jest/globals';
 import { ENDPOINTS } from '../contract/endpoints.ts';
 import { apiRoutes } from './app.ts';
@@ -41,7 +42,7 @@ test('names every route of the server, and no other', () => {
 
 test('has bodies with the rules of their classes; what a class sets by itself may be left out', () => {
   const { ExportBody: wish, ClustersBody: view } = document.components.schemas;
-  expect(wish!.properties.format).toMatchObject({ enum: ['csv', 'xlsx'] });
+  expect(wish!.properties.format).toMatchObject({ enum: [...FORMAT_IDS] });
   expect(wish!.properties.name).toMatchObject({ type: 'string', maxLength: 120 });
   expect(wish!.properties.delimiter).toMatchObject({ default: ',' });
   expect(wish!.properties.sort).toMatchObject({ items: { $ref: '#/components/schemas/SortBody' } });

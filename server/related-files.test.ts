@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { parse } from 'csv-parse/sync';
-import type { ExportView, RowsAnswer, UploadAnswer, WordedTally } from '../contract/responses.ts';
+import type { ExportView } from '../contract/export-views.ts';
+import type { RowsAnswer, UploadAnswer, WordedTally } from '../contract/responses.ts';
 import { tape, TestServer } from './testing/test-server.ts';
 
 /** Files of people and deals, and an address book, on their way through the API to the companies they name. */

@@ -25,7 +25,16 @@ const FILE = [
 ];
 
 /** Made of other columns, or of other sources than a file. */
-const MADE = new Set(['sources', 'source', 'site-count', 'sold-in', 'raised', 'last-round', 'whom-we-know']);
+const MADE = new Set([
+  'sources',
+  'source',
+  'site-count',
+  'sold-in',
+  'raised',
+  'last-round',
+  'whom-we-know',
+  'handed-over',
+]);
 const columns = columnFields('companies')
   .filter(
     ({ id, kind, store }) => !MADE.has(id) && store.at !== 'holder' && kind !== 'keyed' && kind !== 'growth',

@@ -2,19 +2,21 @@ import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { lockFolder, type FolderLock } from './db/lock.ts';
 import { carryLists } from './db/carry-lists.ts';
-import { openLists, openMatches, openUniverse, openWorkspace, type Db } from './db/open.ts';
+import { openHandover, openLists, openMatches, openUniverse, openWorkspace, type Db } from './db/open.ts';
 import { EngineHost } from './engine/host.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { ListsHost } from './lists/host.ts';
 import { Outreach } from './outreach/outreach.ts';
+import { Programs } from './programs/programs.ts';
 import { NO_LOG, type Log } from './log.ts';
 import { landedResult } from './tables/landed-jobs.ts';
+import { followHandovers, forgetHandover } from './tables/handover/ledger.ts';
 import { joinsOf } from './tables/company-joins.ts';
 import { followKeys } from './tables/lists/follow-keys.ts';
 import { purgeLists } from './tables/lists/list-rows.ts';
 import { matchOfJob } from './tables/matches/views.ts';
 import { moveNotes } from './tables/notes.ts';
-import { exportOfJob } from './tables/workspace.ts';
+import { exportOfJob, failedExports, purgeExports, storedName } from './tables/exports.ts';
 
 /** What the routes work with: the databases, the counting threads, the lists, and the jobs. */
 export interface Services {
@@ -26,6 +28,10 @@ export interface Services {
   lists: ListsHost;
   /** Files lined up with the universe. */
   matches: Db;
+  /** What was handed over to whom, and what other programs are given. */
+  handover: Db;
+  /** Webhooks and what they are posted. */
+  programs: Programs;
   /** What is written to people. */
   outreach: Outreach;
   engine: EngineHost;
@@ -43,23 +49,27 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
     // The first opening applies migrations; the readers come after it.
     openUniverse(dir).close();
     const workspace = openWorkspace(dir);
-    prepareLists(dir, workspace);
+    const handover = openHandover(dir);
+    prepareLists(dir, workspace, handover);
     const listsDb = openLists(dir, { readonly: true });
     const universe = openUniverse(dir, { readonly: true });
     const matches = openMatches(dir);
     sweep(dir);
     const wroteFile = (job: string) => {
       const row = exportOfJob(workspace, job);
-      return row !== undefined && existsSync(join(dir, 'exports', `${row.id}.${row.format}`));
+      return row !== undefined && existsSync(join(dir, 'exports', storedName(row)));
     };
     const landed = (job: string) => landedResult(universe, job) ?? resultOf(matchOfJob(matches, job));
     const lists = new ListsHost(dir);
     const outreach = await Outreach.open({ dir, universe, workspace, listsDb, lists, log });
+    const programs = await Programs.open({ dir, handover, workspace, log });
     const services: Services = {
       dir,
+      programs,
       outreach,
       workspace,
       universe,
+      handover,
       listsDb,
       lists,
       matches,
@@ -69,6 +79,7 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
       engine: new EngineHost(dir, log),
       jobs: new Jobs(workspace, landed, log, wroteFile),
     };
+    settleExports(services);
     await services.engine.ready();
     return services;
   } catch (error) {
@@ -79,7 +90,7 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
 
 const resultOf = (match: string | null) => (match === null ? null : { match });
 
-function prepareLists(dir: string, workspace: Db): void {
+function prepareLists(dir: string, workspace: Db, handover: Db): void {
   const lists = openLists(dir);
   carryLists(workspace, lists);
   purgeLists(lists);
@@ -89,17 +100,27 @@ function prepareLists(dir: string, workspace: Db): void {
   universe.close();
   lists.transaction(() => followKeys(lists, joined))();
   moveNotes(workspace, 'companies', joined);
+  followHandovers(handover, joined);
   lists.close();
+}
+
+/** Files removed long ago go for good, and what the ledger has of exports that came to nothing does not count. */
+function settleExports({ dir, workspace, handover }: Services): void {
+  for (const row of purgeExports(workspace, new Date()))
+    rmSync(join(dir, 'exports', storedName(row)), { force: true });
+  for (const id of failedExports(workspace)) forgetHandover(handover, id);
 }
 
 /** Closes a folder of data: jobs leave their work, and what is being written is written. */
 export async function closeServices(services: Services): Promise<void> {
   await services.outreach.stop();
+  await services.programs.stop();
   await services.jobs.stop();
   await services.lists.stop();
   await services.engine.stop();
   services.listsDb.close();
   services.matches.close();
+  services.handover.close();
   services.universe.close();
   services.workspace.close();
   services.lock.release();
@@ -108,7 +129,8 @@ export async function closeServices(services: Services): Promise<void> {
 /** Takes away what an earlier process left unfinished: uploads that nobody names any more, and files half written. */
 function sweep(dir: string): void {
   rmSync(join(dir, 'uploads'), { recursive: true, force: true });
-  for (const folder of [dir, join(dir, 'exports')])
+  for (const folder of [dir, join(dir, 'exports'), join(dir, 'feeds')])
     if (existsSync(folder))
-      for (const file of readdirSync(folder)) if (file.endsWith('.part')) rmSync(join(folder, file));
+      for (const file of readdirSync(folder))
+        if (file.endsWith('.part')) rmSync(join(folder, file), { recursive: true });
 }

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { openUniverse } from './db/open.ts';
-import { writeParquet } from './exports/parquet.ts';
+import { writeParquet } from './exports/universe-parquet.ts';
 import { loadCodeTrees } from './reference.ts';
 
 /** Writes the universe of a workspace as Parquet files: `--data DIR --to DIR`. */

@@ -5,13 +5,18 @@ export interface HowMade {
   many: string;
   /** ISO time stamp. */
   madeAt: string;
+  /** Who made it, and for whom; empty where nobody said. */
+  person: string;
+  receiver: string;
   asOf: string;
   count: number;
   universe: number;
   /** How many were picked by hand; null where the whole tape went out. */
   picked: number | null;
-  /** What each suppression list kept off, or, with the reason given, did not. */
-  off: readonly { name: string; count: number; reason: string | null }[];
+  /** The steps from what was chosen to the rows of the file. */
+  roll: readonly { label: string; delta: number; total: number; note: string }[];
+  /** Of the rows, those that a suppression list has, and why they go out. */
+  along: readonly { name: string; count: number; reason: string }[];
   /** The last spot check of the tape, if any, in words. */
   check: string | null;
   /** The tape in words, a line each. */
@@ -19,15 +24,28 @@ export interface HowMade {
   /** The tape file. */
   tape: string;
   sources: readonly { name: string; asOf: string; licence: string | null; rowsRead: number }[];
+  /** Columns with what they mean, their unit and where it is more than text. */
+  columns: readonly { heading: string; meaning: string }[];
 }
+
+export const HOW_TITLE = 'How this list was made';
+/** What stands before the tape file, so that it is found again. */
+export const TAPE_FILE = 'Tape file';
+/** Letters that a cell of a workbook may hold; a longer tape goes on in the cells beside. */
+export const LONGEST_CELL = 32_767;
+
+const ATTRIBUTION = 'Place data: GeoNames (CC BY 4.0), adapted; outlines made with Natural Earth.';
 
 /** The sheet "How this list was made", as rows of cells. */
 export function howMadeRows(how: HowMade): (string | number)[][] {
+  const tape = how.tape.match(new RegExp(`[\\s\\S]{1,${LONGEST_CELL}}`, 'g')) ?? [''];
   return [
-    ['How this list was made'],
+    [HOW_TITLE],
     [],
     ['List', how.name],
     ['Made', how.madeAt.slice(0, 16).replace('T', ' ')],
+    ...(how.person ? [['By', how.person]] : []),
+    ...(how.receiver ? [['For', how.receiver]] : []),
     ['As-of date', how.asOf],
     [`${how.many} in this list`, how.count],
     [`${how.many} in the universe`, how.universe],
@@ -35,12 +53,14 @@ export function howMadeRows(how: HowMade): (string | number)[][] {
       `Which ${how.many.toLowerCase()}`,
       how.picked === null ? 'all that pass the tape' : `${how.picked} picked by hand`,
     ],
-    ...how.off.map(({ name, count, reason }) =>
-      reason === null
-        ? [`Kept off by ${name}`, count]
-        : [`On ${name}, and taken along`, `${count}, because: ${reason}`],
-    ),
+    ...how.along.map(({ name, count, reason }) => [
+      `On ${name}, and taken along`,
+      `${count}, because: ${reason}`,
+    ]),
     ...(how.check === null ? [] : [['Spot check', how.check]]),
+    [],
+    ['From what was chosen to the rows', '', 'left'],
+    ...how.roll.map(({ label, delta, total, note }) => [note ? `${label} (${note})` : label, delta, total]),
     [],
     ['The tape, line by line'],
     ...(how.wording.length
@@ -55,8 +75,37 @@ export function howMadeRows(how: HowMade): (string | number)[][] {
       source.licence ?? 'not stated',
     ]),
     [],
-    ['Tape file', how.tape],
+    ['Columns', 'what they are'],
+    ...how.columns.map(({ heading, meaning }) => [heading, meaning]),
     [],
-    ['Place data: GeoNames (CC BY 4.0), adapted; outlines made with Natural Earth.'],
+    [TAPE_FILE, ...tape],
+    [],
+    [ATTRIBUTION],
   ];
+}
+
+/** The same as text, for a file beside. */
+export function howMadeText(how: HowMade): string {
+  return howMadeRows(how)
+    .filter(([name]) => name !== TAPE_FILE)
+    .map((cells) => cells.join('\t'))
+    .join('\n')
+    .concat('\n');
+}
+
+/** The same as an object, for formats that hold one; the tape as itself. */
+export function howMadeObject(how: HowMade): Record<string, unknown> {
+  const { tape, ...rest } = how;
+  return { title: HOW_TITLE, ...rest, tape: JSON.parse(tape) as unknown, attribution: ATTRIBUTION };
+}
+
+/** The tape in such rows of cells; null where it is not there. */
+export function tapeInRows(rows: readonly (readonly unknown[])[]): string | null {
+  const row = rows.find(([name]) => name === TAPE_FILE);
+  return row
+    ? row
+        .slice(1)
+        .filter((cell) => typeof cell === 'string')
+        .join('')
+    : null;
 }

@@ -45,6 +45,8 @@ export type Store =
   | { at: 'rank' }
   /** The lists of the workspace. */
   | { at: 'lists' }
+  /** The ledger of exports. */
+  | { at: 'handed' }
   /** `company_code`. */
   | { at: 'codes' }
   /** `country`, `region`, `town`, `postcode`, `lat`, `lon` of `company`. */
@@ -122,6 +124,16 @@ export function isWhole({ kind, unit }: Pick<Field, 'kind' | 'unit'>): boolean {
 export function stepOf(field: Pick<Field, 'kind' | 'unit'>): 1 | 0.01 | 0.001 {
   if (isWhole(field)) return 1;
   return field.kind === 'money' ? 0.01 : 0.001;
+}
+
+/** Whether a record may have several values of a category. */
+export function isMany({ store }: Pick<Field, 'store'>): boolean {
+  return store.at === 'many' || store.at === 'handed';
+}
+
+/** Whether each value of a category has a day, within a span of which it can be asked for. */
+export function hasDays({ store }: Pick<Field, 'store'>): boolean {
+  return store.at === 'handed' || (store.at === 'many' && store.seen !== undefined);
 }
 
 /** What a company is to a record of another subject. */

@@ -3,6 +3,7 @@ import { companies } from './companies.ts';
 import { deals } from './deals.ts';
 import { events } from './events.ts';
 import type { Field, FileColumn, Relation, Role, Subject } from './field.ts';
+import { handedOver } from './handed-over.ts';
 import { onLists } from './on-lists.ts';
 import { people } from './people.ts';
 import { sites } from './sites.ts';
@@ -11,7 +12,7 @@ import { sites } from './sites.ts';
 export const SUBJECTS: ReadonlyMap<string, Subject> = new Map(
   [companies, sites, people, brands, deals, events].map((subject) => [
     subject.id,
-    { ...subject, fields: [...subject.fields, onLists(subject.id)] },
+    { ...subject, fields: [...subject.fields, onLists(subject.id), handedOver(subject.id)] },
   ]),
 );
 

@@ -1,7 +1,7 @@
 import { isScheme, SCHEMES } from '../codes/tree.ts';
 import { dayOf, parseSpan } from '../dates.ts';
 import { DEPARTMENTS } from '../fields/companies/making.ts';
-import type { Field } from '../fields/field.ts';
+import { hasDays, isMany, type Field } from '../fields/field.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import type { Lookup } from './lookup.ts';
 import type {
@@ -123,8 +123,8 @@ function money(raw: Record<string, unknown>, at: string): MoneyTest {
 }
 
 function category(field: Field, raw: Record<string, unknown>, at: string, lookup: Lookup): CategoryTest {
-  const many = field.store.at === 'many';
-  const dated = field.store.at === 'many' && field.store.seen !== undefined;
+  const many = isMany(field);
+  const dated = hasDays(field);
   onlyKeys(raw, at, [...(many ? ['any', 'all'] : ['any']), ...(dated ? ['seen'] : [])]);
   if (many ? (raw.any === undefined) === (raw.all === undefined) : raw.any === undefined)
     throw wrong(at, raw, many ? 'exactly one of any and all' : 'any');

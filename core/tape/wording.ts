@@ -121,7 +121,8 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
         (test.all ?? test.any!).map((key) => labels.get(key) ?? key),
         test.all ? 'and' : 'or',
       );
-      return test.seen ? `${named}, first seen in the past ${test.seen}` : named;
+      if (!test.seen) return named;
+      return `${named}, ${field.store.at === 'handed' ? '' : 'first seen '}in the past ${test.seen}`;
     }
     case 'flag':
       return (line.test as FlagTest).is ? 'yes' : 'no';

@@ -24,6 +24,8 @@ export const NAICS = ['321911', '321918', '32191', '332812', '332', '238350'];
 export const TECHNOLOGIES = ['rutavel', 'planodor', 'dipzaal', 'kontovar'];
 export const SOURCES = ['register', 'directory', 'survey'];
 export const LISTS = ['our-customers', 'to-call'];
+/** Whom exports went to. */
+export const RECEIVERS = ['print-shop', 'finance'];
 /** What lists say of members. */
 export const OUT_REASONS = ['too small', 'closed'];
 export const TAGS = ['stairs', 'spray room'];

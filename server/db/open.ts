@@ -1,6 +1,7 @@
 import Database from 'better-sqlite3';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { handoverMigrations } from './handover-schema.ts';
 import { listsMigrations } from './lists-schema.ts';
 import { matchesMigrations } from './matches-schema.ts';
 import { outreachMigrations } from './outreach-schema.ts';
@@ -10,12 +11,12 @@ import { workspaceMigrations } from './workspace-schema.ts';
 export type Db = Database.Database;
 
 /**
- * Five files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
+ * Six files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
  * sources, records and companies and is written by one load at a time; `lists.sqlite` has the lists
  * and is written by the thread of `server/lists/`; `matches.sqlite` has files lined up with the
  * universe, each written at once by its job; `outreach.sqlite` has campaigns, their messages and what
- * came back; `workspace.sqlite` has settings, tapes, exports
- * and jobs.
+ * came back; `handover.sqlite` has what was handed over to whom, templates of exports and what other
+ * programs are given; `workspace.sqlite` has settings, tapes, exports and jobs.
  */
 export function openUniverse(dir: string, options: { readonly?: boolean } = {}): Db {
   return open(dir, 'universe.sqlite', universeMigrations, options.readonly === true);
@@ -36,6 +37,13 @@ export function openMatches(dir: string, options: { readonly?: boolean } = {}): 
 export function openOutreach(dir: string, options: { readonly?: boolean } = {}): Db {
   const db = open(dir, 'outreach.sqlite', outreachMigrations, options.readonly === true);
   // What is said to be on its way must outlive a failing machine too, or somebody is written to twice.
+  if (!options.readonly) db.pragma('synchronous = FULL');
+  return db;
+}
+
+export function openHandover(dir: string, options: { readonly?: boolean } = {}): Db {
+  const db = open(dir, 'handover.sqlite', handoverMigrations, options.readonly === true);
+  // What is said to have been handed over must outlive a failing machine too, or somebody is given it twice.
   if (!options.readonly) db.pragma('synchronous = FULL');
   return db;
 }

@@ -121,4 +121,17 @@ export const workspaceMigrations: readonly string[] = [
   `
   -- Lists are in lists.sqlite from here on, and are carried there at the start; an earlier program must not look for them here.
   `,
+  `
+  -- Whom an export went to, by which template, and all that was asked of it, so that it can be made again.
+  ALTER TABLE export ADD COLUMN subject TEXT NOT NULL DEFAULT 'companies';
+  ALTER TABLE export ADD COLUMN ending TEXT;      -- of its file; that of the format where null
+  ALTER TABLE export ADD COLUMN receiver TEXT NOT NULL DEFAULT '';
+  ALTER TABLE export ADD COLUMN template TEXT;
+  ALTER TABLE export ADD COLUMN person TEXT NOT NULL DEFAULT '';
+  ALTER TABLE export ADD COLUMN wish TEXT;        -- JSON, contract/exports.ts
+  ALTER TABLE export ADD COLUMN roll TEXT;        -- JSON, core/lists/roll.ts
+  ALTER TABLE export ADD COLUMN repeats TEXT;     -- the export that it is made again of
+  ALTER TABLE export ADD COLUMN removed_at TEXT;
+  UPDATE export SET subject = COALESCE(json_extract(tape, '$.subject'), 'companies');
+  `,
 ];

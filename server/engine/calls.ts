@@ -1,3 +1,4 @@
+import { goingOut, stayingOff, type GoingWish } from './going-out.ts';
 import type { Scheme } from '../../core/codes/tree.ts';
 import type { MapView } from '../../core/geo/clusters.ts';
 import type { Keys } from '../../core/tally/order.ts';
@@ -98,8 +99,12 @@ export const calls = named({
   keptOffAmong: second(({ lists }, subject: string, keys: readonly string[]) =>
     lists.keptOffAmong(subject, keys),
   ),
-  goingOut: second(({ lists }, tape: unknown, sort: unknown, picks: Picks, along: readonly string[]) =>
-    lists.goingOut(tape, sort, picks, along),
+  goingOut: second(({ engine }, tape: unknown, sort: unknown, picks: Picks, wish: GoingWish) =>
+    goingOut(engine, tape, sort, picks, wish),
+  ),
+  stayingOff: second(
+    ({ engine }, tape: unknown, sort: unknown, picks: Picks, wish: GoingWish, step: string) =>
+      stayingOff(engine, tape, sort, picks, wish, step),
   ),
   near: second(({ steering }, tape: unknown, target: number) => steering.near(tape, target)),
   parting: second(({ steering }, subject: string, list: string, currency: string) =>

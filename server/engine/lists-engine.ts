@@ -1,14 +1,5 @@
 import type { AgainstListAnswer } from '../../contract/lists.ts';
-import {
-  countBits,
-  countBoth,
-  dropBits,
-  hasBit,
-  noBits,
-  recordsOf,
-  setBit,
-  type Bits,
-} from '../../core/tally/bits.ts';
+import { countBits, countBoth, hasBit, noBits, recordsOf, setBit, type Bits } from '../../core/tally/bits.ts';
 import type { ListColumn } from '../../core/tally/columns.ts';
 import { drawSample } from '../../core/stats/draw.ts';
 import type { DrawnKeys } from '../tables/lists/checks.ts';
@@ -29,14 +20,6 @@ export interface FoundRecords {
   ids: Uint32Array;
   /** The change of the universe that it was found after. */
   revision: number;
-}
-
-/** What goes out and what suppression lists keep off, each counted at the first list that does. */
-export interface GoingOut {
-  ids: Uint32Array;
-  /** Of the tape, or of what was picked. */
-  of: number;
-  off: { list: string; name: string; count: number; along: boolean }[];
 }
 
 /** What lists ask of the universe. */
@@ -87,24 +70,6 @@ export class ListsEngine {
     if (!off) return [];
     const records = this.engine.subject(subject).records.byKeys(keys);
     return keys.filter((_, i) => records[i]! >= 0 && hasBit(off, records[i]!));
-  }
-
-  /** The records of a tape, or those picked of it, that an export may hold; `along` names lists that keep nothing off this time. */
-  goingOut(input: unknown, sort: unknown, picks: Picks, along: readonly string[]): GoingOut {
-    const tape = this.engine.checked(input);
-    const own = this.engine.subject(tape.subject);
-    const picked = own.picked(tape, validateSort(sort ?? tape.sort ?? [], tape), picks);
-    const left = noBits(own.size);
-    for (const r of picked) setBit(left, r);
-    const off = this.engine.keptOff.byList(tape.subject).flatMap(({ list, bits }) => {
-      const count = countBoth(left, bits);
-      const kept = !along.includes(list.key);
-      if (kept) dropBits(left, bits);
-      return count ? [{ list: list.key, name: list.label, count, along: !kept }] : [];
-    });
-    const { ids } = own.records;
-    const going = off.some((one) => !one.along) ? picked.filter((r) => hasBit(left, r)) : picked;
-    return { ids: going.map((r) => ids[r]!), of: picked.length, off };
   }
 
   /** A sample of what a tape keeps, shared out by the values of a field where one is named. */

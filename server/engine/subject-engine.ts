@@ -7,6 +7,7 @@ import type {
   CategoryColumn,
   KeyedColumn,
   KnownColumn,
+  ManyColumn,
   PlaceColumn,
   RangeColumn,
 } from '../../core/tally/columns.ts';
@@ -41,6 +42,7 @@ export class SubjectEngine {
   readonly records: Records;
   readonly tally: Tally;
   private readonly db: Db;
+  private readonly lookup: Lookup;
   private readonly rowSource: RowSource;
   private readonly orders: Orders;
   private readonly peers: Peers | null;
@@ -58,6 +60,7 @@ export class SubjectEngine {
   ) {
     this.cells = cells;
     this.db = db;
+    this.lookup = lookup;
     this.peers = peers;
     this.records = records;
     this.tally = tally;
@@ -128,6 +131,14 @@ export class SubjectEngine {
         const { known } = this.tally.universe.columns.get(KNOWN) as KnownColumn;
         const low = Float64Array.from(records, (r) => Number(hasBit(known, r)));
         own[column] = { low, high: low };
+      } else if (column === HANDED) {
+        const handed = this.tally.universe.columns.get(HANDED) as ManyColumn;
+        const names = new Map(
+          this.lookup
+            .choices({ subject: this.records.subject, id: HANDED })
+            .map(({ key, label }) => [key, label]),
+        );
+        own[column] = { texts: Array.from(records, (r) => namesOf(handed, r, names)) };
       }
     }
     return own;
@@ -272,6 +283,17 @@ export type OwnColumns = Record<
 >;
 
 const KNOWN = 'whom-we-know';
+const HANDED = 'handed-over';
+
+/** The values of a record by their names; null where it has none. */
+function namesOf({ dictionary, offsets, values }: ManyColumn, r: number, names: ReadonlyMap<string, string>) {
+  const own: string[] = [];
+  for (let i = offsets[r]!; i < offsets[r + 1]!; i++) {
+    const key = dictionary[values[i]!]!;
+    own.push(names.get(key) ?? key);
+  }
+  return own.length ? own.sort().join('; ') : null;
+}
 
 /** The cell of a column that no table has. */
 export function ownCell(column: string, values: OwnColumns[string], i: number): Cell {

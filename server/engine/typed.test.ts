@@ -46,6 +46,7 @@ beforeAll(() => {
   lookup = universeLookup(random.db, random.reference, buildUniverse(random.db, random.reference.trees), {
     ...NO_FACTS,
     asOf: AS_OF,
+    receivers: ['print-shop', 'finance'].map((key) => ({ key, label: key })),
     lists: ['our-customers', 'to-call'].map((key) => ({
       key,
       label: key,

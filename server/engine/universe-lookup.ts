@@ -31,7 +31,7 @@ export function universeLookup(
   db: Db,
   reference: ReferenceData,
   stored: Pick<StoredUniverse, 'columns' | 'related'>,
-  workspace: Pick<WorkspaceFacts, 'asOf' | 'currency' | 'countryGroups' | 'lists'>,
+  workspace: Pick<WorkspaceFacts, 'asOf' | 'currency' | 'countryGroups' | 'lists' | 'receivers'>,
   peers: Lookup['peers'] = () => {
     throw new Error('Likeness is measured where tapes are counted.');
   },
@@ -70,7 +70,9 @@ export function universeLookup(
     choices: ({ subject, id }) =>
       id === 'list'
         ? workspace.lists.filter((list) => list.subject === subject)
-        : (choices.get(`${subject} ${id}`) ?? []),
+        : id === 'handed-over'
+          ? workspace.receivers
+          : (choices.get(`${subject} ${id}`) ?? []),
     companyName: (key) => nameOf.get(key),
     peers,
     currency: workspace.currency,

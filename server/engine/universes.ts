@@ -1,6 +1,14 @@
 import { fieldOf, RELATED } from '../../core/fields/registry.ts';
+import { handedColumn } from '../../core/tally/handed.ts';
 import { noBits } from '../../core/tally/bits.ts';
-import type { CategoryColumn, Column, ListColumn, Relation, Universe } from '../../core/tally/columns.ts';
+import type {
+  CategoryColumn,
+  Column,
+  ListColumn,
+  ManyColumn,
+  Relation,
+  Universe,
+} from '../../core/tally/columns.ts';
 import { hangingOn, type Hanging, type Links } from '../../core/tally/links.ts';
 import { Tally, TallyCache } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
@@ -18,12 +26,13 @@ export function openUniverses(
   stored: StoredUniverse,
   db: Db,
   records: ReadonlyMap<string, Records>,
-  facts: Pick<WorkspaceFacts, 'members' | 'known' | 'lists' | 'cells' | 'asOf'> = NO_FACTS,
+  facts: Pick<WorkspaceFacts, 'members' | 'known' | 'lists' | 'cells' | 'asOf' | 'handed'> = NO_FACTS,
 ): Map<string, Universe> {
   const own = records.get('companies')!;
   const columns = new Map<string, Column>(searchable('companies', stored, wordsFinder(db, own.recordOf)));
   columns.set('list', listsOf('companies', facts));
   columns.set('whom-we-know', { kind: 'known', known: facts.known ?? noBits(stored.size) });
+  columns.set('handed-over', handedOf('companies', stored.size, facts));
   columns.set('company', { kind: 'key', find: own.byKey });
   const down = new Map<string, Relation>();
   const companies: Universe = { size: stored.size, columns, relations: down };
@@ -41,7 +50,11 @@ export function openUniverses(
     };
     const related: Universe = {
       size: one.size,
-      columns: new Map<string, Column>([...searchable(id, one, null), ['list', listsOf(id, facts)]]),
+      columns: new Map<string, Column>([
+        ...searchable(id, one, null),
+        ['list', listsOf(id, facts)],
+        ['handed-over', handedOf(id, one.size, facts)],
+      ]),
       relations: new Map([['company', up]]),
     };
     universes.set(id, related);
@@ -62,6 +75,11 @@ function listsOf(
     of === subject && members.has(key) ? [[key, members.get(key)!] as const] : [],
   );
   return { kind: 'list', lists: new Map(own), find: (test) => cells.find(subject, test, asOf) };
+}
+
+/** Whom records of a subject were handed over to. */
+function handedOf(subject: string, size: number, { handed }: Pick<WorkspaceFacts, 'handed'>): ManyColumn {
+  return handed.get(subject) ?? handedColumn([], size);
 }
 
 /** Links turned round, once for each: the universes are opened anew whenever the workspace changes. */

@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
-import { openLists, openUniverse, openWorkspace } from '../db/open.ts';
+import { openHandover, openLists, openUniverse, openWorkspace } from '../db/open.ts';
 import { loadReferenceData } from '../reference.ts';
 import { calls, type Answering, type Call } from './calls.ts';
 import { Engine } from './engine.ts';
@@ -51,6 +51,7 @@ lists.prepare('ATTACH ? AS u').run(join(dir, 'universe.sqlite'));
 const facts = new FactsReader(
   openWorkspace(dir, { readonly: true }),
   lists,
+  openHandover(dir, { readonly: true }),
   records,
   () => new Date(),
   universe,

@@ -6,7 +6,7 @@ import { SettingsBody } from '../../contract/settings.ts';
 import { isoOf } from '../../core/dates.ts';
 import { countBits, hasBit } from '../../core/tally/bits.ts';
 import { VERDICTS } from '../../core/tape/nodes.ts';
-import { openLists, openWorkspace, type Db } from '../db/open.ts';
+import { openHandover, openLists, openWorkspace, type Db } from '../db/open.ts';
 import { writeContacts } from '../tables/contacts.ts';
 import { addList, changeList } from '../tables/lists/list-rows.ts';
 import { addMembers, takeOff } from '../tables/lists/members.ts';
@@ -19,6 +19,7 @@ import { FactsReader } from './workspace-facts.ts';
 let dir: string;
 let workspace: Db;
 let lists: Db;
+let handover: Db;
 let now: Date;
 let reader: FactsReader;
 let lookedUp: string[];
@@ -40,11 +41,13 @@ beforeEach(() => {
     byKeys: (keys: readonly string[]) => Int32Array.from(keys, (key) => recordOf(key) ?? -1),
   };
   lists = openLists(dir);
-  reader = new FactsReader(workspace, lists, new Map([['companies', records]]), () => now);
+  handover = openHandover(dir);
+  reader = new FactsReader(workspace, lists, handover, new Map([['companies', records]]), () => now);
 });
 afterEach(() => {
   workspace.close();
   lists.close();
+  handover.close();
   rmSync(dir, { recursive: true });
 });
 

@@ -1,15 +1,17 @@
 import type { CountryGroup } from '../../core/geo/country-groups.ts';
 import { noBits, setBit, type Bits } from '../../core/tally/bits.ts';
-import type { Members } from '../../core/tally/columns.ts';
+import type { ManyColumn, Members } from '../../core/tally/columns.ts';
 import type { Choice } from '../../core/tape/lookup.ts';
 import { asOfDay } from '../days.ts';
 import type { Db } from '../db/open.ts';
 import { contactCompanies } from '../tables/contacts.ts';
 import { contactsRevision, factsRevision, ownGroups } from '../tables/facts.ts';
+import { allReceivers, handoverRevision } from '../tables/handover/ledger.ts';
 import { listsRevision } from '../tables/lists/changes.ts';
 import { allLists } from '../tables/lists/list-rows.ts';
 import type { Revision } from '../tables/revision.ts';
 import { readSettings } from '../tables/workspace.ts';
+import { HandedRecords } from './handed-records.ts';
 import { ListMembers, NO_MEMBERS, type MemberCells } from './list-members.ts';
 import type { Records } from './records.ts';
 
@@ -31,6 +33,9 @@ export interface WorkspaceFacts {
   cells: MemberCells;
   /** Companies where someone in the address book works; null where there is no address book. */
   known: Bits | null;
+  /** Whom exports went to, and by subject which records each was given. */
+  receivers: readonly Choice[];
+  handed: ReadonlyMap<string, ManyColumn>;
 }
 
 export const NO_FACTS: WorkspaceFacts = {
@@ -41,17 +46,22 @@ export const NO_FACTS: WorkspaceFacts = {
   members: new Map(),
   cells: NO_MEMBERS,
   known: null,
+  receivers: [],
+  handed: new Map(),
 };
 
 /** Reads the user's settings, lists and groups whenever they changed, and of lists those members alone that did. */
 export class FactsReader {
   private readonly workspace: Db;
   private readonly lists: Db;
+  private readonly handover: Db;
   private readonly companies: Records;
   private readonly now: () => Date;
   private readonly members: ListMembers;
+  private readonly handed: HandedRecords;
   private revision = -1;
   private listsRevision = -1;
+  private handedRevision = -1;
   private asOf = NaN;
   private known: { revision: number; companies: Bits } | null = null;
 
@@ -62,6 +72,7 @@ export class FactsReader {
   constructor(
     workspace: Db,
     lists: Db,
+    handover: Db,
     records: ReadonlyMap<string, Records>,
     now: () => Date = () => new Date(),
     shown: Revision | null = null,
@@ -71,6 +82,8 @@ export class FactsReader {
     this.companies = records.get('companies')!;
     this.now = now;
     this.members = new ListMembers(lists, records, shown);
+    this.handover = handover;
+    this.handed = new HandedRecords(handover, records);
   }
 
   /** What there is now; null where that is what was read last. A day that has ended is a change where the as-of date is today. */
@@ -79,7 +92,15 @@ export class FactsReader {
     const ofLists = listsRevision(this.lists);
     const settings = readSettings(this.workspace);
     const asOf = asOfDay(settings, this.now());
-    if (revision === this.revision && ofLists === this.listsRevision && asOf === this.asOf) return null;
+    const ofHanded = handoverRevision(this.handover);
+    if (
+      revision === this.revision &&
+      ofLists === this.listsRevision &&
+      ofHanded === this.handedRevision &&
+      asOf === this.asOf
+    )
+      return null;
+    this.handedRevision = ofHanded;
     this.revision = revision;
     this.listsRevision = ofLists;
     this.asOf = asOf;
@@ -92,6 +113,8 @@ export class FactsReader {
       members: this.members.of(lists),
       cells: this.members,
       known: this.knownNow(),
+      receivers: allReceivers(this.handover).map(({ key, name }) => ({ key, label: name })),
+      handed: this.handed.columns(ofHanded),
     };
   }
 
@@ -111,9 +134,9 @@ export class FactsReader {
 
 /** Whether nothing that tapes name means anything else, but for members of lists. */
 export function isSameButMembers(one: WorkspaceFacts, other: WorkspaceFacts): boolean {
-  const named = ({ asOf, currency, countryGroups, lists }: WorkspaceFacts) =>
-    JSON.stringify([asOf, currency, countryGroups, lists]);
-  return one.known === other.known && named(one) === named(other);
+  const named = ({ asOf, currency, countryGroups, lists, receivers }: WorkspaceFacts) =>
+    JSON.stringify([asOf, currency, countryGroups, lists, receivers]);
+  return one.known === other.known && one.handed === other.handed && named(one) === named(other);
 }
 
 /** Whether the text of a tape or a line may speak of a list. */

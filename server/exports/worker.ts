@@ -1,92 +1,189 @@
-import { mkdirSync, renameSync, rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
-import { dirname } from 'node:path';
+import { join } from 'node:path';
 import { workerData } from 'node:worker_threads';
 import type { Row } from '../../core/cells.ts';
 import { dayOf } from '../../core/dates.ts';
-import { exportColumns, type ExportColumn } from '../../core/exports/columns.ts';
-import { howMadeRows, type HowMade } from '../../core/exports/how-made.ts';
-import { openUniverse } from '../db/open.ts';
-import type { OwnColumns } from '../engine/subject-engine.ts';
+import { exportColumns } from '../../core/exports/columns.ts';
+import type { ExportColumn } from '../../core/exports/field-columns.ts';
+import { formatOf, type FormatId } from '../../core/exports/formats.ts';
+import type { HowMade } from '../../core/exports/how-made.ts';
+import { apart, fileName, machineNames } from '../../core/exports/names.ts';
+import { Comparison, type Since } from '../../core/exports/since.ts';
+import { subjectOf } from '../../core/fields/registry.ts';
+import { openHandover } from '../db/open.ts';
 import { feed } from '../feed.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
+import { loadReferenceData } from '../reference.ts';
+import { readHandover, writeHandover } from '../tables/handover/ledger.ts';
+import { csvMetadata, howFiles, meaningsOf } from './beside.ts';
 import { csvText } from './csv-text.ts';
-import type { CsvWorkerData } from './csv-worker.ts';
-import { exportRows, ROWS_A_BATCH } from './export-rows.ts';
+import type { CsvBatch, CsvWorkerData } from './csv-worker.ts';
+import { PartFiles, type Split } from './parts.ts';
+import { placeReader } from './places.ts';
+import { columnsOf, ROWS_A_BATCH, rowsPreparer, type ExportedRows } from './prepare.ts';
+import type { FileOptions, FileRow } from './writers/writer.ts';
+import { WRITERS } from './writers/writers.ts';
 
 /** The thread that writes an export, some rows at a time, so that memory does not grow with the list. */
 
-export interface ExportWorkerData {
-  dir: string;
+export interface ExportWorkerData extends ExportedRows {
+  export: string;
+  /** The file, or the ZIP, that is to be. */
   path: string;
-  format: 'csv' | 'xlsx';
-  subject: string;
-  fields: string[];
-  /** Columns of the tape's own, beside `ids`, and their headings. */
-  own: OwnColumns;
-  headings: Record<string, string>;
-  ids: Uint32Array;
-  delimiter: string;
-  bom: boolean;
-  currency: string;
-  how: HowMade;
+  format: FormatId;
+  options: FileOptions;
+  /** Whether what goes out stands in the ledger. */
+  ledger: boolean;
+  /** By a column as it is called in English, of the fields read for it. */
+  split: (Split & { fields: string[] }) | null;
+  /** Whether how it was made is put beside, where the format cannot hold it. */
+  beside: boolean;
+  /** An earlier export that this one repeats: all rows with what changed, or those alone that did. */
+  since: { export: string; day: string; all: boolean } | null;
+  receiver: { key: string; name: string };
+  /** ISO day that stands in the names of files. */
+  day: string;
+  how: Omit<HowMade, 'columns'>;
+}
+
+export interface ExportResult extends Record<string, unknown> {
+  count: number;
+  roll: HowMade['roll'];
+  files: number;
 }
 
 /** Threads that make CSV; one a core of the smallest machine meant. */
 const CSV_THREADS = 2;
-const ROWS_A_SHEET = 1_048_575;
-/** Control characters that XML forbids. */
-const NOT_IN_XML = /(?![\t\n\r])\p{Cc}/gu;
-/** Characters a cell may hold. */
-const LONGEST_CELL = 32_767;
-const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
 
-async function writeExport(data: ExportWorkerData): Promise<Record<string, unknown>> {
-  const partial = `${data.path}.part`;
-  mkdirSync(dirname(data.path), { recursive: true });
+/** Rows that threads of their own would take longer to start for than to write. */
+const FEW = 5000;
+
+/** What is handed over, as the ledger keeps it. */
+class Handed {
+  readonly keys: string[] = [];
+  private readonly prints: Uint32Array[] = [];
+
+  add(keys: readonly string[], prints: Uint32Array): void {
+    for (const key of keys) this.keys.push(key);
+    this.prints.push(prints);
+  }
+
+  get all(): Uint32Array {
+    const whole = new Uint32Array(this.prints.reduce((sum, { length }) => sum + length, 0));
+    let at = 0;
+    for (const part of this.prints) {
+      whole.set(part, at);
+      at += part.length;
+    }
+    return whole;
+  }
+}
+
+async function writeExport(data: ExportWorkerData): Promise<ExportResult> {
+  const { format, path, how } = data;
+  const { ending, carries } = formatOf(format);
+  const columns = columnsOf(data);
+  const since = data.since === null ? null : sinceOf(data, data.since, columns);
+  const shown = since ? [...columns, changeColumn(data.since!.day)] : columns;
+  const whole: HowMade = {
+    ...how,
+    roll: since ? [...how.roll, ...since.steps] : how.roll,
+    count: since ? since.rows : how.count,
+    columns: meaningsOf(data.subject, shown),
+  };
+  const title = fileName(how.name, data.day);
+  const names = machineNames(shown);
+  const handed = new Handed();
+  const parts = new PartFiles(
+    `${path}.part`,
+    await WRITERS[format](),
+    {
+      subject: data.subject,
+      columns: shown,
+      names,
+      count: whole.count,
+      how: whole,
+      options: data.options,
+    },
+    title,
+    ending,
+  );
   try {
-    await (data.format === 'csv' ? writeCsv(partial, data) : writeXlsx(partial, data));
+    const fast = format === 'csv' && data.split === null && since === null && data.ids.length > FEW;
+    let files: string[];
+    if (fast) {
+      files = [`${title}.${ending}`];
+      await writeCsv(join(`${path}.part`, files[0]!), data, columns, handed);
+    } else {
+      await writeRows(parts, data, since, handed);
+      files = await parts.finish();
+    }
     stopIfCancelled();
-    renameSync(partial, data.path);
+    const beside = carries || !data.beside ? [] : howFiles(whole, title);
+    if (beside.length && format === 'csv')
+      for (const file of files)
+        beside.push({
+          name: `${file}-metadata.json`,
+          text: csvMetadata(file, shown, names, data.options, whole),
+        });
+    const made = await parts.whole(files, beside);
+    // The ledger first: what stands in it without a file is taken out again at the next start, the other way round nobody would know.
+    if (data.ledger) record(data, names.slice(0, columns.length), handed);
+    parts.settle(made, path);
+    tellProgress(whole.count, whole.count);
+    return { count: whole.count, roll: whole.roll, files: files.length };
   } catch (error) {
-    rmSync(partial, { force: true });
+    await parts.leave();
     throw error;
   }
-  tellProgress(data.ids.length, data.ids.length);
-  return { count: data.ids.length };
+}
+
+function record(data: ExportWorkerData, columns: string[], handed: Handed): void {
+  const db = openHandover(data.dir);
+  try {
+    const { subject, receiver } = data;
+    writeHandover(
+      db,
+      {
+        export: data.export,
+        subject,
+        receiver: receiver.key,
+        day: dayOf(data.day)!,
+        keys: handed.keys,
+        columns,
+        prints: handed.all,
+      },
+      receiver.name,
+    );
+  } finally {
+    db.close();
+  }
 }
 
 /** Writes what the CSV threads make, each every other batch, in order. */
-async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
-  const { dir, subject, fields, own, headings, ids, currency, delimiter, bom, how } = data;
-  const file = await open(path, 'w');
+async function writeCsv(
+  path: string,
+  data: ExportWorkerData,
+  columns: readonly ExportColumn[],
+  handed: Handed,
+): Promise<void> {
+  const { dir, subject, fields, computed, own, headings, custom, language, currency, ids, asOf, options } =
+    data;
+  const file = await open(path, 'wx');
   const feeds = Array.from({ length: CSV_THREADS }, (_, part) =>
-    feed<Uint8Array>('server/exports/csv-worker', {
-      dir,
-      subject,
-      fields,
-      own,
-      headings,
-      ids,
-      currency,
-      delimiter,
-      asOf: dayOf(how.asOf)!,
-      part,
-      parts: CSV_THREADS,
+    feed<CsvBatch>('server/exports/csv-worker', {
+      ...{ dir, subject, fields, computed, own, headings, custom, language, currency, ids, asOf, options },
+      ...{ part, parts: CSV_THREADS },
     } satisfies CsvWorkerData),
   );
   try {
-    await file.appendFile(
-      csvText([exportColumns(subject, fields, currency, headings).map((column) => column.heading)], {
-        delimiter,
-        bom,
-      }),
-    );
+    await file.appendFile(csvText([apart(columns.map(({ heading }) => heading))], options));
     for (let batch = 0; batch * ROWS_A_BATCH < ids.length; batch++) {
       stopIfCancelled();
       tellProgress(batch * ROWS_A_BATCH, ids.length);
-      const made = await feeds[batch % CSV_THREADS]!.next();
-      await file.appendFile(made.value as Uint8Array);
+      const { value } = (await feeds[batch % CSV_THREADS]!.next()) as { value: CsvBatch };
+      handed.add(value.keys, value.prints);
+      await file.appendFile(value.text);
     }
   } finally {
     await Promise.all(feeds.map((one) => one.return(undefined)));
@@ -94,68 +191,165 @@ async function writeCsv(path: string, data: ExportWorkerData): Promise<void> {
   }
 }
 
-/** Rows of the export, read some at a time. */
-function* rowsOf({ dir, subject, ids, fields, own, how }: ExportWorkerData): Generator<Row> {
-  const db = openUniverse(dir, { readonly: true });
+/** What changed since an earlier export, found before the first row is written, so that every count is known. */
+interface FoundSince {
+  earlier: string;
+  /** By place among the ids. */
+  rows: number;
+  of(place: number): Since;
+  gone: string[];
+  steps: { label: string; delta: number; total: number; note: string }[];
+  all: boolean;
+}
+
+function sinceOf(
+  data: ExportWorkerData,
+  { export: id, day, all }: NonNullable<ExportWorkerData['since']>,
+  columns: readonly ExportColumn[],
+): FoundSince {
+  const db = openHandover(data.dir, { readonly: true });
+  const earlier = readHandover(db, id);
+  db.close();
+  if (!earlier) throw new Error('The export that this one repeats is no longer in the ledger.');
+  const comparison = new Comparison(earlier, machineNames(columns));
+  const source = rowsPreparer(data);
+  const found: Since[] = [];
   try {
-    const rows = exportRows(db, subject, dayOf(how.asOf)!, ids, fields, own);
+    for (let at = 0; at < data.ids.length; at += ROWS_A_BATCH) {
+      stopIfCancelled();
+      tellProgress(at / 2, data.ids.length, 'Comparing');
+      const { rows, prints } = source.at(at);
+      rows.forEach(({ key }, i) => found.push(comparison.row(key, prints, i * columns.length)));
+    }
+  } finally {
+    source.close();
+  }
+  const gone = comparison.gone();
+  const same = found.filter((one) => !one.fresh && one.changed.length === 0).length;
+  const stays = all ? found.length : found.length - same;
+  const steps = [
+    ...(all || same === 0 ? [] : [{ label: 'The same', note: `as on ${day}`, delta: -same, total: stays }]),
+    ...(gone.length
+      ? [{ label: 'Gone', note: `since ${day}`, delta: gone.length, total: stays + gone.length }]
+      : []),
+  ];
+  return { earlier: day, rows: stays + gone.length, of: (place) => found[place]!, gone, steps, all };
+}
+
+/** The column that says what became of a row since an earlier export. */
+function changeColumn(day: string): ExportColumn {
+  const heading = `Change since ${day}`;
+  return {
+    id: 'change',
+    plain: heading,
+    heading,
+    kind: 'text',
+    width: 30,
+    value: (row) => (row.cells.change ?? null) as string | null,
+  };
+}
+
+async function writeRows(
+  parts: PartFiles,
+  data: ExportWorkerData,
+  since: FoundSince | null,
+  handed: Handed,
+): Promise<void> {
+  const { ids, subject, split, format } = data;
+  const columns = columnsOf(data);
+  const source = rowsPreparer(data, split?.fields);
+  const places = formatOf(format).subjects
+    ? placeReader(source.db, subject, loadReferenceData().places)
+    : null;
+  const partOf = splitter(data);
+  let nth = 0;
+  const add = async (rows: FileRow[]) => {
+    for (const [key, { label, rows: own }] of grouped(rows, (row) => partOf(row.row, nth++)))
+      await parts.add(key, label, own);
+  };
+  try {
     for (let at = 0; at < ids.length; at += ROWS_A_BATCH) {
       stopIfCancelled();
       tellProgress(at, ids.length);
-      yield* rows(at);
+      const { rows, cells, prints } = source.at(at);
+      const where = places?.(ids.subarray(at, at + ROWS_A_BATCH));
+      handed.add(
+        rows.map(({ key }) => key),
+        prints,
+      );
+      const made = rows.map((row, i): FileRow => ({
+        row,
+        cells: cells[i]!,
+        changed: null,
+        place: where?.[i] ?? null,
+      }));
+      await add(since ? made.flatMap((row, i) => marked(row, since.of(at + i), columns, since.all)) : made);
     }
+    if (since?.gone.length) await add(goneRows(data, since.gone, columns, source.db));
   } finally {
-    db.close();
+    source.close();
   }
 }
 
-async function writeXlsx(path: string, data: ExportWorkerData): Promise<void> {
-  const columns = exportColumns(data.subject, data.fields, data.currency, data.headings);
-  // Loaded where it is needed: it takes as long as writing a small file.
-  const { default: ExcelJS } = await import('exceljs');
-  const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true });
-  let sheets = 0;
-  const newSheet = () => {
-    const sheet = book.addWorksheet(++sheets === 1 ? data.how.many : `${data.how.many} ${sheets}`, {
-      views: [{ state: 'frozen', ySplit: 1 }],
-    });
-    sheet.columns = columns.map((column) => ({
-      header: column.heading,
-      width: Math.max(column.width, column.heading.length + 2),
-      style:
-        column.kind === 'date'
-          ? { numFmt: 'yyyy-mm-dd' }
-          : column.kind === 'number' && !column.heading.endsWith('year') && column.heading !== 'Founded'
-            ? { numFmt: column.digits ? `#,##0.${'0'.repeat(column.digits)}` : '#,##0' }
-            : {},
-    }));
-    sheet.getRow(1).font = { bold: true };
-    sheet.getRow(1).commit();
-    return sheet;
+/** A row with what changed of it; none where nothing did and only changes are wanted. */
+function marked(row: FileRow, since: Since, columns: readonly ExportColumn[], all: boolean): FileRow[] {
+  const changed = since.fresh ? [] : since.changed;
+  if (!all && !since.fresh && changed.length === 0) return [];
+  const words = since.fresh
+    ? 'new'
+    : changed.length
+      ? `changed: ${changed.map((i) => columns[i]!.heading).join(', ')}`
+      : null;
+  row.row.cells.change = words;
+  return [{ ...row, cells: [...row.cells, words], changed }];
+}
+
+/** Rows of records that were handed over and no longer pass: by their names as far as the universe still has them. */
+function goneRows(
+  { subject }: ExportWorkerData,
+  keys: readonly string[],
+  columns: readonly ExportColumn[],
+  db: ReturnType<typeof rowsPreparer>['db'],
+): FileRow[] {
+  const nameOf = db
+    .prepare<[string], string>(`SELECT name FROM ${subjectOf(subject).table} WHERE key = ?`)
+    .pluck();
+  return keys.map((key) => {
+    const name = nameOf.get(key) ?? null;
+    const row: Row = { key, cells: { name, change: 'gone' } };
+    const cells = columns.map(({ id, kind }) => (id === 'name' && kind === 'text' ? name : null));
+    return { row, cells: [...cells, 'gone'], changed: [], place: null };
+  });
+}
+
+/** Which file a row goes into. */
+function splitter({ split, subject, currency, headings, custom, language, computed }: ExportWorkerData) {
+  if (split === null) return () => ({ key: '', label: '' });
+  if ('rows' in split)
+    return (_row: Row, nth: number) => {
+      const part = String(Math.floor(nth / split.rows) + 1);
+      return { key: part, label: part };
+    };
+  const column = exportColumns(subject, split.fields, currency, headings, {
+    custom,
+    language,
+    computed,
+  }).find(({ plain }) => plain === split.by)!;
+  return (row: Row) => {
+    const label = fileName(String(column.value(row) ?? 'unknown') || 'unknown', '');
+    return { key: label, label };
   };
-  let sheet = newSheet();
-  let written = 0;
-  for (const row of rowsOf(data)) {
-    if (written > 0 && written % ROWS_A_SHEET === 0) {
-      sheet.commit();
-      sheet = newSheet();
-    }
-    sheet.addRow(columns.map((column) => cellOf(column, row))).commit();
-    if (++written % 2000 === 0) await new Promise((resolve) => setImmediate(resolve));
-  }
-  sheet.commit();
-  const made = book.addWorksheet('How this list was made');
-  made.columns = [{ width: 28 }, { width: 90 }, { width: 12 }, { width: 40 }];
-  for (const cells of howMadeRows(data.how)) made.addRow(cells).commit();
-  made.commit();
-  await book.commit();
 }
 
-function cellOf(column: ExportColumn, row: Row): string | number | Date | null {
-  const value = column.value(row);
-  const day = column.kind === 'date' && typeof value === 'string' ? DAY.exec(value) : null;
-  if (day) return new Date(Date.UTC(Number(day[1]), Number(day[2]) - 1, Number(day[3])));
-  return typeof value === 'string' ? value.replace(NOT_IN_XML, '').slice(0, LONGEST_CELL) : value;
+function grouped(rows: readonly FileRow[], partOf: (row: FileRow) => { key: string; label: string }) {
+  const groups = new Map<string, { label: string; rows: FileRow[] }>();
+  for (const row of rows) {
+    const { key, label } = partOf(row);
+    const group = groups.get(key);
+    if (group) group.rows.push(row);
+    else groups.set(key, { label, rows: [row] });
+  }
+  return groups;
 }
 
 void runJob(() => writeExport(workerData as ExportWorkerData));

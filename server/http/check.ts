@@ -34,6 +34,11 @@ export function body<T extends object>(type: ClassConstructor<T>, request: Reque
       rule: 'a JSON object, content type application/json',
     });
   if ((request as { mayHoldForbidden?: boolean }).mayHoldForbidden) refuseForbidden(plain);
+  return checked(type, plain);
+}
+
+/** An object as an instance of its class. @throws Problem naming the first field that is wrong */
+export function checked<T extends object>(type: ClassConstructor<T>, plain: object): T {
   const instance = plainToInstance(type, plain);
   const [error] = validateSync(instance, {
     whitelist: true,

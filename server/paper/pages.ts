@@ -3,7 +3,8 @@ import type { ProfileAnswer, RowsAnswer } from '../../contract/responses.ts';
 import type { CodeCell, MoneyCell, PlaceCell, QuantityCell } from '../../core/cells.ts';
 import { titleOf } from '../../core/charts/wording.ts';
 import { SCHEMES } from '../../core/codes/tree.ts';
-import { exportColumns, type ExportColumn } from '../../core/exports/columns.ts';
+import { exportColumns } from '../../core/exports/columns.ts';
+import type { ExportColumn } from '../../core/exports/field-columns.ts';
 import { fieldOf, subjectOf } from '../../core/fields/registry.ts';
 import { INK, Paper } from './paper.ts';
 import {

@@ -1,4 +1,6 @@
 import PDFDocument from 'pdfkit';
+import type { Writable } from 'node:stream';
+import { finished } from 'node:stream/promises';
 import { fontFor, FONTS, layoutOf, riseOf, type Face } from './fonts.ts';
 
 /** The roles of ink on paper. */
@@ -51,15 +53,21 @@ export class Paper {
   readonly left = MARGIN;
   y = MARGIN + HEAD;
 
-  constructor(head: PaperHead) {
+  private readonly into: Writable | null;
+  private pages = 1;
+
+  /** Kept whole until it is done; or written page by page `into` a stream, with `more` as the information that the file holds. */
+  constructor(head: PaperHead, into: Writable | null = null, more: Record<string, string> = {}) {
     this.head = head;
+    this.into = into;
     this.doc = new PDFDocument({
       size: head.size === 'A4' ? 'A4' : 'LETTER',
       layout: head.landscape ? 'landscape' : 'portrait',
       margins: { top: MARGIN, bottom: 0, left: MARGIN, right: MARGIN },
-      bufferPages: true,
-      info: { Title: head.title, Creator: 'Just Tally' },
+      bufferPages: into === null,
+      info: { Title: head.title, Creator: 'Just Tally', ...more },
     });
+    if (into) this.doc.pipe(into);
     for (const [name, path] of Object.entries(FONTS)) this.doc.registerFont(name, path);
     this.width = this.doc.page.width - 2 * MARGIN;
     this.write(head.title, { font: 'slab', size: 20 });
@@ -73,6 +81,7 @@ export class Paper {
   }
 
   newPage(): void {
+    if (this.into) this.furnish(this.pages++, null);
     this.doc.addPage();
     this.y = MARGIN + HEAD;
   }
@@ -147,8 +156,8 @@ export class Paper {
     this.y += height + 3;
   }
 
-  /** A table whose heading is printed again on every page; a cell is one row, cut where it is too long. */
-  table(columns: readonly TableColumn[], rows: Iterable<readonly string[]>, size = 8): void {
+  /** A table whose heading is printed again on every page; a cell is one row, cut where it is too long. One that `goesOn` has its heading already. */
+  table(columns: readonly TableColumn[], rows: Iterable<readonly string[]>, size = 8, goesOn = false): void {
     const whole = columns.reduce((sum, { width }) => sum + width, 0);
     const widths = columns.map(({ width }) => (this.width * width) / whole);
     const line = size + 5;
@@ -177,8 +186,10 @@ export class Paper {
       this.rule(INK.soft);
       this.y += 3;
     };
-    this.need(3 * line);
-    head();
+    if (!goesOn) {
+      this.need(3 * line);
+      head();
+    }
     for (const row of rows) {
       if (this.room < line) {
         this.newPage();
@@ -295,38 +306,54 @@ export class Paper {
     const { start, count } = this.doc.bufferedPageRange();
     for (let page = start; page < start + count; page++) {
       this.doc.switchToPage(page);
-      const { height } = this.doc.page;
-      this.doc
-        .font('slab')
-        .fontSize(10)
-        .fillColor(INK.ink)
-        .text('Just Tally', this.left, MARGIN - 6, { lineBreak: false });
-      const title =
-        this.doc.font(fontFor('sans', this.head.title)).fontSize(8.5).fillColor(INK.soft) &&
-        fitted(this.doc, page === start ? '' : this.head.title, this.width - 90);
-      this.doc.text(title, this.left + this.width - this.doc.widthOfString(title), MARGIN - 5, {
-        lineBreak: false,
-      });
-      this.doc
-        .moveTo(this.left, MARGIN + 12)
-        .lineTo(this.left + this.width, MARGIN + 12)
-        .lineWidth(0.8)
-        .strokeColor(INK.ink)
-        .stroke();
-      const foot = height - FOOT;
-      const number = `page ${page - start + 1} of ${count}`;
-      this.doc
-        .font(fontFor('sans', this.head.foot))
-        .fontSize(7.5)
-        .fillColor(INK.soft)
-        .text(fitted(this.doc, this.head.foot, this.width - 80), this.left, foot, { lineBreak: false });
-      this.doc.text(number, this.left + this.width - this.doc.widthOfString(number), foot, {
-        lineBreak: false,
-      });
+      this.furnish(page - start + 1, count);
     }
     this.doc.end();
     await ended;
     return Buffer.concat(chunks);
+  }
+
+  /** Ends a paper that is written into a stream, once all of it is there. */
+  async ended(): Promise<void> {
+    this.furnish(this.pages, null);
+    this.doc.end();
+    await finished(this.into!);
+  }
+
+  /** Lets go of a paper that is not to be. */
+  abandon(): void {
+    this.into!.destroy();
+  }
+
+  /** The head and foot of the page that is being written. */
+  private furnish(page: number, of: number | null): void {
+    const { height } = this.doc.page;
+    this.doc
+      .font('slab')
+      .fontSize(10)
+      .fillColor(INK.ink)
+      .text('Just Tally', this.left, MARGIN - 6, { lineBreak: false });
+    this.doc.font(fontFor('sans', this.head.title)).fontSize(8.5).fillColor(INK.soft);
+    const title = fitted(this.doc, page === 1 ? '' : this.head.title, this.width - 90);
+    this.doc.text(title, this.left + this.width - this.doc.widthOfString(title), MARGIN - 5, {
+      lineBreak: false,
+    });
+    this.doc
+      .moveTo(this.left, MARGIN + 12)
+      .lineTo(this.left + this.width, MARGIN + 12)
+      .lineWidth(0.8)
+      .strokeColor(INK.ink)
+      .stroke();
+    const foot = height - FOOT;
+    const number = of === null ? `page ${page}` : `page ${page} of ${of}`;
+    this.doc
+      .font(fontFor('sans', this.head.foot))
+      .fontSize(7.5)
+      .fillColor(INK.soft)
+      .text(fitted(this.doc, this.head.foot, this.width - 80), this.left, foot, { lineBreak: false });
+    this.doc.text(number, this.left + this.width - this.doc.widthOfString(number), foot, {
+      lineBreak: false,
+    });
   }
 }
 

@@ -1,6 +1,6 @@
 import type { BreakdownAnswer, ChartAnswer, ConcentrationAnswer } from '../../contract/market.ts';
 import { chartWords, shortFigure, titleOf, wordMeasure, type Figuring } from '../../core/charts/wording.ts';
-import type { ExportColumn } from '../../core/exports/columns.ts';
+import type { ExportColumn } from '../../core/exports/field-columns.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
 import { INK, type Paper, type PaperBar, type PaperHead, type TableColumn } from './paper.ts';
 

@@ -9,12 +9,22 @@ import { joinedTo, joinsOf } from '../tables/company-joins.ts';
 import { doublesMatch, forgetRows, keepApart, noteUniverse } from '../tables/matches/doubles.ts';
 import { candidatesOf, rowsOfMatch } from '../tables/matches/rows.ts';
 import { matchById } from '../tables/matches/views.ts';
+import { followHandovers } from '../tables/handover/ledger.ts';
 import { moveNotes } from '../tables/notes.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { universeMark } from '../match/universe-firms.ts';
 
 /** Companies that the universe has twice: looked for, joined, and taken apart again. */
-export function doublesRoutes({ dir, universe, workspace, matches, lists, engine, jobs }: Services): Router {
+export function doublesRoutes({
+  dir,
+  universe,
+  workspace,
+  handover,
+  matches,
+  lists,
+  engine,
+  jobs,
+}: Services): Router {
   const routes = Router();
   const person = () => readSettings(workspace).person;
   const join = (
@@ -26,6 +36,7 @@ export function doublesRoutes({ dir, universe, workspace, matches, lists, engine
       const { joined } = result as JoinResult;
       after(result as JoinResult);
       moveNotes(workspace, 'companies', joined);
+      followHandovers(handover, joined);
       await lists.change('followKeys', joined);
       await engine.reload();
     });

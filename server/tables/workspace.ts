@@ -39,38 +39,3 @@ export function storedTape(db: Db, id: string): unknown {
   const body = db.prepare<[string], string>('SELECT body FROM tape WHERE id = ?').pluck().get(id);
   return body === undefined ? undefined : JSON.parse(body);
 }
-
-export interface ExportRow {
-  id: string;
-  job_id: string;
-  name: string;
-  format: 'csv' | 'xlsx';
-  tape: string;
-  wording: string;
-  columns: string;
-  picked: number | null;
-  count: number | null;
-  made_at: string;
-}
-
-export function addExport(db: Db, row: ExportRow): void {
-  db.prepare(
-    'INSERT INTO export (id, job_id, name, format, tape, wording, columns, picked, count, made_at) VALUES (@id, @job_id, @name, @format, @tape, @wording, @columns, @picked, @count, @made_at)',
-  ).run(row);
-}
-
-export function setExportCount(db: Db, id: string, count: number): void {
-  db.prepare('UPDATE export SET count = ? WHERE id = ?').run(count, id);
-}
-
-export function exportById(db: Db, id: string): ExportRow | undefined {
-  return db.prepare<[string], ExportRow>('SELECT * FROM export WHERE id = ?').get(id);
-}
-
-export function exportOfJob(db: Db, job: string): ExportRow | undefined {
-  return db.prepare<[string], ExportRow>('SELECT * FROM export WHERE job_id = ?').get(job);
-}
-
-export function allExports(db: Db): ExportRow[] {
-  return db.prepare<[], ExportRow>('SELECT * FROM export ORDER BY made_at DESC, id').all();
-}

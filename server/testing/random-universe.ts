@@ -3,8 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { CompanyRecord } from '../../core/records/record.ts';
 import { noBits, setBit } from '../../core/tally/bits.ts';
+import { handedColumn, type HandedTo } from '../../core/tally/handed.ts';
 import { VERDICTS } from '../../core/tape/nodes.ts';
-import { LISTS, OUT_REASONS, SOURCES, TAGS, TECHNOLOGIES } from '../../core/testing/any-record.ts';
+import { LISTS, OUT_REASONS, RECEIVERS, SOURCES, TAGS, TECHNOLOGIES } from '../../core/testing/any-record.ts';
 import { DEAL_SOURCES, type AnyRelated } from '../../core/testing/any-related.ts';
 import { listsMigrations } from '../db/lists-schema.ts';
 import { openUniverse, type Db } from '../db/open.ts';
@@ -64,7 +65,8 @@ export class RandomUniverse {
         },
         key,
       );
-    this.db.exec(`${listsMigrations[0]}; CREATE TABLE contact (company TEXT)`);
+    this.db.exec(`${listsMigrations[0]}; CREATE TABLE contact (company TEXT);
+      CREATE TABLE handed_over (subject TEXT, receiver TEXT, key TEXT, day INTEGER)`);
     const add = this.db.prepare(
       'INSERT INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)',
     );
@@ -73,6 +75,9 @@ export class RandomUniverse {
       add.run(key, key, group, group);
     }
   }
+
+  /** What receivers were handed. */
+  handed: HandedTo[] = [];
 
   /** Companies in the address book. */
   contacts: string[] = [];
@@ -91,7 +96,20 @@ export class RandomUniverse {
     this.contacts = records.flatMap((_, i) => (i % 4 === 1 ? [`k${i}`] : []));
     this.db.exec('DELETE FROM list; DELETE FROM contact');
     this.fillLists(records.length);
+    this.fillLedger(records.length);
     for (const company of this.contacts) this.db.prepare('INSERT INTO contact VALUES (?)').run(company);
+  }
+
+  /** A quarter of the companies handed over to each receiver, on days in turn. */
+  private fillLedger(companies: number): void {
+    this.db.exec('DELETE FROM handed_over');
+    const hand = this.db.prepare(`INSERT INTO handed_over VALUES ('companies', ?, ?, ?)`);
+    this.handed = RECEIVERS.map((receiver, nth) => {
+      const own = Array.from({ length: companies }, (_, i) => i).filter((i) => (i * 5 + nth) % 4 === 0);
+      const days = own.map((i) => AS_OF - (i % 6) * 25);
+      own.forEach((i, at) => hand.run(receiver, `k${i}`, days[at]));
+      return { receiver, records: Uint32Array.from(own), days: Int32Array.from(days) };
+    });
   }
 
   /** A third of the companies on each list, with verdicts, reasons and tags in turn, some put on by two origins, and some taken off. */
@@ -178,12 +196,14 @@ export class RandomUniverse {
       members: cells.of(LISTS.map((key) => ({ key, subject: 'companies', revision: 0 }))),
       cells,
       known,
+      receivers: RECEIVERS.map((key) => ({ key, label: key })),
+      handed: new Map([['companies', handedColumn(this.handed, size)]]),
     };
   }
 
-  /** The tables of lists with their rows, for other databases to take over. */
+  /** The tables of lists and of the ledger with their rows, for other databases to take over. */
   listTables(): { table: string; columns: string[]; rows: (string | number | null)[][] }[] {
-    return ['list_member', 'list_tag', 'list_taken_member'].map((table) => {
+    return ['list_member', 'list_tag', 'list_taken_member', 'handed_over'].map((table) => {
       const all = this.db.prepare<[], (string | number | null)[]>(`SELECT * FROM ${table}`).raw();
       return { table, columns: all.columns().map(({ name }) => name), rows: all.all() };
     });

@@ -37,7 +37,7 @@ const SpotCheck = lazy(() =>
 const MapView = lazy(() => import('./map/MapView.tsx').then((module) => ({ default: module.MapView })));
 const Opened = lazy(() => import('../profile/Opened.tsx').then((module) => ({ default: module.Opened })));
 const ExportDialog = lazy(() =>
-  import('./ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
+  import('../exports/make/ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
 );
 
 const WriteToDialog = lazy(() =>

@@ -7,7 +7,7 @@ import { useDesk, type DeskAddress, type View } from './store.ts';
 const VIEWS: readonly View[] = ['sheet', 'breakdown', 'map', 'check'];
 
 /** Longest tape that is written into an address; a longer one is stored and named by its id. */
-const LONGEST = 1800;
+export const LONGEST_ADDRESS = 1800;
 
 /** The address of a state of the Desk, such as `/desk?t=…&sort=revenue-&line=l3&company=CZ-123`. */
 export function addressOf(
@@ -112,7 +112,7 @@ export function useDeskAddress(): string | null {
       const turned =
         state.openLine !== from.openLine || state.company !== from.company || state.view !== from.view;
       let text = encodeTape(state.tape);
-      if (text.length > LONGEST)
+      if (text.length > LONGEST_ADDRESS)
         text = `~${(await call<{ id: string }>('POST', '/addresses', { tape: state.tape })).id}`;
       if (useDesk.getState() !== state && useDesk.getState().tape !== state.tape) return;
       const address = addressOf(state, text);

@@ -9,7 +9,6 @@ import { freshDesk, show, type Answers } from '../testing/render.tsx';
 import type { Acted } from './acted.ts';
 import { aList } from '../testing/lists.ts';
 import { AddToListDialog } from './AddToListDialog.tsx';
-import { ExportDialog } from './ExportDialog.tsx';
 import { NO_PICKS, withPicked, type Picks } from './picks.ts';
 import { useDesk } from './store.ts';
 import { SavedTapesDialog } from './tape/SavedTapesDialog.tsx';
@@ -146,119 +145,6 @@ describe('records on a list', () => {
   test('say how many of those picked stay off', () => {
     show(<AddToListDialog acted={acted(two, { gone: 3 })} onClose={onClose} />, answers);
     expect(screen.getByText(/^3 of the companies picked no longer pass/)).toBeTruthy();
-  });
-});
-
-/** What goes out of 63, of the first so many or of those picked; none is on a suppression list unless it is said. */
-const goingOut = ({ tape, keys }: { tape: { first?: number }; keys?: string[] }) => {
-  const of = keys?.length ?? Math.min(63, tape.first ?? 63);
-  return { of, goes: of, off: [] };
-};
-
-describe('an export', () => {
-  const answers: Answers = {
-    'POST /tally': { tally: 63, universe: 100, lines: [] },
-    'POST /rows': {
-      total: 63,
-      rows: [
-        {
-          key: 'a',
-          cells: {
-            name: '=SUM(1)',
-            street: 'Long 1',
-            postcode: '602 00',
-            place: { town: 'Brno', region: null },
-          },
-        },
-      ],
-    },
-    'POST /exports/before': goingOut,
-    'POST /exports': { export: 'e1', job: { id: 'j1' } },
-    'GET /jobs/j1': {
-      job: { id: 'j1', state: 'failed', message: 'The disk is full.', done: 0, total: 1, title: 'Export' },
-    },
-  };
-  test('is of those picked where any is, and of all where all are asked', async () => {
-    const { user, sent } = show(<ExportDialog acted={acted(two)} onClose={onClose} />, answers);
-    await user.click(screen.getByRole('radio', { name: 'all 63' }));
-    expect(await screen.findByRole('button', { name: 'Export 63' })).toBeTruthy();
-    await user.click(screen.getByRole('radio', { name: 'the 2 picked' }));
-    await user.click(screen.getByRole('radio', { name: 'CSV' }));
-    await user.selectOptions(screen.getByRole('combobox', { name: 'Delimiter' }), ';');
-    await user.click(screen.getByRole('checkbox', { name: /byte order mark/ }));
-    await user.clear(screen.getByLabelText('Name of the export'));
-    await user.type(screen.getByLabelText('Name of the export'), ' Two of them ');
-    await user.click(await screen.findByRole('button', { name: 'Export 2' }));
-    expect(sent('POST /exports')).toMatchObject([
-      { name: 'Two of them', format: 'csv', delimiter: ';', bom: false, keys: ['a', 'b'], currency: 'EUR' },
-    ]);
-    // What stopped it is said where it was started.
-    expect(await screen.findByText(/The disk is full/)).toBeTruthy();
-  });
-  test('shows the first rows as the file will have them', async () => {
-    const { user } = show(<ExportDialog acted={acted(NO_PICKS)} onClose={onClose} />, answers);
-    await user.click(screen.getByRole('radio', { name: 'names and addresses' }));
-    const preview = await screen.findByLabelText('The first rows');
-    expect(
-      within(preview)
-        .getAllByRole('columnheader')
-        .map(({ textContent }) => textContent),
-    ).toEqual(['Company', 'Street', 'Postcode', 'Town', 'Region', 'Country']);
-    expect(within(preview).getByText('Brno')).toBeTruthy();
-  });
-  test('of nobody, of no columns or without a name cannot be started', async () => {
-    const { user, unmount } = show(
-      <ExportDialog acted={acted(NO_PICKS, { count: 0, total: 0 })} onClose={onClose} />,
-      { ...answers, 'POST /exports/before': { of: 0, goes: 0, off: [] } },
-    );
-    const start: HTMLButtonElement = await screen.findByRole('button', { name: 'Export 0' });
-    expect([start.disabled, start.title]).toEqual([true, 'Nobody is left to export']);
-    unmount();
-    show(<ExportDialog acted={acted(NO_PICKS)} onClose={onClose} />, answers);
-    await user.clear(screen.getByLabelText('Name of the export'));
-    const nameless: HTMLButtonElement = await screen.findByRole('button', { name: 'Export 63' });
-    expect(nameless.disabled).toBe(true);
-  });
-  test('of one record asks not which', async () => {
-    show(<ExportDialog acted={acted(two, { one: true, count: 1, total: 1 })} onClose={onClose} />, answers);
-    expect(screen.queryByRole('radiogroup', { name: /^Which companies/ })).toBeNull();
-    expect(await screen.findByRole('button', { name: 'Export 2' })).toBeTruthy();
-  });
-  test('of a tape that takes the first so many takes those', async () => {
-    const tape = { ...emptyTape(), first: 20 };
-    const { user, sent } = show(
-      <ExportDialog acted={acted(NO_PICKS, { tape })} onClose={onClose} />,
-      answers,
-    );
-    await user.click(await screen.findByRole('button', { name: 'Export 20' }));
-    expect(sent('POST /exports')).toMatchObject([{ tape: { first: 20 } }]);
-  });
-});
-
-describe('an export of which some are on a suppression list', () => {
-  const answers: Answers = {
-    'POST /tally': { tally: 63, universe: 100, lines: [] },
-    'POST /rows': { total: 63, rows: [] },
-    'POST /exports/before': ({ along }: { along: string[] }) => ({
-      of: 63,
-      goes: along.length ? 63 : 60,
-      off: [{ list: 'customers', name: 'Our customers', count: 3, along: along.length > 0 }],
-    }),
-    'POST /exports': { export: 'e1', job: { id: 'j1' } },
-    'GET /jobs/j1': { job: { id: 'j1', state: 'running', done: 0, total: 1, title: 'Export' } },
-  };
-  test('leaves them out, and takes them along only with a reason', async () => {
-    const { user, sent } = show(<ExportDialog acted={acted(NO_PICKS)} onClose={onClose} />, answers);
-    expect(await screen.findByRole('button', { name: 'Export 60' })).toBeTruthy();
-    expect(screen.getByText('Our customers')).toBeTruthy();
-    await user.click(screen.getByRole('button', { name: 'take along' }));
-    const start: HTMLButtonElement = await screen.findByRole('button', { name: 'Export 63' });
-    expect([start.disabled, start.title]).toEqual([true, 'Say why those of a suppression list go out']);
-    await user.type(screen.getByLabelText('Why those on Our customers go out'), ' a service letter ');
-    await user.click(screen.getByRole('button', { name: 'Export 63' }));
-    expect(sent('POST /exports')).toMatchObject([
-      { along: [{ list: 'customers', reason: 'a service letter' }] },
-    ]);
   });
 });
 

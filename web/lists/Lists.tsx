@@ -26,7 +26,7 @@ import { tapeOfList, useLists } from './use-lists.ts';
 import { VerdictLegend } from './VerdictStrip.tsx';
 
 const ExportDialog = lazy(() =>
-  import('../desk/ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
+  import('../exports/make/ExportDialog.tsx').then((module) => ({ default: module.ExportDialog })),
 );
 
 const WriteToDialog = lazy(() =>

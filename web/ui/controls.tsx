@@ -109,6 +109,7 @@ export function Dialog({
   onClose,
   children,
   width = 560,
+  fills = false,
 }: {
   title: string;
   description?: string;
@@ -116,6 +117,8 @@ export function Dialog({
   onClose(): void;
   children: ReactNode;
   width?: number;
+  /** Whether its content lays itself out to the edges, and scrolls itself. */
+  fills?: boolean;
 }) {
   return (
     <Radix.Root open={open} onOpenChange={(now) => !now && onClose()}>
@@ -135,7 +138,7 @@ export function Dialog({
               <X size={16} />
             </Radix.Close>
           </header>
-          <div className="min-h-0 overflow-auto px-5 py-4">{children}</div>
+          <div className={fills ? 'flex min-h-0 flex-1' : 'min-h-0 overflow-auto px-5 py-4'}>{children}</div>
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>

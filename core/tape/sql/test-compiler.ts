@@ -244,6 +244,7 @@ export abstract class TestCompiler {
 
   private category(field: Field, { any, all, seen }: CategoryTest, row: string): Sql {
     if (field.store.at === 'column') return filled(`${row}.${field.store.column} IN (@)`, listed(any!));
+    if (field.store.at === 'handed') return this.handed(field.subject, { any, all, seen }, row);
     const { table, value, known, seen: day } = field.store as Extract<Store, { at: 'many' }>;
     const owner = subjectOf(field.subject).table;
     const groups = groupsOf(this.lookup, field);
@@ -262,6 +263,19 @@ export abstract class TestCompiler {
     );
     const every = filled('(@)', joined(held, ' AND '));
     return known ? filled(`CASE WHEN ${row}.${known} IS NOT NULL THEN @ END`, every) : every;
+  }
+
+  private handed(subject: string, { any, all, seen }: CategoryTest, row: string): Sql {
+    const since = seen === undefined ? null : spanStart(this.lookup.asOf, parseSpan(seen)!);
+    const held = (all ? all.map((key) => [key]) : [any!]).map((keys) =>
+      filled(
+        `${row}.key IN (SELECT h.key FROM handed_over h WHERE h.subject = @ AND h.receiver IN (@)@)`,
+        sql('?', subject),
+        listed(keys),
+        since === null ? sql('') : sql(' AND h.day >= ?', since),
+      ),
+    );
+    return filled('(@)', joined(held, ' AND '));
   }
 
   private date(field: Field, test: DateTest, row: string): Sql {

@@ -84,7 +84,7 @@ function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
     }
     case 'category': {
       const test = line.test as CategoryTest;
-      return `${opener} ${(test.all ?? test.any!).map(quoted).join(test.all ? ' and ' : ' or ')}${test.all?.length === 1 ? ' all' : ''}${test.seen ? ` seen past ${test.seen}` : ''}`;
+      return `${opener} ${(test.all ?? test.any!).map(quoted).join(test.all ? ' and ' : ' or ')}${test.all?.length === 1 ? ' all' : ''}${test.seen ? `${field.store.at === 'handed' ? '' : ' seen'} past ${test.seen}` : ''}`;
     }
     case 'flag':
       return `${opener} ${(line.test as FlagTest).is ? 'yes' : 'no'}`;

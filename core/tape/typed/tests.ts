@@ -27,6 +27,10 @@ import { readRange } from './figures.ts';
 import { problem, splitOutside } from './pieces.ts';
 import { readPlace } from './place.ts';
 
+/** The end of a typed category that says within which span its values were first seen, or handed over. */
+const SEEN_PAST = /\s+(?:first )?seen (?:in the )?past (\d+ \w+)$/i;
+const HANDED_PAST = /,?\s+(?:in the )?past (\d+ \w+)$/i;
+
 /** Which scheme a typed line means by its opener. */
 export const OPENER_SCHEMES: Record<string, Scheme> = {
   nace: 'nace-2.1',
@@ -139,7 +143,7 @@ function readMoney(field: Field, text: string, usual: string): MoneyTest {
 }
 
 function readCategory(field: Field, text: string, lookup: Lookup): CategoryTest {
-  const seen = /\s+(?:first )?seen (?:in the )?past (\d+ \w+)$/i.exec(text);
+  const seen = (field.store.at === 'handed' ? HANDED_PAST : SEEN_PAST).exec(text);
   const unseen = seen ? text.slice(0, seen.index) : text;
   const single = /\sall$/i.test(unseen);
   const body = (single ? unseen.slice(0, -4) : unseen).trim();

@@ -68,6 +68,7 @@ const MADE_ELSEWHERE: ReadonlySet<Store['at']> = new Set<Store['at']>([
   'lists',
   'key',
   'contacts',
+  'handed',
   'parties',
 ]);
 

@@ -161,6 +161,7 @@ export class RowSource {
       case 'lists':
       case 'key':
       case 'contacts':
+      case 'handed':
       case 'peers':
         return { columns: [], cell: () => null };
     }

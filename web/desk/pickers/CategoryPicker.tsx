@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { CategoryCounts, ValueCount } from '../../../contract/responses.ts';
+import { hasDays, isMany } from '../../../core/fields/field.ts';
 import type { CategoryTest } from '../../../core/tape/nodes.ts';
 import { fold } from '../../../core/text/fold.ts';
 import { useFormat } from '../../app/format.ts';
@@ -20,9 +21,9 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
     at,
     ...(test?.seen ? { seen: test.seen } : {}),
   });
-  const many = field.store.at === 'many';
+  const many = isMany(field);
   const keys = test?.all ?? test?.any ?? [];
-  const dated = field.store.at === 'many' && field.store.seen !== undefined;
+  const dated = hasDays(field);
   const build = (next: readonly string[], how: 'any' | 'all', seen = test?.seen) =>
     onTest(next.length ? { [how]: next, ...(seen ? { seen } : {}) } : null);
   // Companies of which the field is known and that have not this value.
@@ -76,7 +77,7 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
       </div>
       {dated && (
         <label className="flex items-center gap-2 pb-2 text-[13px]">
-          first seen
+          {field.store.at === 'handed' ? 'last handed over' : 'first seen'}
           <select
             className="field py-1"
             value={test?.seen ?? ''}

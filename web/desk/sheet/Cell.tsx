@@ -7,7 +7,7 @@ import type {
   Row,
 } from '../../../core/cells.ts';
 import { SCHEMES } from '../../../core/codes/tree.ts';
-import { labelOf } from '../../../core/exports/columns.ts';
+import { labelOf } from '../../../core/exports/field-columns.ts';
 import type { HasLine } from '../../../core/tape/nodes.ts';
 import { MEMBER_COLUMN, SCORE_COLUMN } from '../../../core/tape/own-columns.ts';
 import { relatedTape } from '../../../core/tape/turn.ts';

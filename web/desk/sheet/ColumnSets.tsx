@@ -69,6 +69,12 @@ export function ColumnSets({
     }
   };
   const here = (set: { columns: readonly string[] }) => set.columns.join() === columns.join();
+  const keep = () => {
+    if (name.trim() === '') return;
+    const kept = columns.filter((id) => !isOwnColumn(id));
+    const made = { subject, name: name.trim(), columns: kept, usual: false };
+    void write(`keeping ${made.name}`, null, null, made).then(() => setName(''));
+  };
   return (
     <div className="px-3 pb-2">
       <p className="pb-1 text-[12px] text-soft">Column sets</p>
@@ -122,15 +128,7 @@ export function ColumnSets({
           </li>
         ))}
       </ul>
-      <form
-        className="mt-1 flex gap-1"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const kept = columns.filter((id) => !isOwnColumn(id));
-          const made = { subject, name: name.trim(), columns: kept, usual: false };
-          void write(`keeping ${made.name}`, null, null, made).then(() => setName(''));
-        }}
-      >
+      <div className="mt-1 flex gap-1">
         <input
           className="field min-w-0 flex-1 py-0.5 text-[13px]"
           value={name}
@@ -138,11 +136,17 @@ export function ColumnSets({
           placeholder="Keep these as …"
           aria-label="Name of a column set"
           onChange={(event) => setName(event.target.value)}
+          onKeyDown={(event) => {
+            // It may stand within a form, such as that of an export.
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            keep();
+          }}
         />
-        <Button type="submit" className="py-0.5! text-[13px]" disabled={name.trim() === ''}>
+        <Button className="py-0.5! text-[13px]" disabled={name.trim() === ''} onClick={keep}>
           Keep
         </Button>
-      </form>
+      </div>
     </div>
   );
 }

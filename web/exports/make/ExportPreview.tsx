@@ -1,25 +1,27 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { RowsAnswer } from '../../contract/responses.ts';
-import { exportColumns } from '../../core/exports/columns.ts';
-import type { SortKey, Tape } from '../../core/tape/nodes.ts';
-import { isOwnColumn } from '../../core/tape/own-columns.ts';
-import { call } from '../api.ts';
-import { Trouble } from '../ui/controls.tsx';
-import { useTally } from './queries.ts';
-import { columnOf } from './sheet/columns.ts';
+import type { RowsAnswer } from '../../../contract/responses.ts';
+import { exportColumns } from '../../../core/exports/columns.ts';
+import type { SortKey, Tape } from '../../../core/tape/nodes.ts';
+import { isOwnColumn } from '../../../core/tape/own-columns.ts';
+import { readFor } from '../../../core/exports/computed.ts';
+import { call } from '../../api.ts';
+import { Trouble } from '../../ui/controls.tsx';
+import { useTally } from '../../desk/queries.ts';
+import { columnOf } from '../../desk/sheet/columns.ts';
+import type { ChosenFile } from './wish.ts';
 
 const ROWS = 3;
 
 /** The first rows of an export as they will stand in the file. */
 export function ExportPreview({
   wish,
-  columns,
-  currency,
+  file,
 }: {
   wish: { tape: Tape; sort: readonly SortKey[]; keys?: string[]; ranges?: unknown; except?: string[] };
-  columns: readonly string[];
-  currency: string;
+  file: ChosenFile;
 }) {
+  const { columns: chosen, currency, language, headings: custom = {}, computed = [] } = file;
+  const columns = readFor(chosen, computed);
   const { data: tally } = useTally();
   const { data, error } = useQuery({
     queryKey: ['rows', 'preview', wish, columns],
@@ -34,7 +36,7 @@ export function ExportPreview({
   const headings = Object.fromEntries(
     columns.filter(isOwnColumn).map((id) => [id, columnOf(wish.tape, id, tally)?.heading ?? id]),
   );
-  const made = exportColumns(wish.tape.subject, columns, currency, headings);
+  const made = exportColumns(wish.tape.subject, chosen, currency, headings, { custom, language, computed });
   const rows = data.rows.filter((row) => columns.every((id) => id in row.cells));
   return (
     <div
@@ -45,8 +47,8 @@ export function ExportPreview({
       <table className="text-[12px]">
         <thead>
           <tr className="border-b border-rule text-left">
-            {made.map(({ heading }) => (
-              <th key={heading} className="px-2 py-1 font-semibold whitespace-nowrap">
+            {made.map(({ heading }, i) => (
+              <th key={i} className="px-2 py-1 font-semibold whitespace-nowrap">
                 {heading}
               </th>
             ))}
@@ -55,11 +57,11 @@ export function ExportPreview({
         <tbody>
           {rows.map((row) => (
             <tr key={row.key} className="border-b border-rule last:border-0">
-              {made.map((column) => {
+              {made.map((column, i) => {
                 const value = column.value(row);
                 return (
                   <td
-                    key={column.heading}
+                    key={i}
                     className={
                       column.kind === 'text'
                         ? 'max-w-48 truncate px-2 py-1'

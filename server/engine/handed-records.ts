@@ -1,0 +1,75 @@
+import { SUBJECTS } from '../../core/fields/registry.ts';
+import type { ManyColumn } from '../../core/tally/columns.ts';
+import { handedColumn, type HandedTo } from '../../core/tally/handed.ts';
+import type { Db } from '../db/open.ts';
+import { allReceivers } from '../tables/handover/ledger.ts';
+import type { Records } from './records.ts';
+
+const ROWS_A_READ = 20_000;
+const NEVER = -1;
+
+/** Whom the records of the universe were handed over to, of each receiver read again only when that changed. */
+export class HandedRecords {
+  private readonly db: Db;
+  private readonly records: ReadonlyMap<string, Records>;
+  private held = new Map<string, { revision: number; to: HandedTo }>();
+  private made: { revision: number; columns: ReadonlyMap<string, ManyColumn> } | null = null;
+
+  constructor(db: Db, records: ReadonlyMap<string, Records>) {
+    this.db = db;
+    this.records = records;
+  }
+
+  /** A column for each subject, the same as before where the ledger has not changed since. */
+  columns(revision: number): ReadonlyMap<string, ManyColumn> {
+    if (this.made?.revision === revision) return this.made.columns;
+    const receivers = allReceivers(this.db);
+    const now = new Map<string, { revision: number; to: HandedTo }>();
+    const columns = new Map<string, ManyColumn>();
+    for (const subject of SUBJECTS.keys()) {
+      const records = this.records.get(subject);
+      if (!records) continue;
+      const handed = receivers.map(({ key, revision: own }) => {
+        const name = `${subject} ${key}`;
+        const before = this.held.get(name);
+        const held = before?.revision === own ? before : { revision: own, to: this.read(records, key) };
+        now.set(name, held);
+        return held.to;
+      });
+      columns.set(subject, handedColumn(handed, records.ids.length));
+    }
+    this.held = now;
+    this.made = { revision, columns };
+    return columns;
+  }
+
+  private read(records: Records, receiver: string): HandedTo {
+    const last = new Int32Array(records.ids.length).fill(NEVER);
+    let size = 0;
+    const rows = this.db
+      .prepare<[string, string], [string, number]>(
+        'SELECT key, day FROM handed_over WHERE subject = ? AND receiver = ?',
+      )
+      .raw();
+    let some: [string, number][] = [];
+    const flush = () => {
+      const found = records.byKeys(some.map(([key]) => key));
+      for (let i = 0; i < some.length; i++) {
+        const r = found[i]!;
+        if (r < 0) continue;
+        if (last[r] === NEVER) size++;
+        last[r] = Math.max(last[r]!, some[i]![1]);
+      }
+      some = [];
+    };
+    for (const row of rows.iterate(records.subject, receiver)) if (some.push(row) === ROWS_A_READ) flush();
+    flush();
+    const to: HandedTo = { receiver, records: new Uint32Array(size), days: new Int32Array(size) };
+    for (let r = 0, at = 0; at < size; r++)
+      if (last[r] !== NEVER) {
+        to.records[at] = r;
+        to.days[at++] = last[r]!;
+      }
+    return to;
+  }
+}
