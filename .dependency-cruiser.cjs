@@ -39,6 +39,12 @@ module.exports = {
       to: { path: '^(web|demo|bench|faults|e2e)/' },
     },
     {
+      name: 'cli-knows-the-api',
+      severity: 'error',
+      from: { path: '^cli/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^(server|web|demo|bench|faults|e2e)/' },
+    },
+    {
       name: 'bench-knows-core-and-server',
       severity: 'error',
       from: { path: '^(bench|faults)/' },

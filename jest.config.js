@@ -2,7 +2,7 @@ export default {
   testEnvironment: 'node',
   transform: { '^.+\\.tsx?$': ['@swc/jest'] },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  testMatch: ['<rootDir>/{core,contract,server,web,demo,bench}/**/*.test.{ts,tsx}'],
+  testMatch: ['<rootDir>/{core,contract,server,web,cli,demo,bench}/**/*.test.{ts,tsx}'],
   testTimeout: 120000,
   setupFiles: ['./scripts/test-seed.mjs', './scripts/test-dom.mjs'],
   globalSetup: './scripts/test-threads.mjs',

@@ -24,6 +24,7 @@ const ENTRIES = [
   'server/exports/csv-worker.ts',
   'server/exports/tape-worker.ts',
   'server/paper/worker.ts',
+  'cli/main.ts',
   'demo/make.ts',
   'demo/worker.ts',
   'demo/rows-worker.ts',

@@ -78,6 +78,16 @@ export function ensurePdfText() {
   if (!has('pdftotext')) aptInstall(['poppler-utils'], 'The tests read papers back with pdftotext.');
 }
 
+/** Programs that exported files are opened with. */
+export function ensureReaders() {
+  const missing = [
+    ...(has('soffice') ? [] : ['libreoffice-calc']),
+    ...(spawnSync('/usr/bin/python3', ['-c', 'import openpyxl']).status === 0 ? [] : ['python3-openpyxl']),
+    ...(has('sqlite3') ? [] : ['sqlite3']),
+  ];
+  if (missing.length) aptInstall(missing, 'The tests open exported files with other programs.');
+}
+
 export function ensureSqliteShell() {
   if (!has('sqlite3')) aptInstall(['sqlite3'], 'The bench compares loading with the sqlite3 shell.');
 }
@@ -93,6 +103,7 @@ export function ensureBuild() {
         'contract',
         'server',
         'web',
+        'cli',
         'demo',
         'bench',
         'package-lock.json',

@@ -1,10 +1,11 @@
 import { spawn } from 'node:child_process';
-import { ensureBuild, ensureChromium, ensurePackages, ensurePdfText } from './setup.mjs';
+import { ensureBuild, ensureChromium, ensurePackages, ensurePdfText, ensureReaders } from './setup.mjs';
 
 /** `npm test`: installs what is missing, then unit, API and interface tests and a short hostile day; the last line is the total. */
 ensurePackages();
 ensureChromium();
 ensurePdfText();
+ensureReaders();
 ensureBuild();
 
 /** Runs a test command, shows what it prints, and reads its closing counts with `patterns`. */

@@ -40,6 +40,11 @@ export class TestServer {
     return this.services.outreach.mailHost;
   }
 
+  /** Where it listens. */
+  get address(): string {
+    return this.base;
+  }
+
   get api() {
     return supertest(this.base);
   }

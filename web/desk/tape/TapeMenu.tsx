@@ -40,19 +40,7 @@ export function TapeMenu({
   };
   const open = async (chosen: File) => {
     try {
-      if (chosen.size > LARGEST)
-        throw new Error(
-          `${chosen.name} has ${Math.round(chosen.size / 1e6)} MB; a tape file has at most 1.5 MB.`,
-        );
-      const text = await chosen.text();
-      let found: Tape;
-      try {
-        found = JSON.parse(text) as Tape;
-      } catch (error) {
-        throw new Error(`${chosen.name} is no tape file: it is not JSON (${(error as Error).message}).`, {
-          cause: error,
-        });
-      }
+      const found = chosen.name.endsWith('.json') ? await tapeIn(chosen) : await tapeOfExport(chosen);
       await call('POST', '/tally', { tape: found });
       const { sort: order, ...rest } = found;
       change(rest, undefined, { sort: order ?? [] });
@@ -95,7 +83,7 @@ export function TapeMenu({
             )}
             {onVisit && <Item onSelect={onVisit}>Visit them …</Item>}
             <Item onSelect={() => setShown('saved')}>Saved tapes and parts …</Item>
-            <Item onSelect={() => file.current?.click()}>Open a tape file …</Item>
+            <Item onSelect={() => file.current?.click()}>Open a tape file or an export …</Item>
             <Item onSelect={save}>Save as a tape file</Item>
             <Item onSelect={() => void copyAddress()}>Copy the address</Item>
             <Item onSelect={() => void copyTyped()}>Copy as typed lines</Item>
@@ -114,7 +102,6 @@ export function TapeMenu({
       <input
         ref={file}
         type="file"
-        accept=".json,application/json"
         aria-label="Tape file"
         className="hidden"
         onChange={(event) => {
@@ -128,6 +115,27 @@ export function TapeMenu({
       {shown === 'saved' && <SavedTapesDialog onClose={close} />}
     </>
   );
+}
+
+/** The tape of a tape file. */
+async function tapeIn(file: File): Promise<Tape> {
+  if (file.size > LARGEST)
+    throw new Error(`${file.name} has ${Math.round(file.size / 1e6)} MB; a tape file has at most 1.5 MB.`);
+  const text = await file.text();
+  try {
+    return JSON.parse(text) as Tape;
+  } catch (error) {
+    throw new Error(`${file.name} is no tape file: it is not JSON (${(error as Error).message}).`, {
+      cause: error,
+    });
+  }
+}
+
+/** The tape that an exported file of any format carries. */
+async function tapeOfExport(file: File): Promise<Tape> {
+  const form = new FormData();
+  form.append('file', file);
+  return (await call<{ tape: Tape }>('POST', '/tape-files', form)).tape;
 }
 
 function Item({ onSelect, children }: { onSelect(): void; children: ReactNode }) {

@@ -264,6 +264,11 @@ describe('the menu of the tape', () => {
     expect(await screen.findByText(/large\.json has 3 MB; a tape file has at most 1\.5 MB/)).toBeTruthy();
     expect(lines()).toEqual(LINES);
   });
+  test('opens the tape that an exported file carries', async () => {
+    const { user } = panel(LINES, { 'POST /tape-files': { tape: opened } });
+    await user.upload(screen.getByLabelText('Tape file'), file('buyers.xlsx', 'PK'));
+    await waitFor(() => expect(useDesk.getState().tape.name).toBe('Buyers'));
+  });
   test('copies the lines as they would be typed', async () => {
     const { user } = panel(LINES);
     await screen.findByText('388 more without it · holds back most');

@@ -2,6 +2,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { WordedTally } from '../../../contract/responses.ts';
 import { COMPUTED, isFigure, type Computed, type ComputedWay } from '../../../core/exports/computed.ts';
+import { HEADING_LANGUAGES, type HeadingLanguage } from '../../../core/exports/headings/languages.ts';
 import type { Tape } from '../../../core/tape/nodes.ts';
 import { ColumnChoice } from '../../desk/sheet/ColumnChoice.tsx';
 import { allColumns, columnOf } from '../../desk/sheet/columns.ts';
@@ -31,18 +32,35 @@ export function ColumnsChoice({
     computed.find((one) => one.id === id)?.heading ?? columnOf(tape, id, tally)?.heading ?? id;
   return (
     <div className="space-y-2">
-      <Segments
-        label="Which columns"
-        value={asSheet ? 'shown' : 'own'}
-        onChange={(choice) => {
-          setOpen(choice === 'own');
-          if (choice === 'shown') onFile({ ...file, columns: [...shown], computed: [], headings: {} });
-        }}
-        options={[
-          { key: 'shown', label: `those of the sheet (${shown.length})` },
-          { key: 'own', label: 'chosen here' },
-        ]}
-      />
+      <div className="flex flex-wrap items-center gap-3">
+        <Segments
+          label="Which columns"
+          value={asSheet ? 'shown' : 'own'}
+          onChange={(choice) => {
+            setOpen(choice === 'own');
+            if (choice === 'shown') onFile({ ...file, columns: [...shown], computed: [], headings: {} });
+          }}
+          options={[
+            { key: 'shown', label: `those of the sheet (${shown.length})` },
+            { key: 'own', label: 'chosen here' },
+          ]}
+        />
+        <label className="flex items-center gap-2 text-[13px]">
+          headings in
+          <select
+            aria-label="Language of headings"
+            className="field py-1"
+            value={file.language}
+            onChange={(event) => onFile({ ...file, language: event.target.value as HeadingLanguage })}
+          >
+            {Object.entries(HEADING_LANGUAGES).map(([key, label]) => (
+              <option key={key} value={key}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
       {open ? (
         <>
           <div className="rounded-md border border-edge">

@@ -235,11 +235,7 @@ export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void
                 type="submit"
                 autoFocus
                 disabled={
-                  stopped !== undefined ||
-                  count === null ||
-                  file.columns.length === 0 ||
-                  name.trim() === '' ||
-                  start.isPending
+                  stopped !== undefined || file.columns.length === 0 || name.trim() === '' || start.isPending
                 }
                 title={stopped}
               >

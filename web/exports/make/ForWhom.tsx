@@ -46,7 +46,7 @@ export function ForWhom({ file, onFile }: { file: ChosenFile; onFile(file: Chose
         </p>
       )}
       <div className="flex flex-wrap items-center gap-1.5 text-[13px]">
-        leave out what
+        leave out
         <select
           className="field py-1"
           aria-label="Whose earlier records stay off"
@@ -56,15 +56,14 @@ export function ForWhom({ file, onFile }: { file: ChosenFile; onFile(file: Chose
             onFile({ ...file, handed: who === 'nobody' ? null : { who, days: handed?.days ?? null } });
           }}
         >
-          <option value="nobody">nobody: all go</option>
+          <option value="nobody">nobody</option>
           <option value="receiver" disabled={!named}>
-            {named ? file.receiver.trim() : 'the receiver'}
+            what {named ? file.receiver.trim() : 'the receiver'} has had
           </option>
-          <option value="anybody">anybody</option>
+          <option value="anybody">what anybody has had</option>
         </select>
         {handed && (
           <>
-            has had
             <select
               className="field py-1"
               aria-label="Within which span"

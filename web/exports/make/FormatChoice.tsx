@@ -1,5 +1,4 @@
 import { ADDRESS_LINES } from '../../../core/exports/postal-parts.ts';
-import { HEADING_LANGUAGES, type HeadingLanguage } from '../../../core/exports/headings/languages.ts';
 import { Segments } from '../../ui/controls.tsx';
 import { Chips } from './Chips.tsx';
 import { formatOf, formatsFor, withFormat, type ChosenFile } from './wish.ts';
@@ -52,23 +51,6 @@ export function FormatChoice({
             onChange={(event) => change({ beside: event.target.checked })}
           />
           “How this list was made” and the tape beside it, in a ZIP
-        </label>
-      )}
-      {format.columns && (
-        <label className="flex items-center gap-2 text-[13px]">
-          headings in
-          <select
-            aria-label="Language of headings"
-            className="field py-1"
-            value={file.language}
-            onChange={(event) => change({ language: event.target.value as HeadingLanguage })}
-          >
-            {Object.entries(HEADING_LANGUAGES).map(([key, label]) => (
-              <option key={key} value={key}>
-                {label}
-              </option>
-            ))}
-          </select>
         </label>
       )}
     </div>
