@@ -3,6 +3,7 @@ import { parseArgs } from 'node:util';
 import { measureBrowser } from './browser.ts';
 import { compare, compareHas } from './compare.ts';
 import { megabytes } from './figures.ts';
+import { measureExports } from './exports.ts';
 import { measureFiles } from './files.ts';
 import { measureLists } from './lists.ts';
 import { measureMarket } from './market.ts';
@@ -18,6 +19,7 @@ const PARTS = {
   market: () => measureMarket(dir),
   browser: () => measureBrowser(dir),
   files: () => measureFiles(dir),
+  exports: () => measureExports(dir),
   lists: () => measureLists(dir),
   matching: () => measureMatching(dir),
 };

@@ -1,6 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
 import Database from 'better-sqlite3';
-import { readFile } from 'node:fs/promises';
 import { axeFindsNothing } from './axe.ts';
 import { Hand, tallyOf } from './hand.ts';
 
@@ -207,17 +206,18 @@ test('an export is listed with its tape and had again', async ({ page }, { retry
   const row = page.getByRole('row', { name });
   await expect(row).toContainText('Place in Czechia');
   await expect(row).toContainText(String(left));
-  const [again] = await Promise.all([
-    page.waitForEvent('download'),
-    row.getByRole('link', { name: /XLSX/ }).click(),
-  ]);
-  expect((await readFile(await again.path())).subarray(0, 2).toString()).toBe('PK');
-  await row.getByRole('link', { name: 'Open the tape' }).click();
+  const again = await hand.download(() => row.getByRole('link', { name: /XLSX/ }).click());
+  expect(again.subarray(0, 2).toString()).toBe('PK');
+  await row.getByRole('button', { name }).click();
+  const roll = page.getByRole('complementary', { name });
+  await roll.getByRole('link', { name: 'Open the tape' }).click();
   await expect(page.locator('[data-line]')).toHaveCount(2);
   await page.goto('/exports');
-  await page.getByRole('button', { name: `Remove ${name}` }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click();
-  await expect(page.getByRole('button', { name: `Remove ${name}` })).toHaveCount(0);
+  await row.getByRole('button', { name }).click();
+  await roll.getByRole('button', { name: 'Remove' }).click();
+  await expect(row).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(row).toHaveCount(1);
 });
 
 test('zero results say what to do; a narrow window folds the tape to its tally', async ({ page }) => {

@@ -3,6 +3,7 @@ import type { Worksheet } from 'exceljs';
 import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
+import yauzl from 'yauzl';
 import type { WordedTally } from '../contract/responses.ts';
 
 /** How a user works: with the mouse where there is something to point at, or by keys alone. */
@@ -94,11 +95,24 @@ export class Hand {
     return left - ((await off.count()) ? Number((await off.textContent())!.replace(/\D/g, '')) : 0);
   }
 
-  /** What a download that `act` starts contains. */
-  async download(act: () => Promise<void>): Promise<Buffer> {
-    const [download] = await Promise.all([this.page.waitForEvent('download'), act()]);
-    return readFile(await download.path());
+  /** What a download that `act` starts contains: the list itself, where how it was made is beside it in a ZIP. */
+  async download(act: () => Promise<void>, timeout = 60_000): Promise<Buffer> {
+    const [download] = await Promise.all([this.page.waitForEvent('download', { timeout }), act()]);
+    const bytes = await readFile(await download.path());
+    return download.suggestedFilename().endsWith('.zip') ? unpacked(bytes, /\.(csv|jsonl|vcf)$/) : bytes;
   }
+}
+
+/** The first file in a ZIP whose name is such. */
+async function unpacked(bytes: Buffer, name: RegExp): Promise<Buffer> {
+  const zip = await yauzl.fromBufferPromise(bytes, {});
+  for await (const entry of zip.eachEntry()) {
+    if (!name.test(entry.fileName)) continue;
+    const chunks: Buffer[] = [];
+    for await (const chunk of await zip.openReadStreamPromise(entry)) chunks.push(chunk as Buffer);
+    return Buffer.concat(chunks);
+  }
+  throw new Error('There is no list in the ZIP.');
 }
 
 /** Moves of the focus after which something counts as out of its reach. */

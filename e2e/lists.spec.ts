@@ -1,5 +1,4 @@
 import { expect, test, type Page } from '@playwright/test';
-import { readFile } from 'node:fs/promises';
 import type { ListsAnswer, ListView } from '../contract/lists.ts';
 import { axeFindsNothing } from './axe.ts';
 import { ask, Hand, WAYS } from './hand.ts';
@@ -113,12 +112,11 @@ test('a list is gone through by keys, a verdict taken back, narrowed to those in
   await page.keyboard.press('Escape');
   await page.keyboard.press('x');
   await page.getByRole('radio', { name: 'CSV' }).click();
-  await expect(page.getByRole('list', { name: 'What goes out' })).toContainText('Our customers');
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
+  await expect(page.getByRole('complementary', { name: 'What goes out' })).toContainText('Our customers');
+  const file = await hand.download(() =>
     page.getByRole('button', { name: new RegExp(`^Export ${left - off}$`) }).click(),
-  ]);
-  const rows = (await readFile(await download.path(), 'utf8')).trim().split('\r\n');
+  );
+  const rows = file.toString('utf8').trim().split('\r\n');
   expect(rows).toHaveLength(1 + left - off);
 });
 

@@ -17,16 +17,17 @@ test('J1 again, by keys alone', async ({ page }) => {
   await hand.key('Escape');
   await hand.key('x');
   await expect(page.getByRole('button', { name: /^Export [\d,]+$/ })).toBeFocused();
-  for (const name of ['names and addresses', 'CSV']) {
-    await page.getByRole('radio', { name }).focus();
-    await hand.key('Space');
-  }
+  await page.getByRole('radio', { name: 'Names and addresses' }).focus();
+  await hand.key('Space');
   const start = page.getByRole('button', { name: /^Export [\d,]+$/ });
   await start.focus();
   await expect(start).toBeFocused();
   const file = await hand.download(() => hand.key('Enter'));
   expect(hand.acts).toBeLessThanOrEqual(11);
-  expect(parse(file, { bom: true })).toHaveLength(left + 1);
+  const [head, ...rows] = parse(file, { bom: true });
+  expect(head!.slice(-2)).toEqual(['Address line 6', 'Address line 7']);
+  expect(rows.length).toBeGreaterThan(left / 2);
+  expect(rows.length).toBeLessThanOrEqual(left);
 });
 
 test('columns are added, taken out, moved, widened and sorted, and kept for the next time', async ({

@@ -1,6 +1,7 @@
 import Database from 'better-sqlite3';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { formatOf } from '../core/exports/formats.ts';
 import type { ListView } from '../contract/lists.ts';
 import type { DoublesAnswer } from '../contract/matches.ts';
 import type { HealthAnswer, Job, JobAnswer, SourceView } from '../contract/responses.ts';
@@ -20,6 +21,7 @@ function checkDatabases(dir: string): void {
     'lists.sqlite',
     'matches.sqlite',
     'outreach.sqlite',
+    'handover.sqlite',
   ]) {
     const db = new Database(join(dir, file), { readonly: true });
     try {
@@ -31,6 +33,16 @@ function checkDatabases(dir: string): void {
       db.close();
     }
   }
+}
+
+/** Kinds of file that are killed while they are written, in turn. */
+const WRITTEN = ['csv', 'xlsx', 'parquet', 'ods', 'sqlite', 'jsonl', 'vcard', 'pdf', 'dossiers'] as const;
+
+function isInLedger(dir: string, id: string): boolean {
+  const db = new Database(join(dir, 'handover.sqlite'), { readonly: true });
+  const found = db.prepare('SELECT 1 FROM handover WHERE export = ?').get(id) !== undefined;
+  db.close();
+  return found;
 }
 
 interface Killed {
@@ -144,9 +156,10 @@ export async function kills(harness: Harness, rounds: number, seed: number): Pro
           const killed = await killedDuring(
             program,
             async () => {
-              const format = round % 2 ? 'xlsx' : 'csv';
+              const format = WRITTEN[round % WRITTEN.length]!;
               const { body } = await program.ask('POST', '/exports', {
                 ...{ tape: tape(), columns: ['name', 'headcount'], format, name: `Round ${round}` },
+                ...{ receiver: `Receiver ${round}` },
               });
               id = (body as { export: string }).export;
               return jobOf(body);
@@ -154,13 +167,15 @@ export async function kills(harness: Harness, rounds: number, seed: number): Pro
             random() * 1500,
           );
           program = killed.program;
-          const path = join(dir, 'exports', `${id}.${round % 2 ? 'xlsx' : 'csv'}`);
+          const { ending } = formatOf(WRITTEN[round % WRITTEN.length]!);
+          const path = join(dir, 'exports', `${id}.${ending}`);
           note(killed.job);
           hold(!existsSync(`${path}.part`), 'a half file is left');
           hold(
             existsSync(path) === (killed.job.state === 'done'),
             `${killed.job.state}, and the file is ${existsSync(path) ? '' : 'not '}there`,
           );
+          hold(isInLedger(dir, id) === existsSync(path), 'the ledger and the file say other things');
           if (existsSync(path) && path.endsWith('csv')) {
             const rows = readFileSync(path, 'utf8').trimEnd().split('\n').length;
             hold(rows === SECOND + 1, `the file has ${rows} rows`);

@@ -364,3 +364,37 @@ test('a file without a tape says so', async () => {
   expect((answer.body as { error: { message: string } }).error.message).toMatch(/no tape in this file/);
   expect(readFileSync(join(desk.dir, 'handover.sqlite')).length).toBeGreaterThan(0);
 });
+
+test('what docs/hand-over.md shows for other programs does what it says', async () => {
+  const columns = ['name', 'place', 'headcount', 'revenue'];
+  const [csv, sqlite, parquet] = await Promise.all(
+    ['csv', 'sqlite', 'parquet'].map(async (format) => (await desk.exported({ format, columns })).path),
+  );
+  const feed = await desk.api
+    .post('/api/feeds')
+    .send({ name: 'Docs', wish: { tape: tape([]), name: 'Docs', columns, format: 'csv' } });
+  const address = desk.address + (feed.body as { address: string }).address;
+  const page = readFileSync('docs/hand-over.md', 'utf8');
+  const blocks = [...page.matchAll(/```(\w+)\n([\s\S]*?)```/g)].map(
+    ([, language, code]) => [language!, code!] as const,
+  );
+  const pythons = blocks.filter(([language]) => language === 'python').map(([, code]) => code);
+  expect(pythons).toHaveLength(3);
+  for (const code of pythons) {
+    // Not waited for in this thread, which answers at the address.
+    const said = await desk.runBeside('/usr/bin/python3', [
+      '-c',
+      `import sys\nCSV, SQLITE, ADDRESS = sys.argv[1:4]\n${code}\nprint(len(rows))`,
+      csv!,
+      sqlite!,
+      address,
+    ]);
+    expect([code, said.trim()]).toEqual([code, '4']);
+  }
+  const [sql] = blocks.filter(([language]) => language === 'sql').map(([, code]) => code);
+  expect(await duck(sql!.replace('PARQUET', parquet!))).toMatchObject([
+    { country: 'Czechia', companies: '2' },
+    {},
+    {},
+  ]);
+});

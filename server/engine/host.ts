@@ -123,6 +123,8 @@ const NAMES_AHEAD = { least: 20_000, most: 2_000_000 };
 class EnginePair {
   readonly ready: Promise<void>;
   private readonly first: EngineThread;
+  /** What is counted, once it is opened. */
+  stored: StoredUniverse | null = null;
   private second: EngineThread | null = null;
   private names: Worker | null = null;
   private ended = false;
@@ -130,6 +132,7 @@ class EnginePair {
   constructor(dir: string, log: Log, onDeath: () => void) {
     this.first = new EngineThread({ dir, stored: null }, log, onDeath);
     this.ready = this.first.ready.then((stored) => {
+      this.stored = stored;
       if (this.ended) return;
       const second = new EngineThread({ dir, stored }, log, onDeath);
       this.second = second;
@@ -192,6 +195,11 @@ export class EngineHost {
     this.dir = dir;
     this.log = log;
     this.pair = this.newPair();
+  }
+
+  /** The columns that are counted now, shared between threads; null while they are opened. */
+  get stored(): StoredUniverse | null {
+    return this.pair.stored;
   }
 
   /** A pair that is replaced where one of its threads ends by itself, such as by want of memory. */

@@ -16,6 +16,7 @@ import { isOwnColumn } from '../../core/tape/own-columns.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { asOfDay, todayOf } from '../days.ts';
 import { calls } from '../engine/calls.ts';
+import type { StoredUniverse } from '../engine/opening/stored-universe.ts';
 import type { GoingWish } from '../engine/going-out.ts';
 import type { Picks } from '../engine/subject-engine.ts';
 import type { Services } from '../services.ts';
@@ -24,6 +25,7 @@ import { accuracyOfCheck, checksOf } from '../tables/lists/checks.ts';
 import { viewSources } from '../tables/source.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { checkDeliver, deliver } from '../programs/deliver.ts';
+import type { InMemory } from './export-rows.ts';
 import type { ExportResult, ExportWorkerData } from './worker.ts';
 import type { FileOptions } from './writers/writer.ts';
 
@@ -114,6 +116,7 @@ export async function prepareExport(
     ...{ dir, subject, computed, own, headings, ids, day, split, asOf },
     export: row.id,
     ledger: true,
+    inMemory: inMemoryOf(engine.stored, subject, wish.format),
     path: join(dir, 'exports', storedName(row)),
     format: wish.format,
     fields: wish.columns,
@@ -145,6 +148,13 @@ export async function prepareExport(
     },
   };
   return { row, data, roll };
+}
+
+/** The columns that cells can be taken from. JSON Lines are read from the tables alone, to say of the unknown just what the API says. */
+function inMemoryOf(stored: StoredUniverse | null, subject: string, format: FormatId): InMemory | null {
+  const own = subject === 'companies' ? stored : stored?.related.get(subject);
+  if (!stored || !own || format === 'jsonl') return null;
+  return { ids: own.ids, columns: own.columns, stamp: stored.stamp, revision: stored.revision };
 }
 
 /** Whether the file is one of several, or has something beside. */

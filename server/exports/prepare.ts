@@ -7,7 +7,7 @@ import type { HeadingLanguage } from '../../core/exports/headings/languages.ts';
 import { printOf } from '../../core/exports/since.ts';
 import { openUniverse, type Db } from '../db/open.ts';
 import type { OwnColumns } from '../engine/subject-engine.ts';
-import { exportRows, ROWS_A_BATCH } from './export-rows.ts';
+import { exportRows, ROWS_A_BATCH, type InMemory } from './export-rows.ts';
 
 /** Which records and columns an export has, as its threads are told. */
 export interface ExportedRows {
@@ -26,6 +26,8 @@ export interface ExportedRows {
   ids: Uint32Array;
   /** ISO day. */
   asOf: string;
+  /** The columns that counting has in memory, where cells may be taken from them. */
+  inMemory: InMemory | null;
 }
 
 /** Some rows with their cells, and a print of each cell. */
@@ -36,7 +38,7 @@ export interface Prepared {
 }
 
 /** The columns of an export's file. */
-export function columnsOf(data: Omit<ExportedRows, 'own' | 'ids'>): ExportColumn[] {
+export function columnsOf(data: Omit<ExportedRows, 'own' | 'ids' | 'inMemory'>): ExportColumn[] {
   const { subject, fields, currency, headings, custom, language, computed } = data;
   return exportColumns(subject, fields, currency, headings, { custom, language, computed });
 }
@@ -49,7 +51,7 @@ export function rowsPreparer(
   const db = openUniverse(data.dir, { readonly: true });
   const columns = columnsOf(data);
   const fields = readFor([...data.fields, ...more], data.computed);
-  const read = exportRows(db, data.subject, dayOf(data.asOf)!, data.ids, fields, data.own);
+  const read = exportRows(db, data.subject, dayOf(data.asOf)!, data.ids, fields, data.own, data.inMemory);
   return {
     db,
     at: (place) => {

@@ -167,12 +167,26 @@ async function writeCsv(
   columns: readonly ExportColumn[],
   handed: Handed,
 ): Promise<void> {
-  const { dir, subject, fields, computed, own, headings, custom, language, currency, ids, asOf, options } =
-    data;
+  const {
+    dir,
+    subject,
+    fields,
+    computed,
+    own,
+    headings,
+    custom,
+    language,
+    currency,
+    ids,
+    asOf,
+    options,
+    inMemory,
+  } = data;
   const file = await open(path, 'wx');
   const feeds = Array.from({ length: CSV_THREADS }, (_, part) =>
     feed<CsvBatch>('server/exports/csv-worker', {
       ...{ dir, subject, fields, computed, own, headings, custom, language, currency, ids, asOf, options },
+      inMemory,
       ...{ part, parts: CSV_THREADS },
     } satisfies CsvWorkerData),
   );

@@ -1,4 +1,5 @@
-import { execFileSync } from 'node:child_process';
+import { execFile, execFileSync } from 'node:child_process';
+import { promisify } from 'node:util';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import type { ExportView } from '../../contract/export-views.ts';
@@ -87,6 +88,11 @@ export class ExportDesk extends TestServer {
       cwd: this.dir,
       env: { ...process.env, HOME: this.dir },
     });
+  }
+
+  /** The same while this thread goes on answering. */
+  async runBeside(program: string, args: readonly string[]): Promise<string> {
+    return (await promisify(execFile)(program, args, { encoding: 'utf8', cwd: this.dir })).stdout;
   }
 
   /** What Debian's Python prints. */
