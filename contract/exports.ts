@@ -213,6 +213,10 @@ function withFile<Base extends Body>(Other: Base) {
     @Type(() => LetterBody)
     letter?: LetterBody;
 
+    /** XLSX: a sheet with the Breakdown of all that pass. */
+    @IsBoolean()
+    breakdown = false;
+
     /** Fields that every row must have a value of. */
     @IsOptional()
     @IsArray()

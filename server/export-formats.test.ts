@@ -131,6 +131,26 @@ print(json.dumps({'sheets': book.sheetnames, 'rows': [cells(r) for r in sheet.it
   expect(found.how).toEqual(expect.arrayContaining([expect.arrayContaining(['Companies in this list', 4])]));
 });
 
+test('a workbook has the Breakdown where it is asked for, its counts as bars', async () => {
+  const { path } = await desk.exported({ format: 'xlsx', columns: ['name'], breakdown: true });
+  const found = desk.python(
+    `import json, sys, openpyxl
+book = openpyxl.load_workbook(sys.argv[1])
+sheet = book['Breakdown']
+print(json.dumps({'sheets': book.sheetnames, 'rows': [[c.value for c in r] for r in sheet.iter_rows()], 'bars': [str(r.sqref) for r in sheet.conditional_formatting]}))`,
+    path,
+  ) as { sheets: string[]; rows: (string | number | null)[][]; bars: string[] };
+  expect(found.sheets).toEqual(['Companies', 'Breakdown', 'How this list was made']);
+  const heads = found.rows.flatMap(([name, many], i) => (many === 'companies' ? [[name, i] as const] : []));
+  expect(heads.map(([name]) => name).slice(0, 3)).toEqual([
+    ...['Where they are', 'How large they are', 'What they do'],
+  ]);
+  expect(found.bars).toHaveLength(heads.length);
+  const [first, second] = heads.map(([, at]) => at);
+  const where = found.rows.slice(first! + 1, second! - 1);
+  expect(where.reduce((sum, [, count]) => sum + Number(count), 0)).toBe(4);
+});
+
 test.each(['xlsx', 'ods'])(
   '%s opens in LibreOffice with the same cells',
   async (format) => {

@@ -25,6 +25,7 @@ import { accuracyOfCheck, checksOf } from '../tables/lists/checks.ts';
 import { viewSources } from '../tables/source.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { checkDeliver, deliver } from '../programs/deliver.ts';
+import { sheetCharts, type SheetChart } from './breakdown-sheet.ts';
 import type { InMemory } from './export-rows.ts';
 import type { ExportResult, ExportWorkerData } from './worker.ts';
 import type { FileOptions } from './writers/writer.ts';
@@ -126,6 +127,7 @@ export async function prepareExport(
     receiver: receiverOf(wish.receiver),
     beside: wish.beside,
     since: repeats?.since ? { export: repeats.export, ...repeats.since } : null,
+    charts: await chartsOf(services, wish, tape),
     options: optionsOf(wish),
     how: {
       ...{
@@ -160,6 +162,16 @@ function inMemoryOf(stored: StoredUniverse | null, subject: string, format: Form
 /** Whether the file is one of several, or has something beside. */
 function isZipped({ split, beside, format }: ExportBody): boolean {
   return split !== undefined || (beside && !formatOf(format).carries);
+}
+
+/** The charts of the Breakdown, one's own among them, where a workbook is to have them. */
+async function chartsOf({ engine }: Services, wish: ExportBody, tape: Tape): Promise<SheetChart[]> {
+  if (!wish.breakdown || wish.format !== 'xlsx') return [];
+  const { charts } = await engine.call(calls.breakdown, [tape, wish.currency, undefined]);
+  const own = tape.charts?.length
+    ? await engine.call(calls.charts, [tape, tape.charts, wish.currency, undefined])
+    : [];
+  return sheetCharts([...own, ...charts], tape.subject);
 }
 
 function optionsOf(wish: ExportBody): FileOptions {

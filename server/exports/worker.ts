@@ -16,6 +16,7 @@ import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadReferenceData } from '../reference.ts';
 import { readHandover, writeHandover } from '../tables/handover/ledger.ts';
 import { csvMetadata, howFiles, meaningsOf } from './beside.ts';
+import type { SheetChart } from './breakdown-sheet.ts';
 import { csvText } from './csv-text.ts';
 import type { CsvBatch, CsvWorkerData } from './csv-worker.ts';
 import { PartFiles, type Split } from './parts.ts';
@@ -43,6 +44,7 @@ export interface ExportWorkerData extends ExportedRows {
   receiver: { key: string; name: string };
   /** ISO day that stands in the names of files. */
   day: string;
+  charts: SheetChart[];
   how: Omit<HowMade, 'columns'>;
 }
 
@@ -103,6 +105,7 @@ async function writeExport(data: ExportWorkerData): Promise<ExportResult> {
       names,
       count: whole.count,
       how: whole,
+      charts: data.charts,
       options: data.options,
     },
     title,

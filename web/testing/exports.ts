@@ -34,6 +34,7 @@ export const template = (
     ...{ format: 'csv', columns: ['name', 'mail'], language: 'en', currency: 'EUR', delimiter: ',' },
     ...{ bom: false, quoteAll: false, decimalComma: false, lineEnd: 'crlf', paper: 'A4', beside: false },
     receiver: '',
+    breakdown: false,
     ...file,
   },
   ...more,

@@ -1,4 +1,5 @@
 import type { Row } from '../../../core/cells.ts';
+import type { SheetChart } from '../breakdown-sheet.ts';
 import type { ExportColumn } from '../../../core/exports/field-columns.ts';
 import type { HowMade } from '../../../core/exports/how-made.ts';
 import type { PostalAddress } from '../../../core/exports/postal.ts';
@@ -50,6 +51,8 @@ export interface WriterContext {
   /** How many rows come at most. */
   count: number;
   how: HowMade;
+  /** The Breakdown of all that pass, where it is asked for. */
+  charts: readonly SheetChart[];
   options: FileOptions;
 }
 

@@ -2,7 +2,7 @@ import ExcelJS from 'exceljs';
 import type { ExportColumn } from '../../../core/exports/field-columns.ts';
 import { HOW_TITLE, howMadeRows, LONGEST_CELL } from '../../../core/exports/how-made.ts';
 import { apart } from '../../../core/exports/names.ts';
-import type { FileRow, OpenWriter } from './writer.ts';
+import type { FileRow, OpenWriter, WriterContext } from './writer.ts';
 
 /** Rows of a sheet beside its heading. */
 const ROWS_A_SHEET = 1_048_575;
@@ -15,7 +15,7 @@ const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
 const ESTIMATE = { italic: true, color: { argb: 'FF8A5A00' } } as const;
 const CHANGED = { type: 'pattern', pattern: 'solid', fgColor: { argb: 'FFE7EEDC' } } as const;
 
-export const openXlsx: OpenWriter = ({ path, columns, how, count }) => {
+export const openXlsx: OpenWriter = ({ path, columns, how, count, charts }) => {
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true });
   const headings = apart(columns.map(({ heading }) => heading));
   const linked = columns.map(({ id }) => id === 'web' || id === 'mail' || id.endsWith('-mail'));
@@ -67,6 +67,7 @@ export const openXlsx: OpenWriter = ({ path, columns, how, count }) => {
     },
     finish: async () => {
       endSheet(written === 0 ? 0 : 1 + ((written - 1) % ROWS_A_SHEET));
+      if (charts.length) addCharts(book, charts);
       const made = book.addWorksheet(HOW_TITLE);
       made.columns = [{ width: 34 }, { width: 90 }, { width: 12 }, { width: 40 }];
       for (const cells of howMadeRows(how)) made.addRow(cells.map(plainCell)).commit();
@@ -76,6 +77,41 @@ export const openXlsx: OpenWriter = ({ path, columns, how, count }) => {
     leave: () => {},
   };
 };
+
+/** A bar from zero. The types of the package forget its colour, without which other programs refuse it. */
+const BAR = {
+  type: 'dataBar',
+  priority: 1,
+  gradient: false,
+  cfvo: [{ type: 'num', value: 0 }, { type: 'max' }],
+  color: { argb: 'FFCBBFA8' },
+} as ExcelJS.ConditionalFormattingRule;
+
+/** The Breakdown as tables one below the other, their counts drawn as bars from zero. */
+function addCharts(book: ExcelJS.stream.xlsx.WorkbookWriter, charts: WriterContext['charts']): void {
+  const sheet = book.addWorksheet('Breakdown');
+  sheet.columns = [{ width: 44 }, { width: 26 }, { width: 26 }];
+  let at = 1;
+  for (const { title, measure, many, rows } of charts) {
+    const heading = sheet.addRow([title, many, ...(measure ? [measure] : [])]);
+    heading.font = { bold: true };
+    heading.commit();
+    for (const { name, count, value } of rows) {
+      const row = sheet.addRow([plainCell(name), count, ...(value === null ? [] : [value])]);
+      row.getCell(2).numFmt = '#,##0';
+      row.getCell(3).numFmt = '#,##0.##';
+      row.commit();
+    }
+    if (rows.length)
+      sheet.addConditionalFormatting({
+        ref: `B${at + 1}:B${at + rows.length}`,
+        rules: [BAR],
+      });
+    sheet.addRow([]).commit();
+    at += rows.length + 2;
+  }
+  sheet.commit();
+}
 
 /** How a sheet shows the figures of a column: with thousands, digits and the currency or percent sign. */
 function numberFormat({ kind, digits, unit, year }: ExportColumn): string {

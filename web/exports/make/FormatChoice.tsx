@@ -31,6 +31,16 @@ export function FormatChoice({
         {format.carries && ' “How this list was made” stands inside.'}
       </p>
       {(file.format === 'csv' || file.format === 'merge') && <CsvChoices file={file} change={change} />}
+      {file.format === 'xlsx' && (
+        <label className="flex items-center gap-2 text-[13px]">
+          <input
+            type="checkbox"
+            checked={file.breakdown}
+            onChange={(event) => change({ breakdown: event.target.checked })}
+          />
+          a sheet with the Breakdown of all that pass
+        </label>
+      )}
       {format.ending === 'pdf' && (
         <Segments
           label="Paper"
