@@ -23,7 +23,7 @@ export class Client {
 
   /** @param tell where progress is written */
   constructor(server: string, tell: (line: string) => void) {
-    this.server = server.replace(/\/+$/, '');
+    this.server = server.endsWith('/') ? server.slice(0, -1) : server;
     this.tell = tell;
   }
 

@@ -213,6 +213,10 @@ function withFile<Base extends Body>(Other: Base) {
     @Type(() => LetterBody)
     letter?: LetterBody;
 
+    /** GeoJSON: areas of regions with how many are in each, in place of points. */
+    @IsBoolean()
+    areas = false;
+
     /** XLSX: a sheet with the Breakdown of all that pass. */
     @IsBoolean()
     breakdown = false;

@@ -17,6 +17,7 @@ export interface FileWish {
   lineEnd: 'crlf' | 'lf';
   paper: 'A4' | 'Letter';
   letter?: { sender: string; text: string; from?: string };
+  areas: boolean;
   breakdown: boolean;
   needs?: string[];
   split?: { by?: string; field?: string; rows?: number };

@@ -37,3 +37,30 @@ export function handedColumn(receivers: readonly HandedTo[], size: number): Many
     known: allBits(size),
   };
 }
+
+/** The same, found out when it is first looked into: few tapes ask, and reading who was handed a million records takes its time. */
+export function lazyHanded(
+  receivers: readonly string[],
+  size: number,
+  read: () => readonly HandedTo[],
+): ManyColumn {
+  let made: ManyColumn | null = null;
+  const whole = () => (made ??= handedColumn(read(), size));
+  return {
+    kind: 'many',
+    dictionary: [...receivers],
+    known: allBits(size),
+    get offsets() {
+      return whole().offsets;
+    },
+    get values() {
+      return whole().values;
+    },
+    get postings() {
+      return whole().postings;
+    },
+    get seen() {
+      return whole().seen;
+    },
+  };
+}

@@ -1,6 +1,6 @@
 import { SUBJECTS } from '../../core/fields/registry.ts';
 import type { ManyColumn } from '../../core/tally/columns.ts';
-import { handedColumn, type HandedTo } from '../../core/tally/handed.ts';
+import { lazyHanded, type HandedTo } from '../../core/tally/handed.ts';
 import type { Db } from '../db/open.ts';
 import { allReceivers } from '../tables/handover/ledger.ts';
 import type { Records } from './records.ts';
@@ -12,7 +12,7 @@ const NEVER = -1;
 export class HandedRecords {
   private readonly db: Db;
   private readonly records: ReadonlyMap<string, Records>;
-  private held = new Map<string, { revision: number; to: HandedTo }>();
+  private readonly held = new Map<string, { revision: number; to: HandedTo }>();
   private made: { revision: number; columns: ReadonlyMap<string, ManyColumn> } | null = null;
 
   constructor(db: Db, records: ReadonlyMap<string, Records>) {
@@ -24,23 +24,30 @@ export class HandedRecords {
   columns(revision: number): ReadonlyMap<string, ManyColumn> {
     if (this.made?.revision === revision) return this.made.columns;
     const receivers = allReceivers(this.db);
-    const now = new Map<string, { revision: number; to: HandedTo }>();
     const columns = new Map<string, ManyColumn>();
     for (const subject of SUBJECTS.keys()) {
       const records = this.records.get(subject);
-      if (!records) continue;
-      const handed = receivers.map(({ key, revision: own }) => {
-        const name = `${subject} ${key}`;
-        const before = this.held.get(name);
-        const held = before?.revision === own ? before : { revision: own, to: this.read(records, key) };
-        now.set(name, held);
-        return held.to;
-      });
-      columns.set(subject, handedColumn(handed, records.ids.length));
+      if (records)
+        columns.set(
+          subject,
+          lazyHanded(
+            receivers.map(({ key }) => key),
+            records.ids.length,
+            () => receivers.map(({ key, revision: own }) => this.heldBy(records, key, own)),
+          ),
+        );
     }
-    this.held = now;
     this.made = { revision, columns };
     return columns;
+  }
+
+  private heldBy(records: Records, receiver: string, revision: number): HandedTo {
+    const name = `${records.subject} ${receiver}`;
+    const before = this.held.get(name);
+    if (before?.revision === revision) return before.to;
+    const to = this.read(records, receiver);
+    this.held.set(name, { revision, to });
+    return to;
   }
 
   private read(records: Records, receiver: string): HandedTo {

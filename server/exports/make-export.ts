@@ -117,7 +117,7 @@ export async function prepareExport(
     ...{ dir, subject, computed, own, headings, ids, day, split, asOf },
     export: row.id,
     ledger: true,
-    inMemory: inMemoryOf(engine.stored, subject, wish.format),
+    inMemory: inMemoryOf(engine.stored, subject, wish.format, columns),
     path: join(dir, 'exports', storedName(row)),
     format: wish.format,
     fields: wish.columns,
@@ -153,10 +153,17 @@ export async function prepareExport(
 }
 
 /** The columns that cells can be taken from. JSON Lines are read from the tables alone, to say of the unknown just what the API says. */
-function inMemoryOf(stored: StoredUniverse | null, subject: string, format: FormatId): InMemory | null {
+function inMemoryOf(
+  stored: StoredUniverse | null,
+  subject: string,
+  format: FormatId,
+  fields: readonly string[],
+): InMemory | null {
   const own = subject === 'companies' ? stored : stored?.related.get(subject);
   if (!stored || !own || format === 'jsonl') return null;
-  return { ids: own.ids, columns: own.columns, stamp: stored.stamp, revision: stored.revision };
+  // Only what is needed goes to the thread: the arrays are shared, but the words beside them are copied.
+  const columns = new Map([...own.columns].filter(([id]) => fields.includes(id)));
+  return { ids: own.ids, columns, stamp: stored.stamp, revision: stored.revision };
 }
 
 /** Whether the file is one of several, or has something beside. */
@@ -175,9 +182,9 @@ async function chartsOf({ engine }: Services, wish: ExportBody, tape: Tape): Pro
 }
 
 function optionsOf(wish: ExportBody): FileOptions {
-  const { delimiter, bom, quoteAll, decimalComma, lineEnd, paper, letter } = wish;
+  const { delimiter, bom, quoteAll, decimalComma, lineEnd, paper, areas, letter } = wish;
   return {
-    ...{ delimiter, bom, quoteAll, decimalComma, lineEnd, paper },
+    ...{ delimiter, bom, quoteAll, decimalComma, lineEnd, paper, areas },
     letter: { sender: letter?.sender ?? '', text: letter?.text ?? '', from: letter?.from ?? null },
   };
 }

@@ -4,12 +4,12 @@ import type { RecordPlace } from './writers/writer.ts';
 
 /** Where records stand and how they are reached: a company's own, a site's own, a person's with the address of the company. */
 
-const COMPANY = 'c.street, c.postcode, c.town, c.country, c.web, c.lat, c.lon';
+const COMPANY = 'c.street, c.postcode, c.town, c.region, c.country, c.web, c.lat, c.lon';
 
 const SELECTS: Readonly<Record<string, string>> = {
   companies: `SELECT c.id, NULL AS person, NULL AS title, c.name AS organisation, c.phone, c.mail, ${COMPANY} FROM company c`,
   sites: `SELECT s.id, NULL AS person, NULL AS title, COALESCE(c.name || CASE WHEN s.name IS NULL OR s.name = c.name THEN '' ELSE ', ' || s.name END, s.name) AS organisation,
-    s.phone, c.mail, s.street, s.postcode, s.town, s.country, c.web, s.lat, s.lon FROM site s LEFT JOIN company c ON c.id = s.company_id`,
+    s.phone, c.mail, s.street, s.postcode, s.town, s.region, s.country, c.web, s.lat, s.lon FROM site s LEFT JOIN company c ON c.id = s.company_id`,
   people: `SELECT p.id, p.name AS person, p.title, COALESCE(c.name, json_extract(p.reference, '$[2]')) AS organisation,
     p.phone, p.mail, ${COMPANY} FROM person p LEFT JOIN company c ON c.id = p.company_id`,
 };

@@ -35,6 +35,7 @@ export const template = (
     ...{ bom: false, quoteAll: false, decimalComma: false, lineEnd: 'crlf', paper: 'A4', beside: false },
     receiver: '',
     breakdown: false,
+    areas: false,
     ...file,
   },
   ...more,

@@ -1,17 +1,20 @@
 import { howMadeObject } from '../../../core/exports/how-made.ts';
 import { textWriter } from './text-file.ts';
 import { typedColumns } from './typed.ts';
-import type { OpenWriter } from './writer.ts';
+import { areasOf } from './areas.ts';
+import type { OpenWriter, WriterContext } from './writer.ts';
 
 /** Digits after the point that coordinates are given with: about a tenth of a metre. */
 const DIGITS = 6;
 
 /** A collection of points (RFC 7946), longitude first; how it was made stands beside the features. */
-export const openGeoJson: OpenWriter = (context) => {
+export const openGeoJson: OpenWriter = (context) => (context.options.areas ? openAreas : openPoints)(context);
+
+const openPoints: OpenWriter = (context) => {
   const columns = typedColumns(context);
   let begun = false;
   return textWriter(context.path, {
-    first: `{"type":"FeatureCollection","name":${JSON.stringify(context.title)},"how":${JSON.stringify(howMadeObject(context.how))},"features":[\n`,
+    first: headOf(context),
     rows: (rows) =>
       rows
         .map((row) => {
@@ -30,4 +33,27 @@ export const openGeoJson: OpenWriter = (context) => {
         .join(''),
     last: '\n]}\n',
   });
+};
+
+function headOf({ title, how }: WriterContext): string {
+  return `{"type":"FeatureCollection","name":${JSON.stringify(title)},"how":${JSON.stringify(howMadeObject(how))},"features":[\n`;
+}
+
+/** Regions as areas with how many records lie in each. */
+const openAreas: OpenWriter = async (context) => {
+  const counts = new Map<string, number>();
+  const file = await textWriter(context.path, {
+    first: headOf(context),
+    rows: (rows) => {
+      for (const { place } of rows)
+        if (place!.region !== null) counts.set(place!.region, (counts.get(place!.region) ?? 0) + 1);
+      return '';
+    },
+    last: '\n]}\n',
+    end: () =>
+      areasOf(counts)
+        .map((area) => JSON.stringify(area))
+        .join(',\n'),
+  });
+  return file;
 };

@@ -4,7 +4,18 @@ import type { FileRow, Writer } from './writer.ts';
 /** A writer of text: what stands first, some text for each batch of rows, what stands last. */
 export async function textWriter(
   path: string,
-  { first = '', rows, last = '' }: { first?: string; rows(rows: readonly FileRow[]): string; last?: string },
+  {
+    first = '',
+    rows,
+    end = () => '',
+    last = '',
+  }: {
+    first?: string;
+    rows(rows: readonly FileRow[]): string;
+    /** What comes of all rows, once they are there. */
+    end?(): string;
+    last?: string;
+  },
 ): Promise<Writer> {
   const file: FileHandle = await open(path, 'wx');
   if (first) await file.appendFile(first);
@@ -14,7 +25,7 @@ export async function textWriter(
       if (text) await file.appendFile(text);
     },
     finish: async () => {
-      if (last) await file.appendFile(last);
+      await file.appendFile(end() + last);
       await file.close();
     },
     leave: () => file.close().catch(() => {}),

@@ -15,6 +15,8 @@ export interface FileOptions {
   lineEnd: 'crlf' | 'lf';
   /** Paper: the size of its pages. */
   paper: 'A4' | 'Letter';
+  /** GeoJSON: areas in place of points. */
+  areas: boolean;
   /** Letters: who writes, what, and the country it is sent from. */
   letter: { sender: string; text: string; from: string | null };
 }
@@ -25,6 +27,8 @@ export interface RecordPlace extends PostalAddress {
   phone: string | null;
   mail: string | null;
   web: string | null;
+  /** Key of the region, such as CZ-64. */
+  region: string | null;
   lat: number | null;
   lon: number | null;
 }

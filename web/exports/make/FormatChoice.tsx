@@ -31,6 +31,17 @@ export function FormatChoice({
         {format.carries && ' “How this list was made” stands inside.'}
       </p>
       {(file.format === 'csv' || file.format === 'merge') && <CsvChoices file={file} change={change} />}
+      {file.format === 'geojson' && (
+        <Segments
+          label="Drawn as"
+          value={file.areas ? 'areas' : 'points'}
+          onChange={(drawn) => change({ areas: drawn === 'areas' })}
+          options={[
+            { key: 'points', label: 'points' },
+            { key: 'areas', label: 'regions with how many' },
+          ]}
+        />
+      )}
       {file.format === 'xlsx' && (
         <label className="flex items-center gap-2 text-[13px]">
           <input

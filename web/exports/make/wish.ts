@@ -21,7 +21,7 @@ export function fileOfSheet(
     columns: [...columns],
     language: 'en',
     ...{ currency, paper, delimiter: ',', bom: true, quoteAll: false, decimalComma: false, lineEnd: 'crlf' },
-    ...{ beside: true, breakdown: false, receiver: '', handed: null },
+    ...{ beside: true, areas: false, breakdown: false, receiver: '', handed: null },
   };
 }
 
