@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import type { NewFeed, ProgramsAnswer } from '../../contract/program-views.ts';
+import { useId, useState } from 'react';
+import type { HookView, NewFeed, ProgramsAnswer } from '../../contract/program-views.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { countedPart } from '../desk/queries.ts';
@@ -41,166 +41,110 @@ export function OtherPrograms({ head }: { head: React.ReactNode }) {
       {head}
       <Trouble error={error ?? remove.error} />
       <div className="mt-4 grid grid-cols-2 gap-x-10 gap-y-8 max-[1000px]:grid-cols-1">
-        <section aria-labelledby="feeds">
-          <h2 id="feeds" className="title text-[18px]">
-            Addresses to read from
-          </h2>
-          <p className="text-[13px] text-soft">
-            A spreadsheet or notebook reads what a tape keeps, as it is at that moment. Whoever has the
-            address can read it, on this machine.
-          </p>
-          <NewFeedForm onMade={changed} />
-          <ul aria-label="Addresses to read from" className="mt-2">
-            {(data?.feeds ?? []).map(({ id, name, format: kind, wording, readAt, timesRead }) => (
-              <li key={id} className="flex items-baseline gap-3 border-b border-rule py-1.5">
-                <span className="min-w-0 flex-1">
-                  <strong>{name}</strong>{' '}
-                  <span className="text-[13px] text-soft">{kind === 'csv' ? 'CSV' : 'JSON Lines'}</span>
-                  <span className="block truncate text-[13px] text-soft">
-                    {wording.join('; ') || 'the whole universe'}
-                  </span>
-                </span>
-                <span className="text-[13px] text-soft">
-                  {readAt ? `read ${format.number(timesRead)} times, last ${day(readAt)}` : 'never read'}
-                </span>
-                <Button
-                  look="quiet"
-                  aria-label={`Take back ${name}`}
-                  onClick={() =>
-                    setRemoving({
-                      name,
-                      path: `/feeds/${id}`,
-                      says: 'Whoever reads from its address gets nothing any more, and that cannot be undone.',
-                    })
-                  }
-                >
-                  Take back
-                </Button>
-              </li>
-            ))}
-          </ul>
-        </section>
-        <section aria-labelledby="folders">
-          <h2 id="folders" className="title text-[18px]">
-            Folders
-          </h2>
-          <p className="text-[13px] text-soft">
-            An export that goes there is copied under its name with day and time, and only once it is whole.
-          </p>
-          <NamedForm
-            what="folder"
-            second={{ label: 'Path of the folder', placeholder: '/home/me/lists' }}
-            onMake={(name, path) => call('POST', '/folders', { name, path }).then(changed)}
-          />
-          <ul aria-label="Folders" className="mt-2">
-            {(data?.folders ?? []).map(({ id, name, path, trouble }) => (
-              <li key={id} className="flex items-baseline gap-3 border-b border-rule py-1.5">
-                <span className="min-w-0 flex-1">
-                  <strong>{name}</strong>
-                  <span className="figure block truncate text-[13px] text-soft">{path}</span>
-                  {trouble && <span className="block text-[13px] text-cut">{trouble}</span>}
-                </span>
-                <Button
-                  look="quiet"
-                  aria-label={`Remove ${name}`}
-                  onClick={() =>
-                    setRemoving({
-                      name,
-                      path: `/folders/${id}`,
-                      says: 'What was copied there stays where it is.',
-                    })
-                  }
-                >
-                  Remove
-                </Button>
-              </li>
-            ))}
-          </ul>
-        </section>
-        <section aria-labelledby="hooks">
-          <h2 id="hooks" className="title text-[18px]">
-            Webhooks
-          </h2>
-          <p className="text-[13px] text-soft">
-            JSON Lines posted in batches, signed by the Standard Webhooks scheme, and tried again with growing
-            pauses. “stand-in” is a receiver on this machine that fails now and then.
-          </p>
-          <NamedForm
-            what="webhook"
-            second={{
-              label: 'Address of the webhook',
-              placeholder: 'https://hooks.example/companies, or stand-in',
-            }}
-            onMake={(name, url) => call('POST', '/hooks', { name, url }).then(changed)}
-          />
-          <ul aria-label="Webhooks" className="mt-2">
-            {(data?.hooks ?? []).map(({ id, name, url, secret, waiting, delivered, givenUp }) => (
-              <li key={id} className="flex items-baseline gap-3 border-b border-rule py-1.5">
-                <span className="min-w-0 flex-1">
-                  <strong>{name}</strong>
-                  <span className="figure block truncate text-[13px] text-soft">{url}</span>
-                  <details className="text-[13px] text-soft">
+        <Part
+          title="Addresses to read from"
+          says="A spreadsheet or notebook reads what a tape keeps, as it is at that moment. Whoever has the address can read it, on this machine."
+          form={<NewFeedForm onMade={changed} />}
+        >
+          {(data?.feeds ?? []).map(({ id, name, format: kind, wording, readAt, timesRead }) => (
+            <Item
+              key={id}
+              name={name}
+              kind={kind === 'csv' ? 'CSV' : 'JSON Lines'}
+              under={wording.join('; ') || 'the whole universe'}
+              act="Take back"
+              onAct={() =>
+                setRemoving({
+                  name,
+                  path: `/feeds/${id}`,
+                  says: 'Whoever reads from its address gets nothing any more, and that cannot be undone.',
+                })
+              }
+            >
+              <span className="text-soft">
+                {readAt ? `read ${format.number(timesRead)} times, last ${day(readAt)}` : 'never read'}
+              </span>
+            </Item>
+          ))}
+        </Part>
+        <Part
+          title="Folders"
+          says="An export that goes there is copied under its name with day and time, and only once it is whole."
+          form={
+            <NamedForm
+              what="folder"
+              second={{ label: 'Path of the folder', placeholder: '/home/me/lists' }}
+              onMake={(name, path) => call('POST', '/folders', { name, path }).then(changed)}
+            />
+          }
+        >
+          {(data?.folders ?? []).map(({ id, name, path, trouble }) => (
+            <Item
+              key={id}
+              name={name}
+              under={<span className="figure">{path}</span>}
+              onAct={() =>
+                setRemoving({
+                  name,
+                  path: `/folders/${id}`,
+                  says: 'What was copied there stays where it is.',
+                })
+              }
+            >
+              {trouble && <span className="text-cut">{trouble}</span>}
+            </Item>
+          ))}
+        </Part>
+        <Part
+          title="Webhooks"
+          says="JSON Lines posted in batches, signed by the Standard Webhooks scheme, and tried again with growing pauses. “stand-in” is a receiver on this machine that fails now and then."
+          form={
+            <NamedForm
+              what="webhook"
+              second={{
+                label: 'Address of the webhook',
+                placeholder: 'https://hooks.example/companies, or stand-in',
+              }}
+              onMake={(name, url) => call('POST', '/hooks', { name, url }).then(changed)}
+            />
+          }
+        >
+          {(data?.hooks ?? []).map(({ id, name, url, secret, ...figures }) => (
+            <Item
+              key={id}
+              name={name}
+              under={
+                <>
+                  <span className="figure">{url}</span>
+                  <details>
                     <summary className="cursor-pointer">secret to verify by</summary>
-                    <span className="figure break-all text-ink">{secret}</span>
+                    <span className="figure break-all whitespace-normal text-ink">{secret}</span>
                   </details>
-                </span>
-                <span className="text-[13px] whitespace-nowrap">
-                  <span className="figure">{format.number(delivered)}</span> delivered
-                  {waiting > 0 && (
-                    <>
-                      , <span className="figure text-unsure">{format.number(waiting)}</span> waiting
-                    </>
-                  )}
-                  {givenUp > 0 && (
-                    <>
-                      , <span className="figure text-cut">{format.number(givenUp)}</span> given up
-                    </>
-                  )}
-                </span>
-                <Button
-                  look="quiet"
-                  aria-label={`Remove ${name}`}
-                  onClick={() =>
-                    setRemoving({
-                      name,
-                      path: `/hooks/${id}`,
-                      says: 'What waits for it is posted no more, and its secret is gone; that cannot be undone.',
-                    })
-                  }
-                >
-                  Remove
-                </Button>
-              </li>
-            ))}
-          </ul>
-        </section>
-        <section aria-labelledby="hosts">
-          <h2 id="hosts" className="title text-[18px]">
-            Hosts that webhooks may go to
-          </h2>
-          <p className="text-[13px] text-soft">
-            Any other is refused, and so is one that turns out to be on this machine or in a private network
-            unless it is allowed as such.
-          </p>
-          <HostForm onMade={changed} />
-          <ul aria-label="Hosts that webhooks may go to" className="mt-2">
-            {(data?.hosts ?? []).map(({ name, private: inside }) => (
-              <li key={name} className="flex items-baseline gap-3 border-b border-rule py-1.5">
-                <span className="figure min-w-0 flex-1 truncate">{name}</span>
-                <span className="text-[13px] text-soft">
-                  {inside ? 'private allowed' : 'open internet only'}
-                </span>
-                <Button
-                  look="quiet"
-                  aria-label={`Remove ${name}`}
-                  onClick={() => remove.mutate(`/hosts/${name}`)}
-                >
-                  Remove
-                </Button>
-              </li>
-            ))}
-          </ul>
-        </section>
+                </>
+              }
+              onAct={() =>
+                setRemoving({
+                  name,
+                  path: `/hooks/${id}`,
+                  says: 'What waits for it is posted no more, and its secret is gone; that cannot be undone.',
+                })
+              }
+            >
+              <Posted {...figures} />
+            </Item>
+          ))}
+        </Part>
+        <Part
+          title="Hosts that webhooks may go to"
+          says="Any other is refused, and so is one that turns out to be on this machine or in a private network unless it is allowed as such."
+          form={<HostForm onMade={changed} />}
+        >
+          {(data?.hosts ?? []).map(({ name, private: inside }) => (
+            <Item key={name} name={name} onAct={() => remove.mutate(`/hosts/${name}`)}>
+              <span className="text-soft">{inside ? 'private allowed' : 'open internet only'}</span>
+            </Item>
+          ))}
+        </Part>
       </div>
       {data && <Deliveries answer={data} />}
       <RemoveDialog
@@ -211,6 +155,82 @@ export function OtherPrograms({ head }: { head: React.ReactNode }) {
         {removing?.says}
       </RemoveDialog>
     </main>
+  );
+}
+
+/** One way to give other programs something: what it is, how one is made, and those there are. */
+function Part({
+  title,
+  says,
+  form,
+  children,
+}: {
+  title: string;
+  says: string;
+  form: React.ReactNode;
+  children: React.ReactNode;
+}) {
+  const id = useId();
+  return (
+    <section aria-labelledby={id}>
+      <h2 id={id} className="title text-[18px]">
+        {title}
+      </h2>
+      <p className="text-[13px] text-soft">{says}</p>
+      {form}
+      <ul aria-labelledby={id} className="mt-2">
+        {children}
+      </ul>
+    </section>
+  );
+}
+
+function Item({
+  name,
+  kind,
+  under,
+  act = 'Remove',
+  onAct,
+  children,
+}: {
+  name: string;
+  kind?: string;
+  under?: React.ReactNode;
+  act?: string;
+  onAct(): void;
+  children?: React.ReactNode;
+}) {
+  return (
+    <li className="flex items-baseline gap-3 border-b border-rule py-1.5 text-[13px]">
+      <span className="min-w-0 flex-1">
+        <strong className="text-[14px]">{name}</strong> <span className="text-soft">{kind}</span>
+        {under && <span className="block truncate text-soft">{under}</span>}
+      </span>
+      <span>{children}</span>
+      <Button look="quiet" aria-label={`${act} ${name}`} onClick={onAct}>
+        {act}
+      </Button>
+    </li>
+  );
+}
+
+/** How a webhook's requests fared. */
+function Posted({ waiting, delivered, givenUp }: Pick<HookView, 'waiting' | 'delivered' | 'givenUp'>) {
+  const format = useFormat();
+  return (
+    <span className="whitespace-nowrap">
+      <span className="figure">{format.number(delivered)}</span> delivered
+      {waiting > 0 && (
+        <>
+          , <span className="figure text-unsure">{format.number(waiting)}</span> waiting
+        </>
+      )}
+      {givenUp > 0 && (
+        <>
+          , <span className="figure text-cut">{format.number(givenUp)}</span> given up
+        </>
+      )}
+    </span>
   );
 }
 
