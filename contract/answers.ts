@@ -18,6 +18,7 @@ import type {
 import type {
   BeforeExportAnswer,
   ExportStepAnswer,
+  HandedAnswer,
   ExportTemplateView,
   ReceiverView,
   ExportView,
@@ -167,6 +168,7 @@ export interface Answers {
   'post /exports/before/step': ExportStepAnswer;
   'post /exports/{id}/again': { export: string; job: Job };
   'post /exports/{id}/restore': { export: ExportView };
+  'get /handed/{subject}/{key}': HandedAnswer;
   'get /receivers': { receivers: ReceiverView[] };
   'get /export-templates': { templates: ExportTemplateView[] };
   'post /export-templates': { template: ExportTemplateView };

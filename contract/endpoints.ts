@@ -189,6 +189,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
     ...GONE,
   }),
   post('/exports/{id}/restore', 'puts a removed export back'),
+  get('/handed/{subject}/{key}', 'whom a record was handed over to'),
   get('/receivers', 'whom exports went to, and how many records each has had'),
   get('/export-templates', 'templates of exports, those that ship with the program first'),
   post('/export-templates', 'saves a template', { body: ExportTemplateBody, status: MADE }),

@@ -53,6 +53,12 @@ export interface ExportStepAnswer {
   why: string | null;
 }
 
+/** Whom one record was handed over to. */
+export interface HandedAnswer {
+  /** The latest first; the day on which each last had it. */
+  handed: { receiver: string; name: string; day: string }[];
+}
+
 export interface ReceiverView {
   key: string;
   name: string;

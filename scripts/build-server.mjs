@@ -1,9 +1,4 @@
 import { build } from 'esbuild';
-import { rmSync } from 'node:fs';
-import { join } from 'node:path';
-
-/** Folder of what several programs share, or load where they need it. */
-const CHUNKS = 'chunks';
 
 /** Every program and thread that is started by its file: all else is bundled into these. */
 const ENTRIES = [
@@ -40,11 +35,7 @@ const ENTRIES = [
 
 /** Builds server, threads, demo maker and bench into a folder within the project. */
 export function buildServer(outdir) {
-  rmSync(join(outdir, CHUNKS), { recursive: true, force: true });
   return build({
-    // What is loaded where it is needed stays apart, with the packages it needs: a thread that writes CSV reads no PDF library.
-    splitting: true,
-    chunkNames: `${CHUNKS}/[name]-[hash]`,
     entryPoints: ENTRIES,
     outdir,
     outbase: '.',

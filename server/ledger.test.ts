@@ -3,6 +3,7 @@ import type {
   BeforeExportAnswer,
   ExportStepAnswer,
   ExportTemplateView,
+  HandedAnswer,
   ReceiverView,
   ExportView,
 } from '../contract/export-views.ts';
@@ -58,6 +59,15 @@ test('what a receiver has had stays off when asked, and is a line, a column and 
   expect(bytes.toString('utf8')).not.toContain('Alderway');
   const column = await desk.exported({ tape: tape([line]), columns: ['handed-over'] });
   expect(rowsOf(column.bytes)).toEqual([['Handed over to'], ['Print Shop'], ['Print Shop']]);
+  const { body } = (await desk.api
+    .post('/api/rows')
+    .send({ tape: tape([line]), columns: ['name'], limit: 1 })) as {
+    body: { rows: { key: string }[] };
+  };
+  const { handed } = (await desk.api.get(`/api/handed/companies/${body.rows[0]!.key}`)).body as HandedAnswer;
+  expect(handed.map(({ name }) => name)).toEqual(['Print Shop', 'not said']);
+  expect(handed[0]!.day).toMatch(/^20\d\d-/);
+  expect((await desk.api.get('/api/handed/companies/nobody')).body).toEqual({ handed: [] });
   const typed = await desk.api
     .post('/api/typed')
     .send({ text: 'handed to print shop past 90 days', stem: 'l', subject: 'companies' });
@@ -157,6 +167,21 @@ test('an export made again says what is new, what changed and what is gone', asy
     ['The same', -2],
     ['Gone', 1],
   ]);
+  const lines1 = { tape: tape(lines), columns: ['name', 'headcount'], format: 'jsonl', receiver: 'Finance' };
+  const jsonl = await desk.exported(lines1);
+  const repeated = await desk.api.post(`/api/exports/${jsonl.id}/again`).send({ rows: 'all' });
+  const text = (
+    await desk.finished(repeated.body as { export: string; job: { id: string } })
+  ).bytes.toString();
+  expect(text).not.toContain('"change":"');
+  const cards = await desk.exported({
+    tape: tape(lines),
+    columns: ['name'],
+    format: 'vcard',
+    receiver: 'Cards',
+  });
+  const carded = await desk.api.post(`/api/exports/${cards.id}/again`).send({ rows: 'all' });
+  expect((await desk.finished(carded.body as { export: string; job: { id: string } })).view.count).toBe(4);
   const plain = await again('plain');
   expect(rowsOf(plain.bytes)[0]).toEqual(['Company', 'Headcount', 'Headcount basis', 'Phone']);
   // Two of what was handed over before are not new for it.

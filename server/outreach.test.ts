@@ -116,6 +116,22 @@ describe('from drafts to what comes back', () => {
     });
   });
 
+  test('who was taken for opting out by mistake comes off that list again', async () => {
+    const [reply] = byKind('opted-out');
+    const kept = async () => {
+      const { lists } = (await server.api.get('/api/lists')).body as {
+        lists: { name: string; members: number }[];
+      };
+      return lists.find(({ name }) => name.startsWith('Opted out'))?.members;
+    };
+    const before = (await kept())!;
+    const change = (kind: string) => server.api.patch(`/api/outreach/replies/${reply!.id}`).send({ kind });
+    expect((await change('answered')).status).toBe(200);
+    expect(await kept()).toBe(before - 1);
+    expect((await change('opted-out')).status).toBe(200);
+    expect(await kept()).toBe(before);
+  });
+
   test('a campaign of which something went out is kept', async () => {
     const answer = await server.api.delete(`/api/campaigns/${first.campaign.id}`);
     expect(answer.status).toBe(409);

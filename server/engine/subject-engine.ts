@@ -138,7 +138,7 @@ export class SubjectEngine {
             .choices({ subject: this.records.subject, id: HANDED })
             .map(({ key, label }) => [key, label]),
         );
-        own[column] = { texts: Array.from(records, (r) => namesOf(handed, r, names)) };
+        own[column] = { lists: Array.from(records, (r) => namesOf(handed, r, names)) };
       }
     }
     return own;
@@ -276,28 +276,29 @@ export class SubjectEngine {
   }
 }
 
-/** Values of columns that no table has, beside some ids: from how much to how much, NaN where unknown; or texts. */
+/** Values of columns that no table has, beside some ids: from how much to how much, NaN where unknown; or texts, or several of them. */
 export type OwnColumns = Record<
   string,
-  { low: Float64Array; high: Float64Array } | { texts: (string | null)[] }
+  { low: Float64Array; high: Float64Array } | { texts: (string | null)[] } | { lists: string[][] }
 >;
 
 const KNOWN = 'whom-we-know';
 const HANDED = 'handed-over';
 
-/** The values of a record by their names; null where it has none. */
+/** The values of a record by their names, in alphabetical order. */
 function namesOf({ dictionary, offsets, values }: ManyColumn, r: number, names: ReadonlyMap<string, string>) {
   const own: string[] = [];
   for (let i = offsets[r]!; i < offsets[r + 1]!; i++) {
     const key = dictionary[values[i]!]!;
     own.push(names.get(key) ?? key);
   }
-  return own.length ? own.sort().join('; ') : null;
+  return own.sort();
 }
 
 /** The cell of a column that no table has. */
 export function ownCell(column: string, values: OwnColumns[string], i: number): Cell {
   if ('texts' in values) return values.texts[i] ?? null;
+  if ('lists' in values) return values.lists[i] ?? [];
   const { low, high } = values;
   if (Number.isNaN(low[i]!)) return null;
   if (column === KNOWN) return low[i] === 1 ? 'yes' : 'no';

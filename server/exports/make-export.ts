@@ -230,13 +230,13 @@ export function checkFile(
   const unknown = columns.find(
     (id) => !isOwnColumn(id) && !columnFields(subject).some((field) => field.id === id),
   );
-  const unmade = columns.find((id) => id.startsWith(COMPUTED) && !computed.some((one) => one.id === id));
-  if (unknown ?? unmade)
-    throw new Problem('unknown-column', `There is no column "${unknown ?? unmade}" of ${subject}.`, {
+  if (unknown !== undefined)
+    throw new Problem('unknown-column', `There is no column "${unknown}" of ${subject}.`, {
       field: 'columns',
-      value: unknown ?? unmade,
-      rule: 'a field of the subject, or a computed column that is said how to make',
+      value: unknown,
+      rule: 'a field of the subject',
     });
+  checkComputedNames({ columns, computed });
   if (split) {
     const ways = [split.by !== undefined, split.rows !== undefined].filter(Boolean).length;
     const known =
@@ -254,7 +254,7 @@ export function checkFile(
 }
 
 /** @throws Problem where a computed column is not said how to make */
-function checkComputedNames({ columns, computed = [] }: Pick<ExportBody, 'columns' | 'computed'>): void {
+function checkComputedNames({ columns, computed = [] }: Pick<FileWish, 'columns' | 'computed'>): void {
   const unmade = columns.find((id) => id.startsWith(COMPUTED) && !computed.some((one) => one.id === id));
   if (unmade !== undefined)
     throw new Problem('unknown-column', `Nothing says how the column "${unmade}" is computed.`, {

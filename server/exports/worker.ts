@@ -14,7 +14,7 @@ import { openHandover } from '../db/open.ts';
 import { feed } from '../feed.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadReferenceData } from '../reference.ts';
-import { readHandover, writeHandover } from '../tables/handover/ledger.ts';
+import { forgetHandover, readHandover, writeHandover } from '../tables/handover/ledger.ts';
 import { csvMetadata, howFiles, meaningsOf } from './beside.ts';
 import type { SheetChart } from './breakdown-sheet.ts';
 import { csvText } from './csv-text.ts';
@@ -96,6 +96,7 @@ async function writeExport(data: ExportWorkerData): Promise<ExportResult> {
   const title = fileName(how.name, data.day);
   const names = machineNames(shown);
   const handed = new Handed();
+  let recorded = false;
   const parts = new PartFiles(
     `${path}.part`,
     await WRITERS[format](),
@@ -131,14 +132,24 @@ async function writeExport(data: ExportWorkerData): Promise<ExportResult> {
         });
     const made = await parts.whole(files, beside);
     // The ledger first: what stands in it without a file is taken out again at the next start, the other way round nobody would know.
-    if (data.ledger) record(data, names.slice(0, columns.length), handed);
+    if (data.ledger) {
+      record(data, names.slice(0, columns.length), handed);
+      recorded = true;
+    }
     parts.settle(made, path);
     tellProgress(whole.count, whole.count);
     return { count: whole.count, roll: whole.roll, files: files.length };
   } catch (error) {
     await parts.leave();
+    if (recorded) forget(data);
     throw error;
   }
+}
+
+function forget({ dir, export: id }: ExportWorkerData): void {
+  const db = openHandover(dir);
+  forgetHandover(db, id);
+  db.close();
 }
 
 function record(data: ExportWorkerData, columns: string[], handed: Handed): void {
@@ -241,7 +252,9 @@ function sinceOf(
   } finally {
     source.close();
   }
-  const gone = comparison.gone();
+  const { needs, columns: asTable } = formatOf(data.format);
+  // A row that only says that a record is gone has no address and no place.
+  const gone = asTable && !needs ? comparison.gone() : [];
   const same = found.filter((one) => !one.fresh && one.changed.length === 0).length;
   const stays = all ? found.length : found.length - same;
   const steps = [

@@ -12,6 +12,9 @@ import { Post } from './post.ts';
 import { StandIn } from './stand-in/host.ts';
 import { takeReply, type OptedOut, type Taken } from './take-reply.ts';
 
+/** What puts somebody who opted out on the list of those who did. */
+const whatPut = (mail: string) => `an answer from ${mail}`;
+
 /** The list that people who opted out are put on, which keeps them off exports too. */
 export const OPTED_OUT_LIST = 'Opted out of messages';
 
@@ -98,12 +101,24 @@ export class Outreach {
       }));
     const origin = {
       kind: 'hand' as const,
-      what: `an answer from ${mail}`,
+      what: whatPut(mail),
       tape: null,
       asOf: null,
       person: us,
     };
     await lists.change('addMembers', key, origin, { keys: [person] });
+  }
+
+  /** Takes what their answer put on that list off it again, where it was no opting out. What others put there stays. */
+  async letBack(mail: string): Promise<void> {
+    const { lists, listsDb } = this.wish;
+    const found = listsDb
+      .prepare<[string, string], { list: string; id: number }>(
+        `SELECT o.list, o.id FROM list_origin o JOIN list l ON l.key = o.list
+         WHERE o.what = ? AND l.subject = 'people' AND l.name LIKE ? || '%'`,
+      )
+      .all(whatPut(mail), OPTED_OUT_LIST);
+    for (const { list, id } of found) await lists.change('removeOrigins', list, [id]);
   }
 
   async stop(): Promise<void> {

@@ -1,4 +1,4 @@
-import PDFDocument from 'pdfkit';
+import { newDocument } from './pdf-document.ts';
 import type { Writable } from 'node:stream';
 import { finished } from 'node:stream/promises';
 import { fontFor, FONTS, layoutOf, riseOf, type Face } from './fonts.ts';
@@ -60,7 +60,7 @@ export class Paper {
   constructor(head: PaperHead, into: Writable | null = null, more: Record<string, string> = {}) {
     this.head = head;
     this.into = into;
-    this.doc = new PDFDocument({
+    this.doc = newDocument({
       size: head.size === 'A4' ? 'A4' : 'LETTER',
       layout: head.landscape ? 'landscape' : 'portrait',
       margins: { top: MARGIN, bottom: 0, left: MARGIN, right: MARGIN },

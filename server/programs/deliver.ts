@@ -42,6 +42,15 @@ export function checkDeliver(
     });
 }
 
+/** Of where an export went, what is still there. */
+export function stillThere(db: Db, { folders = [], hooks = [] }: Deliver): Deliver {
+  const known = new Set(allFolders(db).map(({ id }) => id));
+  return {
+    folders: folders.filter((id) => known.has(id)),
+    hooks: hooks.filter((id) => hookById(db, id) !== undefined),
+  };
+}
+
 export interface Made {
   id: string;
   name: string;

@@ -7,8 +7,9 @@ import { AgainBody, BeforeExportBody, ExportBody, ExportStepBody } from '../../c
 import type {
   BeforeExportAnswer,
   ExportStepAnswer,
-  ReceiverView,
   ExportView,
+  HandedAnswer,
+  ReceiverView,
 } from '../../contract/export-views.ts';
 import { isoOf } from '../../core/dates.ts';
 import { fileName } from '../../core/exports/names.ts';
@@ -19,12 +20,19 @@ import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
 import { calls } from '../engine/calls.ts';
 import { goingWishOf, picksOf, startExport } from '../exports/make-export.ts';
 import { tapeOfFile } from '../exports/tape-of-file.ts';
+import { stillThere } from '../programs/deliver.ts';
 import { body, checked, HttpProblem } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
 import { oneFile } from '../http/upload.ts';
 import type { Services } from '../services.ts';
 import { allExports, exportById, setExportRemoved, storedName, type ExportRow } from '../tables/exports.ts';
-import { allReceivers, forgetHandover, handedExports, receiverFigures } from '../tables/handover/ledger.ts';
+import {
+  allReceivers,
+  forgetHandover,
+  handedOf,
+  handedExports,
+  receiverFigures,
+} from '../tables/handover/ledger.ts';
 
 /** What was handed over: made, listed, made again, removed and brought back. */
 export function exportRoutes(services: Services): Router {
@@ -129,10 +137,13 @@ export function exportRoutes(services: Services): Router {
           rule: 'plain',
         },
       );
-    // What went out before goes out again where the very point is what became of it.
-    const { handed, ...rest } = wish;
-    const asked = rows === 'plain' ? wish : Object.assign(new ExportBody(), rest);
-    void handed;
+    const { handed, deliver = {}, ...rest } = wish;
+    const asked = Object.assign(new ExportBody(), {
+      ...rest,
+      // What went out before goes out again where the very point is what became of it.
+      ...(rows === 'plain' && handed ? { handed } : {}),
+      deliver: stillThere(handover, deliver),
+    });
     const since = rows === 'plain' ? null : { day: row.made_at.slice(0, 10), all: rows === 'all' };
     response.status(202).json(await startExport(services, asked, { export: row.id, since }));
   });
@@ -174,6 +185,13 @@ export function exportRoutes(services: Services): Router {
     const row = found(request.params.id);
     setExportRemoved(workspace, row.id, null);
     response.json({ export: viewOne(found(row.id)) });
+  });
+
+  routes.get('/handed/:subject/:key', (request, response) => {
+    const { subject, key } = request.params;
+    response.json({
+      handed: handedOf(handover, subject, key).map(({ day, ...one }) => ({ ...one, day: isoOf(day) })),
+    } satisfies HandedAnswer);
   });
 
   routes.get('/receivers', (_request, response) => {

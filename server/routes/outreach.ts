@@ -199,8 +199,10 @@ export function outreachRoutes(services: Services): Router {
     const person = reply.message?.person ?? null;
     if (wish.kind === 'opted-out' && reply.kind !== 'opted-out')
       await outreach.keepOff(optOutOf(db, mail, person));
-    else if (wish.kind !== undefined && reply.kind === 'opted-out' && wish.kind !== 'opted-out')
+    else if (wish.kind !== undefined && reply.kind === 'opted-out' && wish.kind !== 'opted-out') {
       optBackIn(db, mail);
+      await outreach.letBack(mail);
+    }
     response.json({ reply: replyById(db, id)! });
   });
   routes.post('/outreach/replies', oneFile(upload), async (request, response) => {

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { ExportView } from '../../contract/export-views.ts';
 import { formatOf } from '../../core/exports/formats.ts';
 import { subjectOf } from '../../core/fields/registry.ts';
@@ -25,7 +25,8 @@ export function HandedOver({ head }: { head: React.ReactNode }) {
     queryKey: ['exports'],
     queryFn: ({ signal }) => call<{ exports: ExportView[] }>('GET', '/exports', undefined, signal),
   });
-  const [search, setSearch] = useState('');
+  const [query] = useSearchParams();
+  const [search, setSearch] = useState(query.get('find') ?? '');
   const [selected, setSelected] = useState<string | null>(null);
   const [again, setAgain] = useState<ExportView | null>(null);
   const [forgetting, setForgetting] = useState<ExportView | null>(null);

@@ -5,7 +5,7 @@ import { did } from '../app/history.ts';
 
 /** Everything that shows what was exported, or rests on it. */
 export function exportsChanged(client: QueryClient): void {
-  for (const queryKey of [['exports'], ['receivers'], ['going out'], ['tally'], ['programs']])
+  for (const queryKey of [['exports'], ['receivers'], ['going out'], ['tally'], ['programs'], ['handed']])
     void client.invalidateQueries({ queryKey });
 }
 

@@ -21,6 +21,7 @@ import { MarketSection } from './MarketSection.tsx';
 import { NoteBox } from './NoteBox.tsx';
 import { Fact, NotThere, Section } from './parts.tsx';
 import { Joined } from './Joined.tsx';
+import { HandedTo } from './HandedTo.tsx';
 import { OnLists } from './OnLists.tsx';
 import { PlaceSpot } from './PlaceSpot.tsx';
 import { RelatedSection, useRelatedCounts } from './RelatedSection.tsx';
@@ -204,6 +205,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
           <div className="min-w-0 space-y-6">
             <Standing companyKey={companyKey} />
             <OnLists subject="companies" recordKey={companyKey} />
+            <HandedTo subject="companies" recordKey={companyKey} />
             <Joined companyKey={companyKey} />
             {text('group') && <GroupSection group={text('group')!} companyKey={companyKey} />}
             <Section name="Reach" note={ofSource('web') ?? ofSource('phone')}>

@@ -10,6 +10,7 @@ import { ProductsOverTime } from './BrandDetails.tsx';
 import { useRecord } from './use-record.ts';
 import { NoteBox } from './NoteBox.tsx';
 import { Fact, NotThere, Section } from './parts.tsx';
+import { HandedTo } from './HandedTo.tsx';
 import { OnLists } from './OnLists.tsx';
 import { Career, WrittenTo } from './PersonSections.tsx';
 import { Steps } from './Steps.tsx';
@@ -74,6 +75,7 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
             {data.parties.length === 0 && <p className="py-1 text-soft italic">none recorded</p>}
           </Section>
           <OnLists subject={subject} recordKey={recordKey} />
+          <HandedTo subject={subject} recordKey={recordKey} />
           {subject === 'people' && (
             <>
               <Career earlier={cells.earlier as string | null} />

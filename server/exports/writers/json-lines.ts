@@ -1,3 +1,4 @@
+import { COMPUTED } from '../../../core/exports/computed.ts';
 import { textWriter } from './text-file.ts';
 import type { OpenWriter } from './writer.ts';
 
@@ -24,4 +25,4 @@ export const openJsonLines: OpenWriter = ({ path, columns }) => {
 };
 
 /** Columns that are made for the file alone and are no cell of the API. */
-const isOfItself = (id: string) => id.startsWith('made:') || id === 'change';
+const isOfItself = (id: string) => id.startsWith(COMPUTED);

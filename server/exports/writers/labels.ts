@@ -1,4 +1,4 @@
-import PDFDocument from 'pdfkit';
+import { newDocument } from '../../paper/pdf-document.ts';
 import { createWriteStream } from 'node:fs';
 import { finished } from 'node:stream/promises';
 import { postalLines } from '../../../core/exports/postal.ts';
@@ -85,7 +85,7 @@ function document(
   { path, title, options, how }: WriterContext,
   draw: (row: FileRow, nth: number) => void,
 ): { doc: PDFKit.PDFDocument; writer: Writer } {
-  const doc = new PDFDocument({
+  const doc = newDocument({
     size: options.paper === 'A4' ? 'A4' : 'LETTER',
     margin: 0,
     autoFirstPage: false,

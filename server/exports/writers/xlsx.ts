@@ -1,4 +1,4 @@
-import ExcelJS from 'exceljs';
+import type ExcelJS from 'exceljs';
 import type { ExportColumn } from '../../../core/exports/field-columns.ts';
 import { HOW_TITLE, howMadeRows, LONGEST_CELL } from '../../../core/exports/how-made.ts';
 import { apart } from '../../../core/exports/names.ts';
@@ -15,8 +15,10 @@ const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
 const ESTIMATE = { italic: true, color: { argb: 'FF8A5A00' } } as const;
 const CHANGED = { type: 'pattern', pattern: 'solid', fgColor: { argb: 'FFE7EEDC' } } as const;
 
-export const openXlsx: OpenWriter = ({ path, columns, how, count, charts }) => {
-  const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true });
+export const openXlsx: OpenWriter = async ({ path, columns, how, count, charts }) => {
+  // Loaded where it is needed: it takes as long as writing a small file.
+  const { default: excel } = await import('exceljs');
+  const book = new excel.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true });
   const headings = apart(columns.map(({ heading }) => heading));
   const linked = columns.map(({ id }) => id === 'web' || id === 'mail' || id.endsWith('-mail'));
   const links = count * linked.filter(Boolean).length <= MOST_LINKS;

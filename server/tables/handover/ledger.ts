@@ -19,6 +19,20 @@ export function allReceivers(db: Db): ReceiverRow[] {
   return db.prepare<[], ReceiverRow>('SELECT * FROM receiver ORDER BY name COLLATE NOCASE').all();
 }
 
+/** Whom a record was handed over to, the latest first, with the day it last was. */
+export function handedOf(
+  db: Db,
+  subject: string,
+  key: string,
+): { receiver: string; name: string; day: number }[] {
+  return db
+    .prepare<[string, string], { receiver: string; name: string; day: number }>(
+      `SELECT h.receiver, r.name, h.day FROM receiver r CROSS JOIN handed_over h ON h.subject = ? AND h.receiver = r.key AND h.key = ?
+       ORDER BY h.day DESC, r.name`,
+    )
+    .all(subject, key);
+}
+
 /** Of each receiver, how many exports it had, the day of the last, and how many records, each once. */
 export function receiverFigures(db: Db): Map<string, { exports: number; last: number; records: number }> {
   const rows = db

@@ -42,9 +42,11 @@ export function fileOfTemplate(
 
 /** The same as the API has it. `receiverKey` is that of the receiver where anybody was handed anything under the name. */
 export function fileWish({ handed, ...file }: ChosenFile, receiverKey: string): FileWish {
-  const off = handed && {
-    ...(handed.who === 'receiver' ? { receiver: receiverKey } : {}),
-    ...(handed.days === null ? {} : { days: handed.days }),
+  // Whom nobody named has had nothing.
+  const asked = handed && (handed.who === 'anybody' || file.receiver.trim() !== '') ? handed : null;
+  const off = asked && {
+    ...(asked.who === 'receiver' ? { receiver: receiverKey } : {}),
+    ...(asked.days === null ? {} : { days: asked.days }),
   };
   return { ...file, receiver: file.receiver.trim(), ...(off ? { handed: off } : {}) };
 }
