@@ -209,6 +209,7 @@ function withFile<Base extends Body>(Other: Base) {
     paper: 'A4' | 'Letter' = 'A4';
 
     @IsOptional()
+    @IsObject()
     @ValidateNested()
     @Type(() => LetterBody)
     letter?: LetterBody;
@@ -229,6 +230,7 @@ function withFile<Base extends Body>(Other: Base) {
     needs?: string[];
 
     @IsOptional()
+    @IsObject()
     @ValidateNested()
     @Type(() => SplitBody)
     split?: SplitBody;
@@ -244,6 +246,7 @@ function withFile<Base extends Body>(Other: Base) {
 
     /** Off those that were handed over before. */
     @IsOptional()
+    @IsObject()
     @ValidateNested()
     @Type(() => HandedBody)
     handed?: HandedBody;
@@ -269,6 +272,7 @@ export class BeforeExportBody extends PicksBody {
   format?: FormatId;
 
   @IsOptional()
+  @IsObject()
   @ValidateNested()
   @Type(() => HandedBody)
   handed?: HandedBody;
@@ -280,6 +284,7 @@ export class BeforeExportBody extends PicksBody {
   needs?: string[];
 
   @IsOptional()
+  @IsObject()
   @ValidateNested()
   @Type(() => SampleBody)
   sample?: SampleBody;
@@ -331,11 +336,13 @@ export class ExportBody extends withFile(PicksBody) {
   along?: AlongBody[];
 
   @IsOptional()
+  @IsObject()
   @ValidateNested()
   @Type(() => SampleBody)
   sample?: SampleBody;
 
   @IsOptional()
+  @IsObject()
   @ValidateNested()
   @Type(() => DeliverBody)
   deliver?: DeliverBody;
@@ -361,6 +368,7 @@ export class ExportTemplateBody {
   @MaxLength(120)
   fileName = '';
 
+  @IsObject()
   @ValidateNested()
   @Type(() => FileWishBody)
   file!: FileWishBody;

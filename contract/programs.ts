@@ -4,6 +4,7 @@ import {
   IsIn,
   IsInt,
   IsNotEmpty,
+  IsObject,
   IsString,
   Matches,
   Max,
@@ -24,6 +25,7 @@ export class FeedBody {
   @MaxLength(NAME)
   name!: string;
 
+  @IsObject()
   @ValidateNested()
   @Type(() => ExportBody)
   wish!: ExportBody;

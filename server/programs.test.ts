@@ -70,6 +70,13 @@ test('a feed that cannot be made is refused before anybody reads it', async () =
   expect(await refused({ format: 'xlsx' })).toMatchObject({ field: 'wish.format', value: 'xlsx' });
   expect(await refused({ split: { rows: 2 } })).toMatchObject({ code: 'wrong-feed' });
   expect(await refused({ columns: ['nothing'] })).toMatchObject({ code: 'unknown-column' });
+  for (const nothing of [[], null, 'csv'])
+    expect(error(await desk.api.post('/api/feeds').send({ name: 'x', wish: nothing }))).toMatchObject({
+      code: 'wrong-value',
+      field: 'wish',
+    });
+  for (const part of ['split', 'sample', 'handed', 'letter', 'deliver'])
+    expect(error(await desk.asked({ [part]: [] }))).toMatchObject({ field: part });
 });
 
 test('a folder gets each export whole under a dated name, and says what is wrong with it', async () => {

@@ -143,8 +143,7 @@ function once(act: () => unknown, name: string): void {
   try {
     act();
   } catch (error) {
-    if (!(error instanceof Error && 'code' in error && error.code === 'SQLITE_CONSTRAINT_UNIQUE'))
-      throw error;
+    if ((error as { code?: string }).code !== 'SQLITE_CONSTRAINT_UNIQUE') throw error;
     throw new Problem('name-taken', `There is one called “${name}” already.`, {
       field: 'name',
       value: name,
