@@ -221,6 +221,7 @@ test('axe finds nothing on lists, a review and a spot check, by day and by night
   await expect(page.getByText(/^Taken back: /)).toBeVisible();
   await axeFindsNothing(page, 'a review');
   await page.goto('/desk');
+  await expect(page.locator('[data-row] a').first()).toBeVisible();
   await page.keyboard.press('4');
   await page.getByRole('button', { name: /^Draw \d/ }).click();
   await expect(page.getByRole('heading', { name: 'Does it fit?' })).toBeVisible();
