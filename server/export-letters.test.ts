@@ -80,6 +80,8 @@ test('a mail merge has the address line by line', async () => {
   expect(heading).toBe(
     'Company,Address line 1,Address line 2,Address line 3,Address line 4,Address line 5,Address line 6,Address line 7',
   );
+  const german = await desk.exported({ format: 'merge', columns: ['name'], language: 'de' });
+  expect(german.bytes.toString('utf8')).toMatch(/^Firma,Adresszeile 1,Adresszeile 2,/);
   expect(rows.find((row) => row.includes('Corbin'))).toBe(
     "'=Corbin GmbH,'=Corbin GmbH,Gasse 3,8010 Graz,AUSTRIA,,,",
   );

@@ -10,7 +10,7 @@ import type {
 import type { ErrorAnswer, WordedTally } from '../contract/responses.ts';
 import { columnFields, SUBJECTS } from '../core/fields/registry.ts';
 import { openHandover, openUniverse } from './db/open.ts';
-import { canBeAsked } from './engine/rows/known-in.ts';
+import { canBeAsked } from '../core/fields/field.ts';
 import { forgetHandover, readHandover } from './tables/handover/ledger.ts';
 import { ExportDesk } from './testing/export-desk.ts';
 import { tape } from './testing/test-server.ts';

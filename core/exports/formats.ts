@@ -29,6 +29,8 @@ export interface Format {
   carries: boolean;
   /** Whether the chosen columns are what it holds; others have a layout of their own. */
   columns: boolean;
+  /** Whether its columns go by headings for people; else machines call them by names that stay the same. */
+  headings: boolean;
   /** Whether records without a place or an address are left out of it. */
   needs?: 'point' | 'address';
   /** The subjects it is made of; all where left out. */
@@ -46,6 +48,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
     carries: true,
     columns: true,
+    headings: true,
   },
   {
     id: 'csv',
@@ -55,6 +58,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'text/csv; charset=utf-8',
     carries: false,
     columns: true,
+    headings: true,
   },
   {
     id: 'ods',
@@ -64,6 +68,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/vnd.oasis.opendocument.spreadsheet',
     carries: true,
     columns: true,
+    headings: true,
   },
   {
     id: 'merge',
@@ -73,6 +78,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'text/csv; charset=utf-8',
     carries: false,
     columns: true,
+    headings: true,
     needs: 'address',
     subjects: PLACED,
   },
@@ -84,6 +90,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/x-ndjson',
     carries: false,
     columns: true,
+    headings: false,
   },
   {
     id: 'parquet',
@@ -93,6 +100,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/vnd.apache.parquet',
     carries: true,
     columns: true,
+    headings: false,
   },
   {
     id: 'sqlite',
@@ -102,6 +110,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/vnd.sqlite3',
     carries: true,
     columns: true,
+    headings: false,
   },
   {
     id: 'geojson',
@@ -111,6 +120,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/geo+json',
     carries: true,
     columns: true,
+    headings: false,
     needs: 'point',
     subjects: PLACED,
   },
@@ -122,6 +132,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'text/vcard; charset=utf-8',
     carries: false,
     columns: false,
+    headings: false,
     subjects: PLACED,
   },
   {
@@ -132,6 +143,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/pdf',
     carries: true,
     columns: true,
+    headings: true,
   },
   {
     id: 'dossiers',
@@ -141,6 +153,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/pdf',
     carries: true,
     columns: true,
+    headings: true,
   },
   {
     id: 'labels',
@@ -150,6 +163,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/pdf',
     carries: true,
     columns: false,
+    headings: false,
     needs: 'address',
     subjects: PLACED,
   },
@@ -161,6 +175,7 @@ export const FORMATS: readonly Format[] = [
     mediaType: 'application/pdf',
     carries: true,
     columns: false,
+    headings: false,
     needs: 'address',
     subjects: PLACED,
   },

@@ -136,6 +136,15 @@ export function hasDays({ store }: Pick<Field, 'store'>): boolean {
   return store.at === 'handed' || (store.at === 'many' && store.seen !== undefined);
 }
 
+const IN_NO_TABLE: ReadonlySet<Store['at']> = new Set<Store['at']>([
+  ...(['handed', 'contacts', 'lists', 'rank', 'peers', 'key', 'words'] as const),
+]);
+
+/** Whether every row of an export can be asked to have a value of a field: it is a column, and stands in the tables that files fill. */
+export function canBeAsked({ store, column }: Pick<Field, 'store' | 'column'>): boolean {
+  return column !== null && !IN_NO_TABLE.has(store.at);
+}
+
 /** What a company is to a record of another subject. */
 export interface Role {
   key: string;

@@ -1,5 +1,6 @@
 import { parseSpan, spanStart } from '../../core/dates.ts';
 import type { GoingFigures } from '../../core/exports/roll.ts';
+import { canBeAsked } from '../../core/fields/field.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
 import { drawSample } from '../../core/stats/draw.ts';
 import {
@@ -20,7 +21,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import { validateSort } from '../../core/tape/validate.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
 import type { Engine } from './engine.ts';
-import { canBeAsked, knownIn, reachable } from './rows/known-in.ts';
+import { knownIn, reachable } from './rows/known-in.ts';
 import type { Picks } from './subject-engine.ts';
 
 /** What keeps records off an export, beside suppression lists. */

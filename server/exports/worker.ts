@@ -108,6 +108,7 @@ async function writeExport(data: ExportWorkerData): Promise<ExportResult> {
       how: whole,
       charts: data.charts,
       options: data.options,
+      language: data.language,
     },
     title,
     ending,
@@ -221,9 +222,8 @@ async function writeCsv(
 
 /** What changed since an earlier export, found before the first row is written, so that every count is known. */
 interface FoundSince {
-  earlier: string;
-  /** By place among the ids. */
   rows: number;
+  /** By place among the ids. */
   of(place: number): Since;
   gone: string[];
   steps: { label: string; delta: number; total: number; note: string }[];
@@ -263,7 +263,7 @@ function sinceOf(
       ? [{ label: 'Gone', note: `since ${day}`, delta: gone.length, total: stays + gone.length }]
       : []),
   ];
-  return { earlier: day, rows: stays + gone.length, of: (place) => found[place]!, gone, steps, all };
+  return { rows: stays + gone.length, of: (place) => found[place]!, gone, steps, all };
 }
 
 /** The column that says what became of a row since an earlier export. */

@@ -59,10 +59,3 @@ function knownSql({ id, subject, store, column }: Field): string {
       throw new Error(`${id} is in no table.`);
   }
 }
-
-/** Whether a field can be asked of every row of an export. */
-export function canBeAsked({ store, column }: Field): boolean {
-  return (
-    column !== null && !['handed', 'contacts', 'lists', 'rank', 'peers', 'key', 'words'].includes(store.at)
-  );
-}

@@ -1,3 +1,4 @@
+import { inLanguage } from '../../../core/exports/headings/languages.ts';
 import { apart } from '../../../core/exports/names.ts';
 import { ADDRESS_LINES } from '../../../core/exports/postal-parts.ts';
 import { postalLines } from '../../../core/exports/postal.ts';
@@ -17,8 +18,11 @@ export const openCsv: OpenWriter = ({ path, columns, options }) =>
   });
 
 /** The same with the address of each record line by line. */
-export const openMerge: OpenWriter = ({ path, columns, options }) => {
-  const lines = Array.from({ length: ADDRESS_LINES }, (_, i) => `Address line ${i + 1}`);
+export const openMerge: OpenWriter = ({ path, columns, options, language }) => {
+  const lines = Array.from(
+    { length: ADDRESS_LINES },
+    (_, i) => `${inLanguage('Address line', language)} ${i + 1}`,
+  );
   return textWriter(path, {
     first: csvText([apart([...columns.map(({ heading }) => heading), ...lines])], options),
     rows: (rows) =>

@@ -1,6 +1,7 @@
 import type { Row } from '../../../core/cells.ts';
 import type { SheetChart } from '../breakdown-sheet.ts';
 import type { ExportColumn } from '../../../core/exports/field-columns.ts';
+import type { HeadingLanguage } from '../../../core/exports/headings/languages.ts';
 import type { HowMade } from '../../../core/exports/how-made.ts';
 import type { PostalAddress } from '../../../core/exports/postal.ts';
 
@@ -52,6 +53,8 @@ export interface WriterContext {
   columns: readonly ExportColumn[];
   /** What machines call the columns. */
   names: readonly string[];
+  /** Of headings that a format adds. */
+  language: HeadingLanguage;
   /** How many rows come at most. */
   count: number;
   how: HowMade;

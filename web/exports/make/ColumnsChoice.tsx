@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { WordedTally } from '../../../contract/responses.ts';
 import { COMPUTED, isFigure, type Computed, type ComputedWay } from '../../../core/exports/computed.ts';
 import { HEADING_LANGUAGES, type HeadingLanguage } from '../../../core/exports/headings/languages.ts';
+import { formatOf } from '../../../core/exports/formats.ts';
 import type { Tape } from '../../../core/tape/nodes.ts';
 import { ColumnChoice } from '../../desk/sheet/ColumnChoice.tsx';
 import { allColumns, columnOf } from '../../desk/sheet/columns.ts';
@@ -26,6 +27,8 @@ export function ColumnsChoice({
 }) {
   const [open, setOpen] = useState(false);
   const asSheet = !open && file.columns.join() === shown.join();
+  // Machines call columns by names of their own, whatever people call them.
+  const { headings: headed } = formatOf(file.format);
   const computed = file.computed ?? [];
   const stored = file.columns.filter((id) => !id.startsWith(COMPUTED));
   const headingOf = (id: string) =>
@@ -45,21 +48,23 @@ export function ColumnsChoice({
             { key: 'own', label: 'chosen here' },
           ]}
         />
-        <label className="flex items-center gap-2 text-[13px]">
-          headings in
-          <select
-            aria-label="Language of headings"
-            className="field py-1"
-            value={file.language}
-            onChange={(event) => onFile({ ...file, language: event.target.value as HeadingLanguage })}
-          >
-            {Object.entries(HEADING_LANGUAGES).map(([key, label]) => (
-              <option key={key} value={key}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </label>
+        {headed && (
+          <label className="flex items-center gap-2 text-[13px]">
+            headings in
+            <select
+              aria-label="Language of headings"
+              className="field py-1"
+              value={file.language}
+              onChange={(event) => onFile({ ...file, language: event.target.value as HeadingLanguage })}
+            >
+              {Object.entries(HEADING_LANGUAGES).map(([key, label]) => (
+                <option key={key} value={key}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
       </div>
       {open ? (
         <>
@@ -74,24 +79,26 @@ export function ColumnsChoice({
             />
           </div>
           <ComputedColumns tape={tape} tally={tally} file={file} onFile={onFile} />
-          <fieldset className="rounded-md border border-edge px-3 py-2">
-            <legend className="px-1 text-[13px] text-soft">headings of one’s own</legend>
-            <div className="grid grid-cols-3 gap-2">
-              {stored.map((id) => (
-                <input
-                  key={id}
-                  className="field w-full py-1 text-[13px]"
-                  aria-label={`Heading of ${headingOf(id)}`}
-                  placeholder={headingOf(id)}
-                  maxLength={80}
-                  value={file.headings?.[id] ?? ''}
-                  onChange={(event) =>
-                    onFile({ ...file, headings: { ...file.headings, [id]: event.target.value } })
-                  }
-                />
-              ))}
-            </div>
-          </fieldset>
+          {headed && (
+            <fieldset className="rounded-md border border-edge px-3 py-2">
+              <legend className="px-1 text-[13px] text-soft">headings of one’s own</legend>
+              <div className="grid grid-cols-3 gap-2">
+                {stored.map((id) => (
+                  <input
+                    key={id}
+                    className="field w-full py-1 text-[13px]"
+                    aria-label={`Heading of ${headingOf(id)}`}
+                    placeholder={headingOf(id)}
+                    maxLength={80}
+                    value={file.headings?.[id] ?? ''}
+                    onChange={(event) =>
+                      onFile({ ...file, headings: { ...file.headings, [id]: event.target.value } })
+                    }
+                  />
+                ))}
+              </div>
+            </fieldset>
+          )}
         </>
       ) : (
         <p className="text-[13px] text-soft">

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { ExportTemplateView } from '../../../contract/export-views.ts';
 import type { Job } from '../../../contract/responses.ts';
 import { checkComputed } from '../../../core/exports/computed.ts';
+import { formatOf } from '../../../core/exports/formats.ts';
 import { receiverOf } from '../../../core/exports/receiver.ts';
 import { subjectOf } from '../../../core/fields/registry.ts';
 import { isOwnColumn, ownColumnOf } from '../../../core/tape/own-columns.ts';
@@ -24,7 +25,7 @@ import { GoingRoll, useGoingOut, type Along } from './GoingRoll.tsx';
 import { MoreChoices } from './MoreChoices.tsx';
 import { canBePosted, NOWHERE, Targets, type Deliver } from './Targets.tsx';
 import { TemplateChoice } from './TemplateChoice.tsx';
-import { fileOfSheet, fileOfTemplate, fileWish, formatOf, type ChosenFile } from './wish.ts';
+import { fileOfSheet, fileOfTemplate, fileWish, type ChosenFile } from './wish.ts';
 
 /** An export of what is kept or picked, or of one record: what file and for whom on the left, what goes out and what stays off on the right. */
 export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void }) {

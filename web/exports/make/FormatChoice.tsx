@@ -1,7 +1,8 @@
 import { ADDRESS_LINES } from '../../../core/exports/postal-parts.ts';
 import { Segments } from '../../ui/controls.tsx';
 import { Chips } from './Chips.tsx';
-import { formatOf, formatsFor, withFormat, type ChosenFile } from './wish.ts';
+import { formatOf, formatsFor } from '../../../core/exports/formats.ts';
+import type { ChosenFile } from './wish.ts';
 
 type Change = (more: Partial<ChosenFile>) => void;
 
@@ -23,7 +24,7 @@ export function FormatChoice({
         label="File"
         value={file.format}
         options={formatsFor(subject).map(({ id, label, says }) => ({ key: id, label, title: says }))}
-        onChange={(id) => onFile(withFormat(file, id))}
+        onChange={(id) => change({ format: id })}
       />
       <p className="text-[13px] text-soft">
         {format.says}

@@ -165,7 +165,10 @@ test('a folder takes any file, a webhook only JSON Lines without a ZIP', async (
   const hook: HTMLInputElement = await screen.findByRole('checkbox', { name: 'Ours' });
   expect(hook.disabled).toBe(true);
   await user.click(screen.getByRole('checkbox', { name: 'Shared' }));
+  expect(screen.getByLabelText('Language of headings')).toBeTruthy();
   await user.click(screen.getByRole('radio', { name: 'JSON Lines' }));
+  // Machines call columns by names of their own.
+  expect(screen.queryByLabelText('Language of headings')).toBeNull();
   await user.click(screen.getByRole('checkbox', { name: /in a ZIP/ }));
   await user.click(screen.getByRole('checkbox', { name: 'Ours' }));
   await exported(user, 63);

@@ -1,7 +1,7 @@
 import type { ExportTemplateView } from '../../../contract/export-views.ts';
 import type { FileWish } from '../../../contract/file-wish.ts';
 import { COMPUTED, type Computed } from '../../../core/exports/computed.ts';
-import { formatOf, formatsFor, type FormatId } from '../../../core/exports/formats.ts';
+import { canBeAsked } from '../../../core/fields/field.ts';
 import { columnFields } from '../../../core/fields/registry.ts';
 
 /** What is chosen of an export's file, before it is asked for. */
@@ -51,13 +51,6 @@ export function fileWish({ handed, ...file }: ChosenFile, receiverKey: string): 
   return { ...file, receiver: file.receiver.trim(), ...(off ? { handed: off } : {}) };
 }
 
-/** A file of another format; what that cannot be made of is left. */
-export function withFormat(file: ChosenFile, format: FormatId): ChosenFile {
-  return { ...file, format };
-}
-
-export { formatOf, formatsFor };
-
 /** The next free name of a computed column. */
 export function nextComputed(computed: readonly Computed[]): string {
   for (let n = 1; ; n++) if (!computed.some(({ id }) => id === `${COMPUTED}${n}`)) return `${COMPUTED}${n}`;
@@ -75,9 +68,7 @@ export function splitChoices(subject: string): { by: string; field: string }[] {
 /** Fields that every row can be asked to have, those that reach somebody first. */
 export function needChoices(subject: string): { id: string; label: string }[] {
   const first = ['mail', 'phone', 'web', 'street', 'postcode', 'place'];
-  const asked = columnFields(subject).filter(
-    ({ store }) => !['handed', 'contacts', 'lists', 'rank', 'peers', 'key', 'words'].includes(store.at),
-  );
+  const asked = columnFields(subject).filter(canBeAsked);
   const rank = (id: string) => (first.indexOf(id) + first.length + 1) % (first.length + 1);
   return asked.map(({ id, label }) => ({ id, label })).sort((one, other) => rank(one.id) - rank(other.id));
 }
