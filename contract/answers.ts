@@ -1,3 +1,14 @@
+import type {
+  AroundAnswer,
+  DeliveredAnswer,
+  GatherAnswer,
+  GatheredAnswer,
+  GathererAnswer,
+  GatherRunAnswer,
+  LookAnswer,
+  PageAnswer,
+  PagesAnswer,
+} from './gather-views.ts';
 import type { NearAnswer, PartingAnswer } from './steering.ts';
 import type { CheckAnswer, CheckView } from './checks.ts';
 import type {
@@ -173,6 +184,21 @@ export interface Answers {
   'get /export-templates': { templates: ExportTemplateView[] };
   'post /export-templates': { template: ExportTemplateView };
   'put /export-templates/{id}': { template: ExportTemplateView };
+  'get /gather': GatherAnswer;
+  'post /gather/gatherers': GathererAnswer;
+  'get /gather/gatherers/{id}': GathererAnswer;
+  'put /gather/gatherers/{id}': GathererAnswer;
+  'post /gather/gatherers/{id}/pages': PageAnswer;
+  'post /gather/gatherers/{id}/pasted': PagesAnswer;
+  'post /gather/gatherers/{id}/saved': PagesAnswer;
+  'post /gather/look': LookAnswer;
+  'post /gather/around': AroundAnswer;
+  'put /gather/hosts': Pick<GatherAnswer, 'hosts'>;
+  'post /gather/gatherers/{id}/runs': GatherRunAnswer;
+  'get /gather/runs/{id}': GatherRunAnswer;
+  'post /gather/runs/{id}/act': GatherRunAnswer;
+  'get /gather/runs/{id}/rows': GatheredAnswer;
+  'post /gather/runs/{id}/deliver': DeliveredAnswer;
   'get /programs': ProgramsAnswer;
   'post /feeds': NewFeed;
   'post /folders': { folder: FolderView };

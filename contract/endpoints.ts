@@ -43,6 +43,16 @@ import {
   SqlBody,
   TypedBody,
 } from './requests.ts';
+import {
+  AroundBody,
+  DeliverRunBody,
+  FetchPageBody,
+  GathererBody,
+  GatherHostBody,
+  LookBody,
+  PastedBody,
+  RunActBody,
+} from './gather.ts';
 import { AgainBody, BeforeExportBody, ExportBody, ExportStepBody, ExportTemplateBody } from './exports.ts';
 import { AgainDeliveryBody, FeedBody, FolderBody, HookBody, HostBody } from './programs.ts';
 import { PicksBody, RowsBody } from './row-requests.ts';
@@ -195,6 +205,35 @@ export const ENDPOINTS: readonly Endpoint[] = [
   post('/export-templates', 'saves a template', { body: ExportTemplateBody, status: MADE }),
   put('/export-templates/{id}', 'saves it anew', { body: ExportTemplateBody }),
   remove('/export-templates/{id}', 'removes a template', GONE),
+  get('/gather', 'gatherers, hosts that pages may be read from, and the stand-in directories'),
+  post('/gather/gatherers', 'a gatherer', { body: GathererBody, status: MADE }),
+  get('/gather/gatherers/{id}', 'a gatherer with its pages and runs'),
+  put('/gather/gatherers/{id}', 'what a gatherer reads, changed', { body: GathererBody }),
+  remove('/gather/gatherers/{id}', 'removes a gatherer with its runs', GONE),
+  post('/gather/gatherers/{id}/pages', 'a page fetched to be pointed at', { body: FetchPageBody, status: MADE }),
+  post('/gather/gatherers/{id}/pasted', 'a table or page that was pasted', { body: PastedBody, status: MADE }),
+  post('/gather/gatherers/{id}/saved', 'pages saved in a file', { upload: true, status: MADE }),
+  get('/gather/pages/{id}/view', 'a page as it is safely shown in a frame', { file: 'text/html' }),
+  post('/gather/look', 'what a page comes to with what is taught', { body: LookBody }),
+  post('/gather/around', 'what may be meant by a place on a page', { body: AroundBody }),
+  put('/gather/hosts', 'allows a host that pages may be read from', { body: GatherHostBody }),
+  remove('/gather/hosts/{name}', 'a host that is read no more', GONE),
+  post('/gather/gatherers/{id}/runs', 'begins a run', { status: MADE }),
+  get('/gather/runs/{id}', 'a run with its roll, its searches and its time left'),
+  post('/gather/runs/{id}/act', 'pauses a run, stops it, goes on with it, tries failed pages again', { body: RunActBody }),
+  get('/gather/runs/{id}/rows', 'records of a run, or what came to none', {
+    query: ['part', 'search', 'offset', 'limit'],
+  }),
+  get('/gather/runs/{id}/file', 'the records of a run as a file', {
+    query: ['format'],
+    file: 'application/octet-stream',
+  }),
+  post('/gather/runs/{id}/deliver', 'makes a source, a list or posts of the records', {
+    body: DeliverRunBody,
+    status: JOB,
+  }),
+  remove('/gather/runs/{id}', 'removes a run with its records', GONE),
+
   get('/programs', 'other programs that are given what is exported, and what was delivered of late'),
   post('/feeds', 'makes an address under which other programs read what a tape keeps', {
     body: FeedBody,

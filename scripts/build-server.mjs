@@ -23,6 +23,8 @@ const ENTRIES = [
   'server/exports/worker.ts',
   'server/exports/csv-worker.ts',
   'server/exports/tape-worker.ts',
+  'server/gather/worker.ts',
+  'server/gather/frame-script.ts',
   'server/paper/worker.ts',
   'cli/main.ts',
   'demo/make.ts',

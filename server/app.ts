@@ -15,6 +15,8 @@ import { countingRoutes } from './routes/counting.ts';
 import { doublesRoutes } from './routes/doubles.ts';
 import { exportRoutes } from './routes/exports.ts';
 import { exportTemplateRoutes } from './routes/export-templates.ts';
+import { gatherRoutes } from './routes/gather.ts';
+import { gatherRunRoutes } from './routes/gather-runs.ts';
 import { listRoutes } from './routes/lists.ts';
 import { marketRoutes } from './routes/market.ts';
 import { ownRoutes } from './routes/own.ts';
@@ -52,6 +54,8 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
     campaignRoutes(services),
     outreachRoutes(services),
     visitRoutes(services),
+    gatherRoutes(services),
+    gatherRunRoutes(services, uploads),
   ];
 }
 
@@ -77,6 +81,8 @@ export function createApp(services: Services): Express {
           imgSrc: ["'self'", 'data:', 'blob:'],
           fontSrc: ["'self'"],
           connectSrc: ["'self'"],
+          // Pages that gatherers read are shown in a frame, which has an origin of its own by what its answer says.
+          frameSrc: ["'self'"],
           formAction: ["'self'"],
           frameAncestors: ["'none'"],
           baseUri: ["'none'"],

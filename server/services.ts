@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { lockFolder, type FolderLock } from './db/lock.ts';
 import { carryLists } from './db/carry-lists.ts';
 import { openHandover, openLists, openMatches, openUniverse, openWorkspace, type Db } from './db/open.ts';
+import { Gather, type GatherTuning } from './gather/gather.ts';
 import { EngineHost } from './engine/host.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { ListsHost } from './lists/host.ts';
@@ -34,6 +35,8 @@ export interface Services {
   programs: Programs;
   /** What is written to people. */
   outreach: Outreach;
+  /** Gatherers and their runs, and the stand-in web. */
+  gather: Gather;
   engine: EngineHost;
   jobs: Jobs;
   log: Log;
@@ -43,7 +46,12 @@ export interface Services {
 }
 
 /** Opens a folder of data, which is then this process's alone. @throws TroubleAtStart where another holds it */
-export async function openServices(dir: string, uploadLimit = 150, log: Log = NO_LOG): Promise<Services> {
+export async function openServices(
+  dir: string,
+  uploadLimit = 150,
+  log: Log = NO_LOG,
+  gathering: GatherTuning = {},
+): Promise<Services> {
   const lock = lockFolder(dir);
   try {
     // The first opening applies migrations; the readers come after it.
@@ -63,9 +71,11 @@ export async function openServices(dir: string, uploadLimit = 150, log: Log = NO
     const lists = new ListsHost(dir);
     const outreach = await Outreach.open({ dir, universe, workspace, listsDb, lists, log });
     const programs = await Programs.open({ dir, handover, workspace, log });
+    const gather = await Gather.open({ dir, universe, log }, gathering);
     const services: Services = {
       dir,
       programs,
+      gather,
       outreach,
       workspace,
       universe,
@@ -113,6 +123,7 @@ function settleExports({ dir, workspace, handover }: Services): void {
 
 /** Closes a folder of data: jobs leave their work, and what is being written is written. */
 export async function closeServices(services: Services): Promise<void> {
+  await services.gather.stop();
   await services.outreach.stop();
   await services.programs.stop();
   await services.jobs.stop();

@@ -297,3 +297,14 @@ export function readRows(page: Page, lesson: Lesson): PageReading {
     adverts: adverts.map(({ first }) => first.id),
   };
 }
+
+/** The fields of a page that tells of one company alone, learned from one of its kind. */
+export function learnDetail(page: Page, fields: readonly TaughtField[]): FieldRule[] {
+  const row = rowOf(page, page.root);
+  return rulesOf([{ row, example: { page: '', node: page.root.id, as: 'row', fields: [...fields] } }], []);
+}
+
+/** What a page that tells of one company says. */
+export function readDetail(page: Page, rules: readonly FieldRule[]): { field: string; value: string }[] {
+  return findValues(rules, cellsOf(rowOf(page, page.root))).map(({ field, value }) => ({ field, value }));
+}

@@ -1,6 +1,7 @@
 import Database from 'better-sqlite3';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { gatherMigrations } from './gather-schema.ts';
 import { handoverMigrations } from './handover-schema.ts';
 import { listsMigrations } from './lists-schema.ts';
 import { matchesMigrations } from './matches-schema.ts';
@@ -11,12 +12,12 @@ import { workspaceMigrations } from './workspace-schema.ts';
 export type Db = Database.Database;
 
 /**
- * Six files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
+ * Seven files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
  * sources, records and companies and is written by one load at a time; `lists.sqlite` has the lists
  * and is written by the thread of `server/lists/`; `matches.sqlite` has files lined up with the
  * universe, each written at once by its job; `outreach.sqlite` has campaigns, their messages and what
  * came back; `handover.sqlite` has what was handed over to whom, templates of exports and what other
- * programs are given; `workspace.sqlite` has settings, tapes, exports and jobs.
+ * programs are given; `gather.sqlite` has gatherers, their runs and the pages read; `workspace.sqlite` has settings, tapes, exports and jobs.
  */
 export function openUniverse(dir: string, options: { readonly?: boolean } = {}): Db {
   return open(dir, 'universe.sqlite', universeMigrations, options.readonly === true);
@@ -46,6 +47,10 @@ export function openHandover(dir: string, options: { readonly?: boolean } = {}):
   // What is said to have been handed over must outlive a failing machine too, or somebody is given it twice.
   if (!options.readonly) db.pragma('synchronous = FULL');
   return db;
+}
+
+export function openGather(dir: string, options: { readonly?: boolean } = {}): Db {
+  return open(dir, 'gather.sqlite', gatherMigrations, options.readonly === true);
 }
 
 function open(dir: string, file: string, migrations: readonly string[], readonly: boolean): Db {

@@ -35,21 +35,30 @@ export function checkedUrl(db: Db, text: string): URL {
   return url;
 }
 
-/** The one address that a request goes to, whatever the name means a moment later. @throws Error where it is private and not allowed to be */
+/** The one address that a request to a webhook goes to, whatever the name means a moment later. @throws Error where it is private and not allowed to be */
 export async function resolved(
   db: Db,
   url: URL,
   lookUp: LookUp = systemLookUp,
 ): Promise<{ address: string; family: number }> {
-  const name = url.hostname.replace(/^\[|\]$/g, '');
+  const allowed = hostNamed(db, url.hostname);
+  if (!allowed) throw new Error(`${url.hostname} is no longer among the hosts that webhooks may go to.`);
+  return resolvedHost(url.hostname, allowed.private, lookUp);
+}
+
+/** The address of a host. @throws Error where it is private and may not be */
+export async function resolvedHost(
+  hostname: string,
+  mayBePrivate: boolean,
+  lookUp: LookUp = systemLookUp,
+): Promise<{ address: string; family: number }> {
+  const name = hostname.replace(/^\[|\]$/g, '');
   const found = isIP(name) ? [{ address: name, family: isIP(name) }] : await lookUp(name);
   if (found.length === 0) throw new Error(`${name} has no address.`);
-  const allowed = hostNamed(db, url.hostname);
-  if (!allowed) throw new Error(`${name} is no longer among the hosts that webhooks may go to.`);
   const inside = found.find(({ address }) => isPrivateAddress(address));
-  if (inside && !allowed.private)
+  if (inside && !mayBePrivate)
     throw new Error(
-      `${name} is at ${inside.address}, in a private network or on this machine. Allow it as private to send there.`,
+      `${name} is at ${inside.address}, in a private network or on this machine. Allow it as private to go there.`,
     );
   return found[0]!;
 }

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Db } from '../db/open.ts';
 import type { Log } from '../log.ts';
+import { gatheredFile } from '../gather/gather.ts';
 import { exportById, storedName } from '../tables/exports.ts';
 import { allHooks } from '../tables/handover/programs.ts';
 import { HookPost } from './hook-post.ts';
@@ -39,6 +40,8 @@ export class Programs {
       log,
       standIn: () => standIn.url,
       fileOf: (id) => {
+        const gathered = gatheredFile(dir, id);
+        if (gathered !== null) return gathered;
         const row = exportById(workspace, id);
         const path = row && join(dir, 'exports', storedName(row));
         return path !== undefined && existsSync(path) ? path : null;

@@ -24,6 +24,7 @@ import { body, HttpProblem, queryText } from '../http/check.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
 import { feed } from '../feed.ts';
 import type { EnrichedData } from '../match/enriched-worker.ts';
+import { addFoundToList } from '../match/found-to-list.ts';
 import { carriedOf, pairView, weightsOf } from '../match/pair-view.ts';
 import { firmByKey, universeMark } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
@@ -248,30 +249,12 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
         field: 'list',
         value: wish.list,
       });
-    const model = modelOfMatch(matches, match.id);
-    const members = rowsOfMatch(matches, match.id, FOUND, 0, -1).map(({ key, cells }) => ({
-      key: key!,
-      cells: Object.fromEntries(carriedOf(model, cells).map(({ heading, value }) => [heading, value])),
-    }));
-    const { key } =
-      given ??
-      (await lists.change('add', {
-        name: wish.name!.trim(),
-        subject: 'companies',
-        owner: person(),
-        suppression: null,
-      }));
-    const origin = {
-      kind: 'file' as const,
-      what: match.fileName,
-      tape: null,
-      asOf: isoOf(asOfDay(readSettings(workspace))),
-      person: person(),
-    };
-    const added = await lists.change('addCarried', key, origin, members);
-    noteList(matches, match.id, key);
-    const list = allLists(listsDb).find((one) => one.key === key)!;
-    response.status(201).json({ list, ...added } satisfies MatchListAnswer);
+    const answer = await addFoundToList(
+      services,
+      match.id,
+      given ? { list: given.key } : { name: wish.name! },
+    );
+    response.status(201).json(answer);
   });
 
   routes.post('/matches/:id/file', async (request, response) => {
@@ -304,8 +287,6 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
   });
   return routes;
 }
-
-const FOUND: RowsWish = { states: ['sure', 'settled'], by: null };
 
 /** Of these one at least. */
 const STRONG: ReadonlySet<ComparedField> = new Set(['number', 'domain', 'phone', 'street', 'name']);

@@ -1,0 +1,143 @@
+import { OFFERS } from '../../../core/fields/companies/making.ts';
+import { domainOf } from '../../../core/text/domain.ts';
+import { fold, foldedWords } from '../../../core/text/fold.ts';
+import { hashOf } from '../../../core/text/hash.ts';
+import type { Db } from '../../db/open.ts';
+import { loadCodeTrees } from '../../reference.ts';
+
+/** A firm as the pages of the stand-in know it. All of them are made up. */
+export interface StandInFirm {
+  id: number;
+  /** Its company in the universe; null for the one in five that is in none. */
+  key: string | null;
+  name: string;
+  street: string;
+  postcode: string;
+  town: string;
+  phone: string | null;
+  mail: string | null;
+  domain: string | null;
+  registration: string | null;
+  founded: number | null;
+  headcount: number | null;
+  trade: string;
+  about: string;
+  offers: readonly string[];
+  technologies: readonly string[];
+  /** Folded words that a search looks in. */
+  words: string;
+}
+
+/** Firms of the stand-in that are of the universe, at most. */
+const MOST = 4000;
+/** Of so many firms of the universe, one more is made that is in none. */
+const EACH = 4;
+
+interface Row {
+  id: number;
+  key: string;
+  name: string;
+  street: string | null;
+  postcode: string | null;
+  town: string;
+  phone: string | null;
+  mail: string | null;
+  web: string | null;
+  registration: string | null;
+  founded: number | null;
+  headcount: number | null;
+  description: string | null;
+  code: string | null;
+  offers: string | null;
+  technologies: string | null;
+}
+
+/** The firms of the stand-in, made from a universe by a seed: the same each time. Of an empty universe all are made up. */
+export function standInFirms(universe: Db, seed: number): StandInFirm[] {
+  const rows = universe
+    .prepare<[number], Row>(
+      `SELECT c.id, c.key, c.name, c.street, c.postcode, c.town, c.phone, c.mail, c.web, c.registration, c.founded,
+         c.headcount_point AS headcount, c.description,
+         (SELECT code FROM company_code WHERE company_id = c.id AND scheme = 'nace-2.1' AND rank = 0) AS code,
+         (SELECT group_concat(offer) FROM company_offer WHERE company_id = c.id) AS offers,
+         (SELECT group_concat(technology) FROM company_technology WHERE company_id = c.id) AS technologies
+       FROM company c
+       WHERE c.town IS NOT NULL AND (c.web IS NULL OR c.web LIKE '%.example%')
+       ORDER BY c.country NOT IN ('CZ', 'SK', 'AT'), c.country <> 'CZ', c.id LIMIT ?`,
+    )
+    .all(MOST);
+  const trades = loadCodeTrees().get('nace-2.1')!;
+  const firms: StandInFirm[] = [];
+  rows.forEach((row, i) => {
+    const trade = row.code === null ? 'Other trades' : (trades.titles[trades.nodeOf(row.code)] ?? 'Other trades');
+    firms.push(firmOf(firms.length, row, trade));
+    if (i % EACH === EACH - 1) firms.push(unknownFirm(firms.length, firms[firms.length - 1]!, seed));
+  });
+  while (firms.length < LEAST) firms.push(unknownFirm(firms.length, MODEL, seed));
+  return firms;
+}
+
+/** Firms where the universe has none or few. */
+const LEAST = 60;
+
+const MODEL: StandInFirm = {
+  ...{ id: 0, key: null, name: 'Model', street: 'Main Street 1', postcode: '602 00', town: 'Brno' },
+  ...{ phone: '+420 000 000 100', mail: null, domain: 'model.example', registration: null, founded: 1999 },
+  ...{ headcount: 20, trade: 'Joinery installation', about: 'Stairs and windows in wood.' },
+  ...{ offers: ['quote-form'], technologies: [], words: '' },
+};
+
+function firmOf(id: number, row: Row, trade: string): StandInFirm {
+  return withWords({
+    ...{ id, key: row.key, name: row.name, town: row.town, phone: row.phone, mail: row.mail },
+    street: row.street ?? '',
+    postcode: row.postcode ?? '',
+    domain: domainOf(row.web),
+    ...{ registration: row.registration, founded: row.founded, headcount: row.headcount, trade },
+    about: row.description ?? '',
+    offers: row.offers?.split(',') ?? [],
+    technologies: row.technologies?.split(',') ?? [],
+  });
+}
+
+const withWords = (firm: Omit<StandInFirm, 'words'>): StandInFirm => ({
+  ...firm,
+  words: ` ${foldedWords(`${firm.name} ${firm.trade} ${firm.about}`).join(' ')}`,
+});
+
+const BEGIN = ['Ald', 'Brem', 'Cor', 'Dun', 'Elm', 'Fal', 'Gro', 'Hes', 'Jar', 'Kel', 'Lom', 'Mor', 'Nov', 'Orl', 'Pes'];
+const MIDDLE = ['a', 'e', 'i', 'o', 'u'];
+const END = ['bren', 'dova', 'fert', 'gast', 'link', 'mark', 'nitz', 'rovec', 'slav', 'tam', 'verk', 'zin'];
+
+/** A firm of no universe, in the place and trade of another. */
+function unknownFirm(id: number, model: StandInFirm, seed: number): StandInFirm {
+  const draw = (what: string, from: number) => hashOf(`${seed} ${id} ${what}`) % from;
+  const stem = `${BEGIN[draw('a', BEGIN.length)]}${MIDDLE[draw('b', MIDDLE.length)]}${END[draw('c', END.length)]}`;
+  const tail = model.name.split(' ').slice(1).join(' ') || 'Works';
+  const domain = `${fold(stem)}-${id}.example`;
+  return withWords({
+    ...model,
+    ...{ id, key: null, name: `${stem} ${tail}`, domain, mail: `info@${domain}`, registration: String(90_000_000 + id) },
+    street: model.street.replace(/\d+/, String(1 + draw('house', 180))),
+    phone: (model.phone ?? MODEL.phone)!.replace(/\d{3}$/, String(100 + draw('phone', 900))),
+    founded: 1950 + draw('founded', 70),
+    headcount: 2 + draw('staff', 120),
+    offers: OFFERS.filter((offer) => draw(offer, 3) === 0),
+    technologies: [],
+  });
+}
+
+/** Whether a firm is what a search looks for: all of its words begin some of the firm's, and its place is the firm's town. */
+export function findFirms(firms: readonly StandInFirm[], wish: { words: string; place: string; web: boolean }): StandInFirm[] {
+  const words = foldedWords(wish.words);
+  const place = fold(wish.place.trim());
+  return firms.filter(
+    (firm) =>
+      words.every((word) => firm.words.includes(` ${stem(word)}`)) &&
+      (place === '' || fold(firm.town).startsWith(place)) &&
+      (!wish.web || firm.domain !== null),
+  );
+}
+
+/** Words are looked for by their beginning: "joinery" finds "joineries". */
+const stem = (word: string) => (word.length > 5 ? word.slice(0, -2) : word);
