@@ -1,4 +1,5 @@
 import type { PageForm } from '../core/gather/forms.ts';
+import type { TaughtField } from '../core/gather/lesson.ts';
 import type { RowChoice } from '../core/gather/pointed.ts';
 import type { Roll } from '../core/lists/roll.ts';
 import type { GatherSpecBody } from './gather.ts';
@@ -87,6 +88,8 @@ export interface LookAnswer {
   /** Where the next page is; null where there is none. */
   next: string | null;
   forms: PageForm[];
+  /** What a page of one company seems to say. */
+  guess: TaughtField[];
   /** Fields of this page, where it is one that tells of one company. */
   detail: LookValue[];
   /** Whether the page was larger than is read. */
@@ -98,6 +101,10 @@ export interface AroundAnswer {
   /** Rows that it may be within, from the narrowest. */
   choices: RowChoice[];
   best: number;
+  /** What the likeliest row seems to hold. */
+  fields: TaughtField[];
+  /** A row like it that holds more; null where none does. */
+  another: { node: number; fields: TaughtField[] } | null;
   /** What its value may be, and its words. */
   field: string;
   text: string;

@@ -257,6 +257,12 @@ export class AroundBody {
   @IsInt()
   @Min(0)
   node!: number;
+
+  /** Elements that are rows already. */
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @IsInt({ each: true })
+  rows: number[] = [];
 }
 
 /** A machine that pages may be read from. */

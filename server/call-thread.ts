@@ -62,7 +62,7 @@ export class CallThread<C extends Calls<C>> {
             void worker.terminate();
           }, longest.ms)
         : null;
-      this.waiting.set(id, { resolve: resolve as (value: unknown) => void, reject, timer });
+      this.waiting.set(id, { resolve, reject, timer });
       worker.postMessage({ id, name, args } satisfies Asked);
     });
   }

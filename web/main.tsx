@@ -31,6 +31,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./outreach/Outreach.tsx')).Outreach }),
       },
       {
+        path: '/gather',
+        lazy: async () => ({ Component: (await import('./gather/Gather.tsx')).Gather }),
+      },
+      {
+        path: '/gather/:id',
+        lazy: async () => ({ Component: (await import('./gather/Teach.tsx')).Teach }),
+      },
+      {
         path: '/exports',
         lazy: async () => ({ Component: (await import('./exports/Exports.tsx')).Exports }),
       },

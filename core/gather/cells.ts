@@ -23,7 +23,17 @@ export interface Cell {
 }
 
 /** Attributes that hold a value. */
-const VALUES = ['href', 'datetime', 'content', 'title', 'alt', 'data-href', 'data-phone', 'data-mail', 'data-web'];
+const VALUES = [
+  'href',
+  'datetime',
+  'content',
+  'title',
+  'alt',
+  'data-href',
+  'data-phone',
+  'data-mail',
+  'data-web',
+];
 /** Cells of a row that are looked at. */
 const MOST_CELLS = 400;
 
@@ -54,7 +64,8 @@ export function cellsOf(row: Row): Cell[] {
       return;
     }
     // An element that is one value though its words are marked within: a whole line with words of the search in bold.
-    const whole = node.children.length > 1 && node !== row.first && isOneLine(node) ? squeezed(textOf(node)) : '';
+    const whole =
+      node.children.length > 1 && node !== row.first && isOneLine(node) ? squeezed(textOf(node)) : '';
     if (whole) put(node, 'text', whole, at);
     walk(node, node.children, at);
     if (whole) label = labelIn(whole) || before;
@@ -103,7 +114,8 @@ function onlyText(element: PageElement): string | null {
 function isOneLine(element: PageElement): boolean {
   return element.children.every(
     (child) =>
-      child.kind === 'text' || (isInLine(child) && child.tag !== 'a' && (onlyText(child) !== null || isOneLine(child))),
+      child.kind === 'text' ||
+      (isInLine(child) && child.tag !== 'a' && (onlyText(child) !== null || isOneLine(child))),
   );
 }
 

@@ -14,8 +14,33 @@ const LEFT_OUT = new Set(
 );
 const EMPTY = new Set(['br', 'hr', 'img', 'input', 'wbr', 'col']);
 /** Attributes that are shown. None leads anywhere, loads anything or runs. */
-const KEPT = new Set(['class', 'colspan', 'rowspan', 'value', 'placeholder', 'type', 'checked', 'selected', 'align', 'start', 'datetime', 'dir', 'lang']);
-const TYPES = new Set(['text', 'search', 'checkbox', 'radio', 'submit', 'button', 'number', 'tel', 'email', 'url']);
+const KEPT = new Set([
+  'class',
+  'colspan',
+  'rowspan',
+  'value',
+  'placeholder',
+  'type',
+  'checked',
+  'selected',
+  'align',
+  'start',
+  'datetime',
+  'dir',
+  'lang',
+]);
+const TYPES = new Set([
+  'text',
+  'search',
+  'checkbox',
+  'radio',
+  'submit',
+  'button',
+  'number',
+  'tel',
+  'email',
+  'url',
+]);
 /** Letters of style sheets that are kept. */
 const MOST_STYLE = 200_000;
 
@@ -26,6 +51,7 @@ const MOST_STYLE = 200_000;
 export function cleanedPage(page: Page): { styles: string; body: string } {
   const parts: string[] = [];
   const write = (node: PageNode) => {
+    if (node.gap) parts.push(' ');
     if (node.kind === 'text') {
       const alone = node.parent.children.length === 1;
       parts.push(alone ? escaped(node.text) : `<span data-node="${node.id}">${escaped(node.text)}</span>`);
@@ -38,13 +64,16 @@ export function cleanedPage(page: Page): { styles: string; body: string } {
     }
     parts.push(`<${node.tag} data-node="${node.id}"${attributesOf(node)}>`);
     if (EMPTY.has(node.tag)) return;
-    if (node.tag === 'select' || node.tag === 'optgroup') node.children.filter((child) => child.kind === 'element').forEach(write);
+    if (node.tag === 'select' || node.tag === 'optgroup')
+      node.children.filter((child) => child.kind === 'element').forEach(write);
     else if (node.tag === 'textarea' || node.tag === 'option')
       parts.push(escaped(node.children.map((child) => (child.kind === 'text' ? child.text : '')).join('')));
     else node.children.forEach(write);
     parts.push(`</${node.tag}>`);
   };
-  const body = page.root.children.find((child): child is PageElement => child.kind === 'element' && child.tag === 'body');
+  const body = page.root.children.find(
+    (child): child is PageElement => child.kind === 'element' && child.tag === 'body',
+  );
   body?.children.forEach(write);
   return { styles: stylesOf(page), body: parts.join('') };
 }
@@ -78,4 +107,3 @@ function stylesOf(page: Page): string {
 
 const escaped = (text: string) =>
   text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
-

@@ -1,5 +1,5 @@
 import { labelWithin, type Cell } from './cells.ts';
-import type { Shape } from './shape.ts';
+import { labelIn, type Shape } from './shape.ts';
 import { taken, takesFor, type Take } from './take.ts';
 
 /** A value pointed at in a row. */
@@ -70,7 +70,11 @@ const fits = (wanted: ReadonlySet<Shape>, shape: Shape) =>
  * The rule of a field from the places that were pointed at.
  * @param rows cells of all rows of the look that are known by now
  */
-export function learnField(field: string, pointed: readonly Pointed[], rows: readonly (readonly Cell[])[]): FieldRule {
+export function learnField(
+  field: string,
+  pointed: readonly Pointed[],
+  rows: readonly (readonly Cell[])[],
+): FieldRule {
   const source = pointed[0]!.cell.source;
   const same = (cells: readonly Cell[]) => cells.filter((cell) => cell.source === source);
   const shared = pointed
@@ -79,7 +83,8 @@ export function learnField(field: string, pointed: readonly Pointed[], rows: rea
   const population = rows.length ? rows : pointed.map(({ cells }) => cells);
   const known = knownLabels(population);
   const values = new Set(pointed.flatMap(({ others }) => others.map(({ cell }) => cell.text)));
-  const isLabel = (feature: Feature) => feature[0] !== 'l' || (known.has(feature.slice(2)) && !isValueOf(feature, values));
+  const isLabel = (feature: Feature) =>
+    feature[0] !== 'l' || (known.has(feature.slice(2)) && !isValueOf(feature, values));
 
   const gains = new Map<Feature, number>();
   for (const feature of new Set(shared)) {
@@ -103,7 +108,16 @@ export function learnField(field: string, pointed: readonly Pointed[], rows: rea
   const single =
     key !== null &&
     TRUST[key.feature[0] as keyof typeof TRUST] >= 0.95 &&
-    pointed.every(({ cells }) => same(cells).filter((cell) => featuresOf(cell).includes(key.feature)).length === 1);
+    pointed.every(
+      ({ cells }) => same(cells).filter((cell) => featuresOf(cell).includes(key.feature)).length === 1,
+    );
+  const own = new Set(pointed.map(({ cell }) => `l:${cell.label}` as const));
+  if (
+    key !== null &&
+    !own.has(key.feature as `l:${string}`) &&
+    !isLabelled(key.feature, own, source, population)
+  )
+    own.forEach((label) => gains.delete(label));
   const weights = new Map([...gains].map(([feature, gain]) => [feature, gain * trustOf(feature)]));
   return {
     field,
@@ -128,7 +142,7 @@ function takeOf(field: string, pointed: readonly Pointed[]): Take {
 
 /** A text that was pointed at as a value is no label of the next. */
 const isValueOf = (feature: Feature, values: ReadonlySet<string>) =>
-  [...values].some((value) => value.length <= 40 && value.toLowerCase().replace(/[:.\s]+$/, '') === feature.slice(2));
+  [...values].some((value) => labelIn(value) === feature.slice(2));
 
 /** Words before values that many rows share. */
 function knownLabels(rows: readonly (readonly Cell[])[]): Set<string> {
@@ -157,10 +171,29 @@ function howCommon(
   return { share: found / Math.max(1, rows.length), purity: all === 0 ? 1 : alike / all };
 }
 
+/** Of cells that a key alone finds, so many must have the label for it to be one, rather than the value that stands before. */
+const LABELLED = 0.9;
+
+/** Whether the cells that a key finds are told apart by a label, or all have it. */
+function isLabelled(
+  key: Feature,
+  labels: ReadonlySet<Feature>,
+  source: string,
+  rows: readonly (readonly Cell[])[],
+): boolean {
+  let [found, having, inRows] = [0, 0, 0];
+  for (const cells of rows) {
+    const own = cells.filter((cell) => cell.source === source && featuresOf(cell).includes(key));
+    found += own.length;
+    if (own.length) inRows++;
+    having += own.filter((cell) => labels.has(`l:${cell.label}`)).length;
+  }
+  return found > 1.2 * inRows || having >= LABELLED * found;
+}
+
 function sides(pointed: readonly Pointed[], is: (own: Cell, other: Cell) => boolean): Set<string> {
   const all = pointed.map(
-    ({ cell, others }) =>
-      new Set(others.filter((other) => is(cell, other.cell)).map(({ field }) => field)),
+    ({ cell, others }) => new Set(others.filter((other) => is(cell, other.cell)).map(({ field }) => field)),
   );
   return all.reduce((both, own) => new Set([...both].filter((field) => own.has(field))));
 }
@@ -219,9 +252,11 @@ function mayBe(rule: FieldRule, cell: Cell, features: readonly Feature[]): boole
     if (![...rule.shapes].every((shape) => SPEAKS.has(shape))) return false;
   }
   // A field without a label of its own is not what stands behind another's.
-  if (!rule.labels.size && !rule.single && rule.known.has(cell.label) && isClearLabel(cell.label)) return false;
+  if (!rule.labels.size && !rule.single && rule.known.has(cell.label) && isClearLabel(cell.label))
+    return false;
   return rule.single || fits(rule.shapes, cell.shape);
 }
 
 /** Words that only ever stand before a number or an address. */
-const isClearLabel = (label: string) => /^(?:tel|phone|fax|mobil|mail|e-mail|web|www|telefon|tlf|puh)\b/.test(label);
+const isClearLabel = (label: string) =>
+  /^(?:tel|phone|fax|mobil|mail|e-mail|web|www|telefon|tlf|puh)\b/.test(label);

@@ -12,7 +12,7 @@ export const GATHER_FIELDS: Readonly<Record<string, string>> = {
   description: 'Description',
   headcount: 'Headcount',
   founded: 'Founded',
-  page: 'Page of the company',
+  page: 'Page of its own',
 };
 
 const OWN = 'own:';

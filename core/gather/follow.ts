@@ -79,7 +79,8 @@ export function nextAddress(page: Page, rule: NextRule | null, nth: number): str
     if (element.attributes['aria-disabled'] === 'true' || element.attributes.disabled !== undefined) continue;
     if (!(rule ? fitsRule(element, rule, nth) : isNext(element))) continue;
     const found = addressOf(page, element);
-    if (found && (!rule || found.from === rule.address) && !found.address.startsWith('#')) return found.address;
+    if (found && (!rule || found.from === rule.address) && !found.address.startsWith('#'))
+      return found.address;
   }
   return null;
 }
@@ -96,7 +97,7 @@ function fitsRule(element: PageElement, rule: NextRule, nth: number): boolean {
 function isNext(element: PageElement): boolean {
   if (!['a', 'button', 'link'].includes(element.tag)) return false;
   if (/\bnext\b/.test(element.attributes.rel ?? '')) return true;
-  return NEXT_WORDS.has(wordsOf(element).replace(/\s*\(?\d+\)?$/, ''));
+  return NEXT_WORDS.has(wordsOf(element).replace(/[ \d()]{1,12}$/, ''));
 }
 
 /** An address on a page as a whole one. Null where it is of another kind than a page's, such as javascript: or mailto:. */

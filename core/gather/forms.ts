@@ -1,6 +1,7 @@
 import { fold } from '../text/fold.ts';
 import { wholeAddress } from './follow.ts';
 import { elementsIn, squeezed, textOf, type Page, type PageElement } from './page.ts';
+import { withoutMarks } from './shape.ts';
 
 /** One box of a form, as a reader sees it. */
 export interface Control {
@@ -51,13 +52,16 @@ export class StepTrouble extends Error {
 /** The forms of a page. */
 export function formsOf(page: Page): PageForm[] {
   const labels = labelsOf(page);
-  return [...elementsIn(page, page.root)].filter(({ tag }) => tag === 'form').map((form) => formOf(page, form, labels));
+  return [...elementsIn(page, page.root)]
+    .filter(({ tag }) => tag === 'form')
+    .map((form) => formOf(page, form, labels));
 }
 
 function labelsOf(page: Page): Map<string, string> {
   const labels = new Map<string, string>();
   for (const element of elementsIn(page, page.root))
-    if (element.tag === 'label' && element.attributes.for) labels.set(element.attributes.for, squeezed(textOf(element)));
+    if (element.tag === 'label' && element.attributes.for)
+      labels.set(element.attributes.for, squeezed(textOf(element)));
   return labels;
 }
 
@@ -75,14 +79,22 @@ function formOf(page: Page, form: PageElement, labels: ReadonlyMap<string, strin
       (labelAround(element, form) || element.attributes['aria-label'] || placeholder || name);
     const one = { name, label, value, on: element.attributes.checked !== undefined, options: [] };
     if (element.tag === 'button' || (element.tag === 'input' && ['submit', 'image'].includes(type)))
-      found.buttons.push({ label: squeezed(textOf(element)) || value || 'Submit', name: name || null, value });
+      found.buttons.push({
+        label: squeezed(textOf(element)) || value || 'Submit',
+        name: name || null,
+        value,
+      });
     else if (name === '') continue;
     else if (element.tag === 'select') {
       const options = [...elementsIn(page, element)]
         .filter(({ tag }) => tag === 'option')
         .map((option) => {
           const words = squeezed(textOf(option));
-          return { value: option.attributes.value ?? words, label: words, selected: option.attributes.selected !== undefined };
+          return {
+            value: option.attributes.value ?? words,
+            label: words,
+            selected: option.attributes.selected !== undefined,
+          };
         });
       const chosen = options.find(({ selected }) => selected) ?? options[0];
       found.controls.push({
@@ -91,7 +103,8 @@ function formOf(page: Page, form: PageElement, labels: ReadonlyMap<string, strin
         value: chosen?.value ?? '',
         options: options.map(({ selected: _, ...option }) => option),
       });
-    } else if (element.tag === 'textarea') found.controls.push({ ...one, kind: 'text', value: textOf(element) });
+    } else if (element.tag === 'textarea')
+      found.controls.push({ ...one, kind: 'text', value: textOf(element) });
     else if (element.tag === 'input')
       found.controls.push({
         ...one,
@@ -114,7 +127,7 @@ function labelAround(element: PageElement, form: PageElement): string {
   return '';
 }
 
-const same = (a: string, b: string) => fold(a).replace(/[:*\s]+$/, '') === fold(b).replace(/[:*\s]+$/, '');
+const same = (a: string, b: string) => fold(withoutMarks(a)) === fold(withoutMarks(b));
 
 /** Puts the word and the place of a search where a step names them. */
 export const filled = (text: string, search: { word: string; place: string }) =>
@@ -141,7 +154,9 @@ export function requestOf(
         : step.do === 'choose'
           ? (['choice', step.in] as const)
           : (['tick', step.box] as const);
-    const control = forms.flatMap(({ controls }) => controls).find((one) => one.kind === kind && same(one.label, label));
+    const control = forms
+      .flatMap(({ controls }) => controls)
+      .find((one) => one.kind === kind && same(one.label, label));
     if (!control) throw new StepTrouble(i, `The page has no ${KIND_WORDS[kind]} called “${label}”.`);
     held.set(control, valueOf(i, step, control));
   }

@@ -30,7 +30,8 @@ describe('teaching by example', () => {
     expect(mean(({ rows }) => rows)).toBeGreaterThan(0.95);
     expect(mean(({ fields }) => fields)).toBeGreaterThan(0.95);
     // None is a failure that the others hide.
-    for (const { rows, wrong } of scores) expect({ enough: rows > 0.8, wrong }).toMatchObject({ enough: true });
+    for (const { rows, wrong } of scores)
+      expect({ enough: rows > 0.8, wrong }).toMatchObject({ enough: true });
   }, 120_000);
 
   const LIST = `<ul>${['Drevanko', 'Mirovec', 'Halvek', 'Zarmysko', 'Tonbru']

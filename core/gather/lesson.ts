@@ -1,6 +1,15 @@
 import { cellAt, cellsOf, type Cell } from './cells.ts';
 import { findValues, learnField, type FieldRule, type Pointed } from './field-rule.ts';
-import { apart, likelyRows, likenessTo, lookOf, refined, rowHolds, type LikelyRow, type Look } from './look.ts';
+import {
+  apart,
+  likelyRows,
+  likenessTo,
+  lookOf,
+  refined,
+  rowHolds,
+  type LikelyRow,
+  type Look,
+} from './look.ts';
 import type { Page, PageElement } from './page.ts';
 import { buildOf, rowOf, runFrom, type Row } from './row.ts';
 import { sourceFor, type Take } from './take.ts';
@@ -37,6 +46,8 @@ export interface TaughtLook {
 export interface Lesson {
   looks: readonly TaughtLook[];
   adverts: readonly AdvertMark[];
+  /** Words by which what looks like a row says itself that it is an advert. */
+  saidBy: readonly string[];
   /** Fields that a row must have; a row without one is not understood. */
   needs: readonly string[];
 }
@@ -83,29 +94,56 @@ export function learn(pages: ReadonlyMap<string, Page>, examples: readonly Examp
   const rows = examples.map((example) => exampleRow(pages.get(example.page)!, example));
   const groups = groupsOf(rows, examples);
   const adverts = examples.flatMap((example, i) =>
-    example.as === 'advert' ? [advertMark(rows[i]!, rows.filter((_, j) => examples[j]!.as === 'row'))] : [],
+    example.as === 'advert'
+      ? [
+          advertMark(
+            rows[i]!,
+            rows.filter((_, j) => examples[j]!.as === 'row'),
+          ),
+        ]
+      : [],
   );
   const bare = groups.map(({ look, of }): TaughtLook => ({ look, rules: [], examples: of }));
-  const first: Lesson = { looks: bare, adverts, needs: [] };
+  const spoken = rows.filter((_, i) => examples[i]!.as === 'row').map(buildOf);
+  const saidBy = ADVERT_WORDS.filter((word) => !spoken.some((build) => build.has(word)));
+  const first: Lesson = { looks: bare, adverts, saidBy, needs: [] };
   // Once with what the examples say, and once more with what the rows found share.
   const found = [...pages.values()].flatMap((page) => sortOut(page, first).rows);
   const looks = bare.map((one, i) => ({
     ...one,
-    look: refined(one.look, found.filter((row) => row.at === i)),
+    look: refined(
+      one.look,
+      found.filter((row) => row.at === i),
+    ),
   }));
-  const second: Lesson = { looks, adverts, needs: [] };
+  const second: Lesson = { looks, adverts, saidBy, needs: [] };
   const again = [...pages.values()].flatMap((page) => sortOut(page, second).rows);
-  const cells = looks.map((_, i) => again.filter((row) => row.at === i).slice(0, ENOUGH).map(cellsOf));
+  const cells = looks.map((_, i) =>
+    again
+      .filter((row) => row.at === i)
+      .slice(0, ENOUGH)
+      .map(cellsOf),
+  );
   const taught = looks.map((one, i) => ({
     ...one,
-    rules: rulesOf(one.examples.map((at) => ({ row: rows[at]!, example: examples[at]! })), cells[i]!),
+    rules: rulesOf(
+      one.examples.map((at) => ({ row: rows[at]!, example: examples[at]! })),
+      cells[i]!,
+    ),
   }));
   const whole = taught.map((one, i) => ({
     ...one,
-    rules: [...one.rules, ...takenOver(one.rules, taught.flatMap((other) => other.rules), cells[i]!)],
+    rules: [
+      ...one.rules,
+      ...takenOver(
+        one.rules,
+        taught.flatMap((other) => other.rules),
+        cells[i]!,
+      ),
+    ],
   }));
   const needs = whole.some(({ rules }) => rules.some(({ field }) => field === 'name')) ? ['name'] : [];
-  return { looks: whole, adverts, needs };
+  return { looks: whole, adverts, saidBy, needs };
 }
 
 /** The row that an example means: its element, or a run of neighbours where a field lies behind it. */
@@ -137,7 +175,10 @@ function groupsOf(rows: readonly Row[], examples: readonly Example[]): Group[] {
     );
     if (home) {
       home.of.push(i);
-      home.look = lookOf(home.of.map((at) => rows[at]!), runs);
+      home.look = lookOf(
+        home.of.map((at) => rows[at]!),
+        runs,
+      );
     } else groups.push({ look: lookOf([row], runs), of: [i] });
   });
   return groups;
@@ -145,10 +186,15 @@ function groupsOf(rows: readonly Row[], examples: readonly Example[]): Group[] {
 
 function advertMark(advert: Row, examples: readonly Row[]): AdvertMark {
   const runs = examples.some(({ nodes }) => nodes.length > 1);
-  const row = runs && advert.first.parent ? runFrom(advert.page, advert.first, (other) => other.tag === advert.first.tag) : advert;
+  const row =
+    runs && advert.first.parent
+      ? runFrom(advert.page, advert.first, (other) => other.tag === advert.first.tag)
+      : advert;
   const build = buildOf(row);
   const builds = examples.map(buildOf);
-  const shared = builds.length ? [...builds[0]!].filter((feature) => builds.every((own) => own.has(feature))) : [];
+  const shared = builds.length
+    ? [...builds[0]!].filter((feature) => builds.every((own) => own.has(feature)))
+    : [];
   return {
     look: lookOf([row], row.nodes.length > 1),
     own: new Set([...build].filter((feature) => !builds.some((own) => own.has(feature)))),
@@ -156,25 +202,32 @@ function advertMark(advert: Row, examples: readonly Row[]): AdvertMark {
   };
 }
 
+/** What adverts say of themselves, in the languages of the gazetteer's countries, as features of a build. */
+const ADVERT_WORDS =
+  'ad|ads|advert|advertisement|sponsored|promoted|anzeige|werbung|gesponsert|reklama|inzerce|sponzorovano|ogloszenie|sponsorowane|annonce|publicite|sponsorise|anuncio|patrocinado|pubblicita|sponsorizzato|advertentie|gesponsord|annons|sponsrad|annonse|sponset|mainos|sponsoroitu|hirdetes|szponzoralt|oglas|publicitate'
+    .split('|')
+    .map((word) => `x:${word}`);
+
 /** How alike to an advert that no row is built like something is, to be one. */
 const CLEARLY_ADVERT = 0.62;
 
 /** Rows of a page with their look, and the adverts among all that looks like one. */
-function sortOut(page: Page, { looks, adverts }: Pick<Lesson, 'looks' | 'adverts'>) {
+function sortOut(page: Page, { looks, adverts, saidBy }: Pick<Lesson, 'looks' | 'adverts' | 'saidBy'>) {
   const candidates: (LikelyRow & { at: number; build: Set<string> })[] = [
-    ...looks.flatMap(({ look }, at) => likelyRows(page, look).map((row) => ({ ...row, at, build: buildOf(row) }))),
+    ...looks.flatMap(({ look }, at) =>
+      likelyRows(page, look).map((row) => ({ ...row, at, build: buildOf(row) })),
+    ),
     ...adverts.flatMap(({ look }) =>
       likelyRows(page, look, CLEARLY_ADVERT).map((row) => ({ ...row, at: -1, build: buildOf(row) })),
     ),
   ];
   const recurring = recurringOf(candidates.map(({ build }) => build));
   const isAdvert = ({ build, at }: { build: ReadonlySet<string>; at: number }) =>
+    saidBy.some((word) => build.has(word)) ||
     adverts.some((mark) => fitsAdvert(mark, build, recurring, at === -1));
   // What lies at one place as a row and as an advert is decided by what sets adverts apart, not by likeness.
   const judged = apart(
-    candidates
-      .map((row) => ({ ...row, advert: isAdvert(row) }))
-      .filter((row) => row.advert || row.at !== -1),
+    candidates.map((row) => ({ ...row, advert: isAdvert(row) })).filter((row) => row.advert || row.at !== -1),
   );
   return {
     rows: judged.filter(({ advert }) => !advert),
@@ -267,7 +320,9 @@ function takenOver(
 function likelyCell(rule: FieldRule, cells: readonly Cell[]): Cell | null {
   const same = cells.filter((cell) => cell.source === rule.source);
   const marked = rule.key?.startsWith('m:') ? rule.key.slice(2).replace(/^[a-z0-9]+/, '') : null;
-  const speaks = [...rule.shapes].some((shape) => ['phone', 'mail', 'web', 'postcode', 'place', 'address', 'street'].includes(shape));
+  const speaks = [...rule.shapes].some((shape) =>
+    ['phone', 'mail', 'web', 'postcode', 'place', 'address', 'street'].includes(shape),
+  );
   return (
     same.find((cell) => rule.labels.has(cell.label)) ??
     (marked ? same.find((cell) => cell.marks.some((mark) => mark.endsWith(marked))) : undefined) ??

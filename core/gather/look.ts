@@ -120,7 +120,9 @@ export function likelyRows(page: Page, look: Look, least = LIKE): LikelyRow[] {
     const place = placeLikeness(look, element);
     if (place < 0.5) continue;
     if (++compared > MOST_COMPARED) break;
-    const row = look.runs ? runFrom(page, element, (other) => beginsAnother(look, other)) : rowOf(page, element);
+    const row = look.runs
+      ? runFrom(page, element, (other) => beginsAnother(look, other))
+      : rowOf(page, element);
     const likeness = likenessTo(look, buildOf(row)) * (0.4 + 0.6 * place);
     if (likeness >= least) found.push({ ...row, likeness });
   }

@@ -7,6 +7,8 @@ export interface PageText {
   id: number;
   text: string;
   parent: PageElement;
+  /** Whether a blank stands before it. */
+  gap: boolean;
 }
 
 export interface PageElement {
@@ -20,6 +22,8 @@ export interface PageElement {
   depth: number;
   /** The number of the last node within it. */
   last: number;
+  /** Whether a blank stands before it. */
+  gap: boolean;
 }
 
 export type PageNode = PageElement | PageText;
@@ -46,6 +50,7 @@ export function parsePage(html: string): Page {
   let cut = false;
   // A stack of our own: pages nest as deeply as they like.
   const open: { from: Tree.Element; to: PageElement; at: number }[] = [{ from: top, to: root, at: 0 }];
+  let gap = false;
   while (open.length) {
     const { from, to, at } = open[open.length - 1]!;
     const child = from.childNodes[at];
@@ -61,13 +66,18 @@ export function parsePage(html: string): Page {
       break;
     }
     if ('value' in child) {
-      if (child.value.trim() === '') continue;
-      const text: PageText = { kind: 'text', id: nodes.length, text: child.value, parent: to };
+      if (child.value.trim() === '') {
+        gap = true;
+        continue;
+      }
+      const text: PageText = { kind: 'text', id: nodes.length, text: child.value, parent: to, gap };
+      gap = false;
       nodes.push(text);
       to.children.push(text);
     } else if ('tagName' in child) {
       if (to.depth >= DEEPEST) continue;
-      const element = elementOf(child, to, nodes);
+      const element = elementOf(child, to, nodes, gap);
+      gap = false;
       to.children.push(element);
       open.push({ from: child, to: element, at: 0 });
     }
@@ -75,7 +85,12 @@ export function parsePage(html: string): Page {
   return { root, nodes, cut };
 }
 
-function elementOf(from: Tree.Element, parent: PageElement | null, nodes: PageNode[]): PageElement {
+function elementOf(
+  from: Tree.Element,
+  parent: PageElement | null,
+  nodes: PageNode[],
+  gap = false,
+): PageElement {
   const attributes: Record<string, string> = {};
   for (const { name, value } of from.attrs) attributes[name] = value;
   const element: PageElement = {
@@ -88,6 +103,7 @@ function elementOf(from: Tree.Element, parent: PageElement | null, nodes: PageNo
     children: [],
     depth: parent === null ? 0 : parent.depth + 1,
     last: nodes.length,
+    gap,
   };
   nodes.push(element);
   return element;
@@ -109,6 +125,7 @@ export const isInLine = (node: PageNode) => node.kind === 'text' || IN_LINE.has(
 export function textOf(node: PageNode): string {
   const parts: string[] = [];
   const add = (one: PageNode) => {
+    if (one.gap) parts.push(' ');
     if (one.kind === 'text') parts.push(one.text.replace(/\s+/g, ' '));
     else if (!isUnseen(one)) {
       const apart = one.tag === 'br' || !isInLine(one);

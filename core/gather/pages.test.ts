@@ -38,7 +38,8 @@ describe('shapes', () => {
     ['80-001 Gdańsk', [null, '80-001', 'Gdańsk']],
     ['Brno', [null, null, null]],
   ])('takes %s apart', (text, [street, postcode, town]) =>
-    expect(addressParts(text)).toEqual({ street, postcode, town }));
+    expect(addressParts(text)).toEqual({ street, postcode, town }),
+  );
 });
 
 describe('words and places', () => {
@@ -68,7 +69,9 @@ describe('words and places', () => {
 
 describe('the next page', () => {
   const pager = (at: number) =>
-    parsePage(`<nav><a href="?p=1">1</a><a href="?p=2">2</a><a href="?p=3">3</a>${at < 3 ? `<a class="n" href="?p=${at + 1}">Onwards</a>` : ''}</nav>`);
+    parsePage(
+      `<nav><a href="?p=1">1</a><a href="?p=2">2</a><a href="?p=3">3</a>${at < 3 ? `<a class="n" href="?p=${at + 1}">Onwards</a>` : ''}</nav>`,
+    );
 
   it('is learned from its words, or from a page number', () => {
     const onwards = nextRule(pager(1), nodeWith(pager(1), 'Onwards'))!;
@@ -89,7 +92,9 @@ describe('the next page', () => {
         2,
       ),
     ).toBe('/find?after=30');
-    const form = parsePage('<form action="/find"><input type="hidden" name="after" value="15"><button>More</button></form>');
+    const form = parsePage(
+      '<form action="/find"><input type="hidden" name="after" value="15"><button>More</button></form>',
+    );
     expect(nextAddress(form, null, 1)).toBe('/find?after=15');
     const end = parsePage('<div class="end" data-next="/part?2"><i>…</i></div>');
     const at = end.nodes.find((node) => node.kind === 'element' && node.tag === 'div')!.id;
@@ -155,7 +160,9 @@ describe('forms', () => {
   });
 
   it('never send what is typed to another host', () => {
-    const elsewhere = parsePage(FORM.replace('action="/find"', 'action="https://elsewhere.example/take" method="post"'));
+    const elsewhere = parsePage(
+      FORM.replace('action="/find"', 'action="https://elsewhere.example/take" method="post"'),
+    );
     expect(() => requestOf(elsewhere, 'http://d.example/', steps, search)).toThrow('another host');
   });
 });
@@ -170,7 +177,9 @@ describe('a page as it is shown', () => {
   it('runs nothing, loads nothing and leads nowhere', () => {
     const { styles, body } = cleanedPage(parsePage(HOSTILE));
     const all = styles + body;
-    expect(all).not.toMatch(/evil\.example|javascript:|alert|onload|onclick|onerror|<script|<iframe|<base|<meta|<svg|action=|href=|src=/i);
+    expect(all).not.toMatch(
+      /evil\.example|javascript:|alert|onload|onclick|onerror|<script|<iframe|<base|<meta|<svg|action=|href=|src=/i,
+    );
     expect(styles).not.toContain('fixed');
     expect(body).toContain('1 &lt; 2');
     expect(body).toContain('data-link=""');
@@ -196,7 +205,13 @@ describe('pointing', () => {
     expect(choices[best]!.alike).toBe(6);
     const row = choices[best]!.node;
     expect(fieldGuess(page, row, nodeWith(page, 'Firm C')).field).toBe('name');
-    expect(fieldGuess(page, row, page.nodes.findIndex((node) => node.kind === 'text' && node.id > row && node.text.includes('+420'))).field).toBe('phone');
+    expect(
+      fieldGuess(
+        page,
+        row,
+        page.nodes.findIndex((node) => node.kind === 'text' && node.id > row && node.text.includes('+420')),
+      ).field,
+    ).toBe('phone');
   });
 });
 
@@ -219,7 +234,12 @@ describe('records', () => {
     fc.assert(
       fc.property(figure, figure, figure, figure, (records, adverts, twice, refused) => {
         const found = records + adverts + twice + refused;
-        const roll = gatherRoll({ found, adverts, twice, refused: [{ reason: 'without name', count: refused }] });
+        const roll = gatherRoll({
+          found,
+          adverts,
+          twice,
+          refused: [{ reason: 'without name', count: refused }],
+        });
         expect(roll.foot).toBe(records);
         expect(roll.steps.reduce((sum, { delta }) => sum + delta, 0)).toBe(roll.foot);
       }),
@@ -233,8 +253,12 @@ describe('records', () => {
     expect(changeOfBuild(good)).toBeNull();
     expect(changeOfBuild([...good, ...bad.slice(0, 2)])).toBeNull();
     expect(changeOfBuild([...good, ...bad])).toBe('phone empty since page 5');
-    expect(changeOfBuild([...good, ...[5, 6, 7].map((nth) => page(nth, {}, 0))])).toBe('no rows since page 5');
-    expect(changeOfBuild([...good, ...[5, 6, 7].map((nth) => page(nth, {}))])).toBe('2 fields empty since page 5');
+    expect(changeOfBuild([...good, ...[5, 6, 7].map((nth) => page(nth, {}, 0))])).toBe(
+      'no rows since page 5',
+    );
+    expect(changeOfBuild([...good, ...[5, 6, 7].map((nth) => page(nth, {}))])).toBe(
+      '2 fields empty since page 5',
+    );
   });
 
   it('say how long is left from the pages read', () => {

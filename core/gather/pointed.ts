@@ -15,23 +15,37 @@ export interface RowChoice {
 const LEAST_CELLS = 2;
 const MOST_LEVELS = 14;
 
-/** The rows that a place on the page may be within, from the narrowest to the widest, and which of them is likeliest meant. */
-export function rowsAround(page: Page, node: number): { choices: RowChoice[]; best: number } {
+/**
+ * The rows that a place on the page may be within, from the narrowest to the widest, and which of them is likeliest meant.
+ * @param rows elements that are rows already: what stands beside one is a row of another look, however seldom
+ */
+export function rowsAround(
+  page: Page,
+  node: number,
+  rows: readonly number[] = [],
+): { choices: RowChoice[]; best: number } {
   const at = page.nodes[node]!;
-  const up = ancestry(at, null).filter(({ tag }) => tag !== 'html' && tag !== 'body').slice(0, MOST_LEVELS);
+  const up = ancestry(at, null)
+    .filter(({ tag }) => tag !== 'html' && tag !== 'body')
+    .slice(0, MOST_LEVELS);
   const choices = up
     .map((element) => ({ element, alike: alikeIn(page, element) }))
     .filter(({ element, alike }, i) => alike > 1 || i === 0 || element.children.length > 1);
   let best = 0;
   let score = -1;
+  const lists = new Set(rows.map((row) => page.nodes[row]?.parent ?? null));
   choices.forEach(({ element, alike }, i) => {
-    const own = worth(page, element, alike);
+    const own = element.parent !== null && lists.has(element.parent) ? BESIDE : worth(page, element, alike);
     if (own >= score) [best, score] = [i, own];
   });
   return { choices: choices.map(({ element, alike }) => ({ node: element.id, alike })), best };
 }
 
-const alikeIn = (page: Page, element: PageElement) => likelyRows(page, lookOf([rowOf(page, element)], false)).length;
+/** What stands beside known rows outweighs all that repeats within it. */
+const BESIDE = 100;
+
+const alikeIn = (page: Page, element: PageElement) =>
+  likelyRows(page, lookOf([rowOf(page, element)], false)).length;
 
 /** How likely an element that so many are built like is one row: it repeats, it holds several values, and nothing within it repeats like a row. */
 function worth(page: Page, element: PageElement, alike: number): number {
@@ -39,6 +53,16 @@ function worth(page: Page, element: PageElement, alike: number): number {
   if (alike < 3 || cells < LEAST_CELLS) return alike < 3 ? 0 : 0.1;
   return isGroup(page, element) ? 0.2 : Math.min(cells, 6) + Math.log2(alike) / 2;
 }
+
+/** Rows that are built like one, by their numbers. */
+export function rowsLike(page: Page, node: number): number[] {
+  const first = page.nodes[node]!;
+  if (first.kind === 'text') return [];
+  return likelyRows(page, lookOf([rowOf(page, first)], false), CLEARLY).map(({ first: one }) => one.id);
+}
+
+/** Rows as alike as this are surely of one look. */
+const CLEARLY = 0.8;
 
 /** Whether an element holds several rows rather than being one. */
 function isGroup(page: Page, element: PageElement): boolean {
@@ -59,13 +83,21 @@ function isGroup(page: Page, element: PageElement): boolean {
 }
 
 /** Fields that a value is likely to be, by what it looks like and how its element is called. */
-export function fieldGuess(page: Page, row: number, node: number): { field: string; text: string; cell: number } {
+export function fieldGuess(
+  page: Page,
+  row: number,
+  node: number,
+): { field: string; text: string; cell: number } {
   const first = page.nodes[row]!;
   const cells = cellsOf(rowOf(page, first.kind === 'element' ? first : first.parent));
   const cell = cellAt(cells, page.nodes[node]!, 'text');
   if (!cell) return { field: 'name', text: '', cell: node };
   const isFirst = cells.find(({ source }) => source === 'text') === cell;
-  return { field: isFirst ? 'name' : (BY_SHAPE[shapeOf(cell.text)] ?? 'other'), text: cell.text, cell: cell.node };
+  return {
+    field: isFirst ? 'name' : (BY_SHAPE[shapeOf(cell.text)] ?? 'other'),
+    text: cell.text,
+    cell: cell.node,
+  };
 }
 
 const BY_SHAPE: Partial<Record<Shape, string>> = {

@@ -79,7 +79,8 @@ export function changeOfBuild(pages: readonly PageFigures[]): string | null {
   const before = pages.slice(0, -EMPTY_PAGES);
   const rowsBefore = sum(before, ({ rows }) => rows);
   if (rowsBefore === 0) return null;
-  if (late.every(({ rows }) => rows === 0)) return `no rows since page ${sinceOf(pages, ({ rows }) => rows === 0)}`;
+  if (late.every(({ rows }) => rows === 0))
+    return `no rows since page ${sinceOf(pages, ({ rows }) => rows === 0)}`;
   const fields = Object.keys(Object.assign({}, ...before.map(({ filled }) => filled)) as object);
   const empty = fields.filter(
     (field) =>
@@ -89,7 +90,9 @@ export function changeOfBuild(pages: readonly PageFigures[]): string | null {
   );
   if (empty.length === 0) return null;
   const since = sinceOf(pages, ({ filled }) => !filled[empty[0]!]);
-  return empty.length === 1 ? `${empty[0]} empty since page ${since}` : `${empty.length} fields empty since page ${since}`;
+  return empty.length === 1
+    ? `${empty[0]} empty since page ${since}`
+    : `${empty.length} fields empty since page ${since}`;
 }
 
 function sinceOf(pages: readonly PageFigures[], is: (page: PageFigures) => boolean): number {
@@ -98,7 +101,8 @@ function sinceOf(pages: readonly PageFigures[], is: (page: PageFigures) => boole
   return pages[i]!.nth;
 }
 
-const sum = <T>(of: readonly T[], figure: (one: T) => number) => of.reduce((all, one) => all + figure(one), 0);
+const sum = <T>(of: readonly T[], figure: (one: T) => number) =>
+  of.reduce((all, one) => all + figure(one), 0);
 
 /** Time left in seconds: pages that wait, and those that searches to come are likely to have; null where nothing is known of it. */
 export function timeLeft(of: {

@@ -30,7 +30,7 @@ const POSTCODE =
 const DATE = /^\d{1,2}\. ?\d{1,2}\. ?\d{4}$|^\d{4}-\d{2}-\d{2}$|^\d{1,2}\/\d{1,2}\/\d{4}$/;
 const NUMBER = /^[≈~<>+-]?\s?[\d.,\s']+\s?(?:%|[a-z€$£]{1,4})?$/i;
 /** A house's number behind the street's name, or before it. */
-const HOUSE_BEHIND = /\p{L}{2,}.{0,60}\s\d{1,4}\s?[a-z]?(?:[/-]\d{1,4}[a-z]?)?$/iu;
+const HOUSE_BEHIND = /\p{L}\p{L}.{0,60} \d{1,4} ?[a-z]?(?:[/-]\d{1,4}[a-z]?)?$/iu;
 const HOUSE_BEFORE = /^\d{1,4}[a-z]?(?:[/-]\d{1,4})?,? \p{L}{2,}/iu;
 
 export const mailIn = (text: string) => MAIL.exec(text.slice(0, LONGEST))?.[0] ?? null;
@@ -50,11 +50,20 @@ export interface AddressParts {
 }
 
 /** What may stand before a postcode, and between an address and what is not of it. */
-const SEPARATORS = /\s*[,;|·•\n]\s*|\s+[–—-]\s+/;
+const SEPARATORS = /[,;|·•\n]| [–—-] /;
+
+/** The parts of a text that stand apart by commas, dots in the middle, dashes or lines, without blanks around them. */
+export const apartIn = (text: string): string[] =>
+  text
+    .slice(0, LONGEST)
+    .replace(/[^\S\n]+/g, ' ')
+    .split(SEPARATORS)
+    .map((part) => part.trim())
+    .filter(Boolean);
 
 /** Takes apart an address on one line or several. What stands before the street (such as a name) is left out. */
 export function addressParts(text: string): AddressParts {
-  const parts = text.slice(0, LONGEST).split(SEPARATORS).map((part) => part.trim()).filter(Boolean);
+  const parts = apartIn(text);
   // From the end, since a street may begin with figures that look like a postcode.
   for (let i = parts.length - 1; i >= 0; i--) {
     const found = postcodeOf(parts[i]!);
@@ -64,25 +73,36 @@ export function addressParts(text: string): AddressParts {
     const wordsBefore = before !== '' && !isStreet(before) ? before : null;
     const next = parts[i + 1];
     const town =
-      after !== '' ? after : (wordsBefore ?? (next !== undefined && isWords(next) ? next : i > 0 && isWords(parts[i - 1]!) ? parts[i - 1]! : null));
+      after !== ''
+        ? after
+        : (wordsBefore ??
+          (next !== undefined && isWords(next)
+            ? next
+            : i > 0 && isWords(parts[i - 1]!)
+              ? parts[i - 1]!
+              : null));
     return { street, postcode, town };
   }
   const at = parts.findIndex(isStreet);
   const next = at < 0 ? undefined : parts[at + 1];
-  return { street: at < 0 ? null : parts[at]!, postcode: null, town: next !== undefined && isWords(next) ? next : null };
+  return {
+    street: at < 0 ? null : parts[at]!,
+    postcode: null,
+    town: next !== undefined && isWords(next) ? next : null,
+  };
 }
 
 function postcodeOf(part: string): { before: string; postcode: string; after: string } | null {
   // Short figures at the end of words are a house's number, unless nothing but words follows them.
   const found = POSTCODE.exec(part);
   if (!found) return null;
-  const before = part.slice(0, found.index).replace(/[\s,]+$/, '');
-  const after = part.slice(found.index + found[0].length).replace(/^[\s,]+/, '');
+  const before = part.slice(0, found.index).trim();
+  const after = part.slice(found.index + found[0].length).trim();
   if (/\d/.test(after)) return null;
   return { before, postcode: found[0], after };
 }
 
-const isStreet = (text: string) => HOUSE_BEHIND.test(text) || HOUSE_BEFORE.test(text);
+const isStreet = (text: string) => text.length <= 120 && (HOUSE_BEHIND.test(text) || HOUSE_BEFORE.test(text));
 const isWords = (text: string) => /^\p{L}[^\d@]*$/u.test(text);
 
 /** What a text looks like. */
@@ -95,7 +115,8 @@ export function shapeOf(text: string): Shape {
   if (isWholeWeb(plain)) return 'web';
   const { street, postcode, town } = addressParts(plain);
   const phone = phoneIn(plain);
-  if (phone !== null && phone.replace(/\D/g, '').length >= 8 && phone.length * 2 >= plain.length) return 'phone';
+  if (phone !== null && phone.replace(/\D/g, '').length >= 8 && phone.length * 2 >= plain.length)
+    return 'phone';
   if (postcode !== null && street !== null) return 'address';
   if (postcode === plain) return 'postcode';
   if (phone !== null && phone.length * 2 >= plain.length) return 'phone';
@@ -110,8 +131,20 @@ const isWholeWeb = (text: string) => {
   return found !== null && found.length * 2 >= text.length && (!text.includes(' ') || found.length > 8);
 };
 
+/** A text without the marks at its end that only lead on to what follows. */
+export function withoutMarks(text: string): string {
+  let end = text.length;
+  while (end > 0 && ':：.* \t\n'.includes(text.charAt(end - 1))) end--;
+  return text.slice(0, end);
+}
+
+/** Longest text that may be a label. */
+const LONGEST_LABEL = 24;
+
 /** A short text that may be a label: letters, and no figures. */
 export function labelIn(text: string): string {
-  const plain = fold(text.trim()).replace(/[:：.\s]+$/, '');
-  return plain.length > 0 && plain.length <= 24 && !/[\d@]/.test(plain) ? plain : '';
+  const trimmed = text.trim();
+  if (trimmed.length > 2 * LONGEST_LABEL) return '';
+  const plain = fold(withoutMarks(trimmed));
+  return plain.length > 0 && plain.length <= LONGEST_LABEL && !/[\d@]/.test(plain) ? plain : '';
 }

@@ -1,5 +1,5 @@
 import { labelWithin, withoutLabel, type Cell } from './cells.ts';
-import { addressParts, mailIn, phoneIn, webIn } from './shape.ts';
+import { addressParts, apartIn, mailIn, phoneIn, webIn } from './shape.ts';
 
 /** How a value is got out of the words of a cell. */
 export type Take =
@@ -14,10 +14,8 @@ export type Take =
   | `part ${number}`
   | `part -${number}`;
 
-/** Where one cell has several values, they are kept apart by these. */
-const BETWEEN = /\s*[,;|·•\n]\s*|\s+[–—-]\s+/;
-
-const partsOf = (text: string) => withoutLabel(text).split(BETWEEN).filter(Boolean);
+/** Where one cell has several values, they stand apart. */
+const partsOf = (text: string) => apartIn(withoutLabel(text));
 
 /** The value that a take finds in a text; "" where there is none. */
 export function taken(take: Take, text: string): string {

@@ -44,7 +44,22 @@ export function chanceOf(seed: number): () => number {
   };
 }
 
-const SYLLABLES = ['Dre', 'van', 'Mir', 'ov', 'Zar', 'mys', 'Hal', 'vek', 'Ton', 'bru', 'Kel', 'dor', 'Vis', 'tam'];
+const SYLLABLES = [
+  'Dre',
+  'van',
+  'Mir',
+  'ov',
+  'Zar',
+  'mys',
+  'Hal',
+  'vek',
+  'Ton',
+  'bru',
+  'Kel',
+  'dor',
+  'Vis',
+  'tam',
+];
 const TOWNS = ['Brno', 'Kuřim', 'Boskovice', 'Vyškov', 'Zlín', 'Jihlava', 'Olomouc', 'Bad Wallen', 'Tišnov'];
 const STREETS = ['Cejl', 'Masná', 'Lipová', 'Nádražní', 'Na Kopci', 'Hauptstraße', 'U Mlýna'];
 const TRADES = ['Joinery, stairs', 'Joinery', 'Coating shop', 'Windows', 'Composite moulder', 'Printer'];
@@ -89,7 +104,9 @@ export function layoutOf(kind: LayoutKind, seed: number): Layout {
   const marked = kind === 'cards' || kind === 'adverts' || chance() < 0.5;
   const c = (name: string) => (marked ? ` class="${prefix}${name}"` : '');
   const cell = (entry: Entry, field: keyof Entry, tag: string, extra = '') =>
-    entry[field] === null ? '' : `<${tag}${extra}${c(field)} data-cell="${field}">${shown(entry[field])}</${tag}>`;
+    entry[field] === null
+      ? ''
+      : `<${tag}${extra}${c(field)} data-cell="${field}">${shown(entry[field])}</${tag}>`;
   const draw = { entries, chance, c, cell, prefix };
   const body = DRAW[kind](draw);
   const values = (entry: Entry) =>
@@ -118,13 +135,15 @@ interface Drawn {
   adverts?: string[];
 }
 
-const card = ({ c, cell }: Draw, entry: Entry, extra = '') =>
-  `<div${c('entry')} data-true="${entry.id}"><h3>${cell(entry, 'name', 'a', ' href="/firm"')}</h3>${extra}
+const card = ({ c, cell, prefix }: Draw, entry: Entry, extra = '') =>
+  `<div${c('entry')} data-true="${entry.id}">${prefix === 'u' ? cell(entry, 'trade', 'em') : ''}<h3>${cell(entry, 'name', 'a', ' href="/firm"')}</h3>${extra}
    <p>${cell(entry, 'street', 'span')} ${cell(entry, 'postcode', 'span')} ${cell(entry, 'town', 'span')}</p>
-   <div>${cell(entry, 'phone', 'span')} ${cell(entry, 'web', 'a', ' href="#"')}</div>${cell(entry, 'trade', 'em')}</div>`;
+   <div>${cell(entry, 'phone', 'span')} ${cell(entry, 'web', 'a', ' href="#"')}</div>${prefix === 'u' ? '' : cell(entry, 'trade', 'em')}</div>`;
 
 const DRAW: Record<LayoutKind, (draw: Draw) => Drawn> = {
-  cards: (draw) => ({ html: `<div class="results">${draw.entries.map((entry) => card(draw, entry)).join('')}</div>` }),
+  cards: (draw) => ({
+    html: `<div class="results">${draw.entries.map((entry) => card(draw, entry)).join('')}</div>`,
+  }),
 
   // Paragraphs without any mark, some missing.
   plain: ({ entries, cell }) => ({
@@ -140,7 +159,9 @@ const DRAW: Record<LayoutKind, (draw: Draw) => Drawn> = {
     html: `<table><thead><tr><th>Firm</th><th>Street</th><th>Code</th><th>Town</th><th>Phone</th><th>Web</th><th>Trade</th></tr></thead><tbody>${entries
       .map(
         (entry) =>
-          `<tr data-true="${entry.id}">${(['name', 'street', 'postcode', 'town', 'phone', 'web', 'trade'] as const)
+          `<tr data-true="${entry.id}">${(
+            ['name', 'street', 'postcode', 'town', 'phone', 'web', 'trade'] as const
+          )
             .map((field) => `<td data-cell="${field}">${shown(entry[field] ?? '')}</td>`)
             .join('')}</tr>`,
       )
@@ -231,7 +252,10 @@ const DRAW: Record<LayoutKind, (draw: Draw) => Drawn> = {
         adverts.push(id);
         const loud = { ...entry, id, name: `Blades sharpened ${i}`, street: null, phone: null };
         parts.push(
-          card(draw, loud, `<span${c('badge')}>Ad</span>`).replace(`data-true="${id}"`, `data-advert="${id}"`),
+          card(draw, loud, `<span${c('badge')}>Ad</span>`).replace(
+            `data-true="${id}"`,
+            `data-advert="${id}"`,
+          ),
         );
       }
       parts.push(card(draw, entry));
@@ -267,7 +291,9 @@ const DRAW: Record<LayoutKind, (draw: Draw) => Drawn> = {
       const badge = chance() < 0.3 ? '<span class="badge">Verified</span>' : '';
       return `<div class="${prefix}tile n${1000 + i} ${i % 2 ? 'odd' : 'even'}${chance() < 0.2 ? ' premium' : ''}" id="f${i}" data-true="${entry.id}"><div class="h"><a class="t" href="/f${i}" data-cell="name">${name}</a>${badge}</div><div class="b">${entry.trade ? `<span data-cell="trade">${entry.trade}</span>` : ''}<address><span class="s" data-cell="street">${entry.street ?? ''}</span><br><span class="z" data-cell="postcode">${entry.postcode}</span> <span class="o" data-cell="town">${entry.town}</span></address>${entry.phone ? `<a href="tel:${entry.phone}" data-cell="phone">${entry.phone}</a>` : ''}</div></div>`;
     });
-    return { html: `<div class="side">${side}</div><div class="main">${rows.join('<hr class="line">')}</div>` };
+    return {
+      html: `<div class="side">${side}</div><div class="main">${rows.join('<hr class="line">')}</div>`,
+    };
   },
 
   // Under headings by town; web and phone behind links that say other words.

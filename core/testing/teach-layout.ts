@@ -4,7 +4,12 @@ import { parsePage, type Page, type PageElement } from '../gather/page.ts';
 import type { Layout } from './page-layouts.ts';
 
 /** Teaches a made layout as a user would: the first row with its fields, then whatever is wrong, with at most three examples. */
-export function teachLayout(layout: Layout): { rows: number; fields: number; examples: number; wrong: string[] } {
+export function teachLayout(layout: Layout): {
+  rows: number;
+  fields: number;
+  examples: number;
+  wrong: string[];
+} {
   const page = parsePage(layout.html);
   const at = positions(page);
   strip(page);
@@ -75,7 +80,11 @@ function nextExample(page: Page, layout: Layout, at: Positions, lesson: Lesson):
   const byNode = new Map(rows.map((row) => [row.node, row]));
   const wrong = layout.rows.findIndex((row) => {
     const own = byNode.get(at.rows.get(row.id)!.id)!;
-    return FIELDS.some((field) => at.cells.has(`${row.id} ${field}`) && wanted(row.values, field) !== plain(own.values.find((value) => value.field === field)?.value ?? ''));
+    return FIELDS.some(
+      (field) =>
+        at.cells.has(`${row.id} ${field}`) &&
+        wanted(row.values, field) !== plain(own.values.find((value) => value.field === field)?.value ?? ''),
+    );
   });
   return wrong >= 0 ? exampleAt(page, layout, at, wrong) : null;
 }
@@ -108,4 +117,3 @@ function score(page: Page, layout: Layout, at: Positions, lesson: Lesson) {
   if (extra) wrong.push(`${extra} too many`);
   return { rows: right / (layout.rows.length + extra), fields: fieldsRight / fields, wrong };
 }
-

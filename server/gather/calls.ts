@@ -2,10 +2,18 @@ import type { AroundAnswer, LookAnswer, LookValue } from '../../contract/gather-
 import { cleanedPage } from '../../core/gather/clean.ts';
 import type { FieldRule } from '../../core/gather/field-rule.ts';
 import { nextAddress, nextRule, wholeAddress, type NextRule } from '../../core/gather/follow.ts';
-import { formsOf, requestOf, StepTrouble, stepWords, type PageRequest, type Step } from '../../core/gather/forms.ts';
+import {
+  formsOf,
+  requestOf,
+  StepTrouble,
+  stepWords,
+  type PageRequest,
+  type Step,
+} from '../../core/gather/forms.ts';
+import { guessAnother, guessDetail, guessRow } from '../../core/gather/guess.ts';
 import { learn, learnDetail, readDetail, readRows, type Lesson } from '../../core/gather/lesson.ts';
 import { parsePage, type Page } from '../../core/gather/page.ts';
-import { fieldGuess, rowsAround } from '../../core/gather/pointed.ts';
+import { fieldGuess, rowsAround, rowsLike } from '../../core/gather/pointed.ts';
 import { refusal, type RecordValues } from '../../core/gather/records.ts';
 import type { Search } from '../../core/gather/words-places.ts';
 import { Problem } from '../../core/tape/problem.ts';
@@ -56,7 +64,9 @@ export function gatherCalls(db: Db) {
   };
   const lessonOf = (spec: GatherSpec) => {
     const examples = examplesOf(spec);
-    spec.examples.forEach((one) => [one.node, ...one.fields.map(({ node }) => node)].forEach((node) => nodeOf(one.page, node)));
+    spec.examples.forEach((one) =>
+      [one.node, ...one.fields.map(({ node }) => node)].forEach((node) => nodeOf(one.page, node)),
+    );
     return lessons.of(JSON.stringify(examples), () =>
       learn(new Map(spec.examples.map((one) => [String(one.page), page(one.page)])), examples),
     );
@@ -90,7 +100,11 @@ export function gatherCalls(db: Db) {
       return {
         rows: rows.map(({ node, nodes, look, sure, values: found }) => ({
           ...{ node, nodes, look, sure },
-          values: found.map(({ field, value, node: at }): LookValue => ({ field, value, node: at })),
+          values: found.map(({ field, value, node: at }): LookValue => ({
+            field,
+            value: plainValue(field, value, url),
+            node: at,
+          })),
           example: exampleAt(spec, id, node),
         })),
         adverts,
@@ -99,23 +113,27 @@ export function gatherCalls(db: Db) {
         lacking: values.filter((one) => refusal(one, spec.needs) !== null).length,
         next: onward(spec, read, url, 1),
         forms: formsOf(read),
+        guess: guessDetail(read),
         detail: readDetail(read, detailRules(spec)).map(({ field, value }) => ({ field, value, node: -1 })),
         cut: read.cut,
       };
     },
 
     /** What may be meant by a place on a page. @throws Problem */
-    around(id: number, node: number): AroundAnswer {
+    around(id: number, node: number, rows: readonly number[]): AroundAnswer {
       const read = page(id);
       nodeOf(id, node);
-      const { choices, best } = rowsAround(read, node);
+      const { choices, best } = rowsAround(read, node, rows);
       const rule = nextRule(read, node);
       const next = rule === null ? null : nextAddress(read, rule, 1);
+      const row = choices[best]?.node;
+      const { url } = htmlOf(db, id);
+      const fields = row === undefined ? [] : guessRow(read, row, url);
       return {
-        choices,
-        best,
+        ...{ choices, best, fields },
+        another: row === undefined ? null : guessAnother(read, rowsLike(read, row), fields, url),
         ...fieldGuess(read, choices[best]?.node ?? node, node),
-        next: next === null ? null : wholeAddress(next, htmlOf(db, id).url),
+        next: next === null ? null : wholeAddress(next, url),
       };
     },
 
@@ -148,15 +166,24 @@ export function gatherCalls(db: Db) {
     },
 
     /** What steps on a page lead to; null where none of them sends anything. @throws Problem naming the step that cannot be done */
-    steps(html: string, url: string, steps: readonly Step[], search: Search): { request: PageRequest; rest: Step[] } | null {
+    steps(
+      html: string,
+      url: string,
+      steps: readonly Step[],
+      search: Search,
+    ): { request: PageRequest; rest: Step[] } | null {
       try {
         return requestOf(parsePage(html), url, steps, search);
       } catch (error) {
         if (!(error instanceof StepTrouble)) throw error;
-        throw new Problem('step-not-done', `“${stepWords(steps[error.step]!)}” cannot be done: ${error.message}`, {
-          field: 'spec.steps',
-          rule: 'boxes, choices and buttons as the page calls them',
-        });
+        throw new Problem(
+          'step-not-done',
+          `“${stepWords(steps[error.step]!)}” cannot be done: ${error.message}`,
+          {
+            field: 'spec.steps',
+            rule: 'boxes, choices and buttons as the page calls them',
+          },
+        );
       }
     },
   };
@@ -181,5 +208,8 @@ function valuesOf(values: readonly { field: string; value: string }[], url: stri
 /** A value as it is kept: on one line, addresses whole and without what only a link needs. */
 function plainValue(field: string, value: string, url: string): string {
   if (field === 'page') return url === '' ? value : (wholeAddress(value, url) ?? '');
-  return value.replace(/^(?:mailto:|tel:)/i, '').replace(/\s+/g, ' ').trim();
+  return value
+    .replace(/^(?:mailto:|tel:)/i, '')
+    .replace(/\s+/g, ' ')
+    .trim();
 }

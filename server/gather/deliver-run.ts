@@ -33,7 +33,13 @@ async function uploaded(services: Services, uploads: Uploads, run: string, name:
 }
 
 /** Loads the records as a source, in one act where all is understood. */
-export async function intoSource(services: Services, uploads: Uploads, run: string, name: string, day: number): Promise<Delivered> {
+export async function intoSource(
+  services: Services,
+  uploads: Uploads,
+  run: string,
+  name: string,
+  day: number,
+): Promise<Delivered> {
   const { dir, jobs, engine } = services;
   const { id, path, read } = await uploaded(services, uploads, run, name);
   if (read.mapping.undecided?.length || !read.mapping.columns.includes('name'))
@@ -44,7 +50,17 @@ export async function intoSource(services: Services, uploads: Uploads, run: stri
     `Load ${name}`,
     'server/load/worker',
     {
-      ...{ dir, path, name, mapping, licence: null, asOf: day, allOrNothing: false, covers: [], refreshes: null },
+      ...{
+        dir,
+        path,
+        name,
+        mapping,
+        licence: null,
+        asOf: day,
+        allOrNothing: false,
+        covers: [],
+        refreshes: null,
+      },
       ...{ fileName: `${name}.csv`, reading: partsOf(preview), header: preview.header, subject: 'companies' },
     },
     async () => {
@@ -56,7 +72,12 @@ export async function intoSource(services: Services, uploads: Uploads, run: stri
 }
 
 /** Lines the records up with the universe, and puts those that are surely there on a list of that name. */
-export async function ontoList(services: Services, uploads: Uploads, run: string, name: string): Promise<Delivered> {
+export async function ontoList(
+  services: Services,
+  uploads: Uploads,
+  run: string,
+  name: string,
+): Promise<Delivered> {
   const { dir, jobs, workspace } = services;
   const { id, path, read } = await uploaded(services, uploads, run, name);
   const { preview, mapping } = read;
@@ -94,4 +115,3 @@ export async function toWebhook(services: Services, run: string, hook: string): 
   programs.post.wake();
   return { job: null, upload: null, message: `${rows} records wait for ${hookById(handover, hook)!.name}` };
 }
-

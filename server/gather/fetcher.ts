@@ -68,7 +68,9 @@ export class Fetcher {
     const robots = await this.robotsOf(url);
     if (!robots.allows(url.href))
       throw new PageTrouble('not-allowed', `robots.txt of ${url.hostname} asks that this page is not read.`);
-    return this.inLine(url.host, Math.max(pause, robots.delay) * 1000, () => this.read({ ...request, url: url.href }, REDIRECTS));
+    return this.inLine(url.host, Math.max(pause, robots.delay) * 1000, () =>
+      this.read({ ...request, url: url.href }, REDIRECTS),
+    );
   }
 
   /** Seconds between two pages of an address's host. */
@@ -103,7 +105,8 @@ export class Fetcher {
     }
     if (url.protocol !== 'http:' && url.protocol !== 'https:')
       throw new PageTrouble('never', `A page is not read by ${url.protocol}`);
-    if (url.username || url.password) throw new PageTrouble('never', 'An address with a name and a password is not read.');
+    if (url.username || url.password)
+      throw new PageTrouble('never', 'An address with a name and a password is not read.');
     // The stand-in speaks no TLS.
     if (this.isStandIn(url)) url.protocol = 'http:';
     return url;
@@ -112,7 +115,8 @@ export class Fetcher {
   private isStandIn(url: URL): boolean {
     return (
       /(?:^|\.)example$/.test(url.hostname) ||
-      ((url.hostname === '127.0.0.1' || url.hostname === 'localhost') && url.port === String(this.needs.standIn()))
+      ((url.hostname === '127.0.0.1' || url.hostname === 'localhost') &&
+        url.port === String(this.needs.standIn()))
     );
   }
 
@@ -143,11 +147,16 @@ export class Fetcher {
     if (status >= 300 && status < 400 && location !== null) {
       if (redirects === 0) throw new PageTrouble('never', 'The page leads on without end.');
       const next = this.addressOf(new URL(location, url).href);
-      if (next.host !== url.host) throw new PageTrouble('never', `The page leads on to another host, ${next.host}.`);
+      if (next.host !== url.host)
+        throw new PageTrouble('never', `The page leads on to another host, ${next.host}.`);
       return this.read({ method: 'get', url: next.href, body: null }, redirects - 1);
     }
     if (status === 429 || status >= 500)
-      throw new PageTrouble('again', `${url.hostname} answered ${status}${status === 429 ? ', not so quick' : ''}.`, wait);
+      throw new PageTrouble(
+        'again',
+        `${url.hostname} answered ${status}${status === 429 ? ', not so quick' : ''}.`,
+        wait,
+      );
     if (status >= 400) throw new PageTrouble('never', `${url.hostname} answered ${status}.`);
     return { url: url.href, html: decoded(bytes, charset) };
   }

@@ -25,7 +25,9 @@ function hover(element: Element | null): void {
 
 function point(element: Element | null): void {
   if (!element) return;
-  const marked = String(window.getSelection() ?? '').replace(/\s+/g, ' ').trim();
+  const marked = String(window.getSelection() ?? '')
+    .replace(/\s+/g, ' ')
+    .trim();
   const whole = (element.textContent ?? '').replace(/\s+/g, ' ').trim();
   tell({
     kind: 'point',
@@ -49,7 +51,12 @@ const stops = () =>
   );
 
 document.addEventListener('keydown', (event) => {
-  const step = event.key === 'ArrowDown' || event.key === 'ArrowRight' ? 1 : event.key === 'ArrowUp' || event.key === 'ArrowLeft' ? -1 : 0;
+  const step =
+    event.key === 'ArrowDown' || event.key === 'ArrowRight'
+      ? 1
+      : event.key === 'ArrowUp' || event.key === 'ArrowLeft'
+        ? -1
+        : 0;
   if (step !== 0) {
     const all = stops();
     const now = keyed ? all.indexOf(keyed) : -1;
@@ -60,19 +67,22 @@ document.addEventListener('keydown', (event) => {
   } else if (event.key === 'Enter') {
     point(keyed);
     event.preventDefault();
-  } else if (!event.ctrlKey && !event.metaKey && (event.key.length === 1 || event.key === 'Escape')) tell({ kind: 'key', key: event.key });
+  } else if (!event.ctrlKey && !event.metaKey && (event.key.length === 1 || event.key === 'Escape'))
+    tell({ kind: 'key', key: event.key });
 });
 
 function draw(marks: readonly Mark[]): void {
   for (const old of document.querySelectorAll('.jt-tag')) old.remove();
   for (const element of document.querySelectorAll('[class*="jt-"]'))
-    for (const name of [...element.classList]) if (name.startsWith('jt-') && name !== 'jt-hover') element.classList.remove(name);
+    for (const name of [...element.classList])
+      if (name.startsWith('jt-') && name !== 'jt-hover') element.classList.remove(name);
   for (const { nodes, kind, label } of marks)
     nodes.forEach((node, i) => {
       const element = at(node);
       if (!element) return;
       element.classList.add(`jt-${kind}`);
-      if (nodes.length > 1) element.classList.add(i === 0 ? 'jt-first' : i === nodes.length - 1 ? 'jt-last' : 'jt-middle');
+      if (nodes.length > 1)
+        element.classList.add(i === 0 ? 'jt-first' : i === nodes.length - 1 ? 'jt-last' : 'jt-middle');
       if (i === 0 && label) tag(element, kind, label);
     });
 }

@@ -29,10 +29,10 @@ let script: string | null = null;
 
 /** The program of the frame, as it was built; read once. */
 const frameScript = () =>
-  (script ??= readFileSync(join(ROOT, process.env.BUILT_THREADS ?? 'dist', 'server/gather/frame-script.js'), 'utf8').replace(
-    /\/\/# sourceMappingURL=.*\s*$/,
-    '',
-  ));
+  (script ??= readFileSync(
+    join(ROOT, process.env.BUILT_THREADS ?? 'dist', 'server/gather/frame-script.js'),
+    'utf8',
+  ).split('//# sourceMappingURL=')[0]!);
 
 /**
  * Answers a page as it is safely shown: its words and boxes alone, in an origin of its own that may load nothing, send nothing

@@ -158,7 +158,10 @@ export class Runner {
         const pause = pauses[task.attempts];
         if (error.kind === 'not-allowed') noteNotAllowed(db, task.id, error.message);
         else {
-          const again = error.kind === 'never' || pause === undefined ? null : Date.now() + Math.max(pause, (error.wait ?? 0) * 1000);
+          const again =
+            error.kind === 'never' || pause === undefined
+              ? null
+              : Date.now() + Math.max(pause, (error.wait ?? 0) * 1000);
           noteFailure(db, task.id, error.message, again);
         }
         return null;
@@ -178,7 +181,8 @@ export class Runner {
     const { db, thread } = this.needs;
     const kept = task.page ?? (task.kind === 'detail' ? keptPage(db, task.run, task.url) : null);
     const page = kept === null ? await this.fetch(task, spec) : htmlOf(db, kept);
-    if (task.kind === 'detail') return { page, read: null, detail: await thread.call('detail', page.html, spec) };
+    if (task.kind === 'detail')
+      return { page, read: null, detail: await thread.call('detail', page.html, spec) };
     return { page, read: await thread.call('read', page.html, page.url, task.nth, spec), detail: null };
   }
 
@@ -214,7 +218,13 @@ export class Runner {
     const kept =
       task.page ??
       keptPage(db, run, page.url) ??
-      addPage(db, { gatherer: runById(db, run)!.gatherer, run, url: page.url, html: page.html, saved: false });
+      addPage(db, {
+        gatherer: runById(db, run)!.gatherer,
+        run,
+        url: page.url,
+        html: page.html,
+        saved: false,
+      });
     const outcome = { found: 0, adverts: 0, twice: 0, refused: 0, filled: {} as Record<string, number> };
     if (detail !== null && task.record !== null) addDetail(db, task.record, detail);
     if (read !== null) {
@@ -229,14 +239,30 @@ export class Runner {
           if (fate.as === 'twice') outcome.twice++;
           if (fate.fresh) fresh++;
           if (spec.detail !== null && values.page && fate.as === 'record')
-            addTask(db, { run, search, kind: 'detail', nth: task.nth, url: values.page, record: fate.record, page: null });
+            addTask(db, {
+              run,
+              search,
+              kind: 'detail',
+              nth: task.nth,
+              url: values.page,
+              record: fate.record,
+              page: null,
+            });
         }
       }
       outcome.adverts = read.adverts.length;
       outcome.found = read.rows.length + outcome.adverts;
       // A page that brings nothing that this search has not found already is the last, whatever it leads to.
       if (read.next !== null && fresh > 0 && task.nth < spec.pages && task.kind !== 'saved')
-        addTask(db, { run, search, kind: 'next', nth: task.nth + 1, url: read.next, record: null, page: null });
+        addTask(db, {
+          run,
+          search,
+          kind: 'next',
+          nth: task.nth + 1,
+          url: read.next,
+          record: null,
+          page: null,
+        });
     }
     noteRead(db, task.id, kept, outcome);
   }

@@ -25,10 +25,15 @@ export async function savedPagesOf(path: string, fileName: string): Promise<Save
 
 async function ofArchive(path: string): Promise<SavedPage[]> {
   const zip = await Zip.open(path).catch((error: Error) => {
-    throw new Problem('wrong-file', `The archive cannot be read: ${error.message}.`, { field: 'file', rule: 'a ZIP of pages' });
+    throw new Problem('wrong-file', `The archive cannot be read: ${error.message}.`, {
+      field: 'file',
+      rule: 'a ZIP of pages',
+    });
   });
   try {
-    const names = zip.names.filter((name) => /\.(?:html?|mhtml?|xhtml)$/i.test(name) && !name.startsWith('__MACOSX'));
+    const names = zip.names.filter(
+      (name) => /\.(?:html?|mhtml?|xhtml)$/i.test(name) && !name.startsWith('__MACOSX'),
+    );
     if (names.length === 0 || names.length > MOST_PAGES)
       throw new Problem('wrong-file', `The archive holds ${names.length} pages.`, {
         field: 'file',
@@ -44,10 +49,14 @@ async function ofArchive(path: string): Promise<SavedPage[]> {
         together += (chunk as Buffer).length;
         checkSize(size, name);
         if (together > MOST_TOGETHER)
-          throw new Problem('too-large', 'The pages of the archive are larger together than is read at once.', {
-            field: 'file',
-            rule: `at most ${MOST_TOGETHER / 2 ** 20} MB`,
-          });
+          throw new Problem(
+            'too-large',
+            'The pages of the archive are larger together than is read at once.',
+            {
+              field: 'file',
+              rule: `at most ${MOST_TOGETHER / 2 ** 20} MB`,
+            },
+          );
         chunks.push(chunk as Buffer);
       }
       pages.push(await pageOf(Buffer.concat(chunks), name));
@@ -71,7 +80,9 @@ async function pageOf(bytes: Buffer, name: string): Promise<SavedPage> {
   const head = bytes.subarray(0, 2000).toString('latin1');
   if (/\.mhtml?$/i.test(name) || /^(?:From|MIME-Version|Snapshot-Content-Location):/im.test(head)) {
     const mail = await new PostalMime().parse(bytes);
-    const location = mail.headers.find(({ key }) => ['snapshot-content-location', 'content-location'].includes(key))?.value;
+    const location = mail.headers.find(({ key }) =>
+      ['snapshot-content-location', 'content-location'].includes(key),
+    )?.value;
     if (mail.html) return { url: addressFor(location ?? '', name), html: mail.html };
   }
   const html = decoded(bytes, null);
@@ -91,13 +102,18 @@ const savedFrom = (html: string) =>
   '';
 
 const addressFor = (said: string, name: string) =>
-  /^https?:\/\//i.test(said) ? said : `http://saved.example/${encodeURIComponent(name).replaceAll('%2F', '/')}`;
+  /^https?:\/\//i.test(said)
+    ? said
+    : `http://saved.example/${encodeURIComponent(name).replaceAll('%2F', '/')}`;
 
 /** A pasted table or page as a page: cells that are apart by tabs become a table. */
 export function pastedPage(text: string): SavedPage {
   const url = 'http://pasted.example/';
   if (/<(?:table|tr|li|div|p|body|dl|article)\b/i.test(text)) return { url, html: text };
-  const rows = text.replace(/\r/g, '').split('\n').filter((line) => line.trim() !== '');
+  const rows = text
+    .replace(/\r/g, '')
+    .split('\n')
+    .filter((line) => line.trim() !== '');
   const cells = rows.map((line) => line.split('\t'));
   if (cells.length < 2 || !cells.some((row) => row.length > 1))
     throw new Problem('wrong-paste', 'What was pasted is neither a table nor a page.', {

@@ -30,7 +30,9 @@ export async function sheetOf(db: Db, run: string, format: SheetFormat): Promise
   if (format === 'csv') return Buffer.from(csvText([header, ...rows], { delimiter: ',', bom: true }));
   if (format === 'jsonl')
     return Buffer.from(
-      rows.map((row) => `${JSON.stringify(Object.fromEntries(header.map((name, i) => [name, row[i]])))}\n`).join(''),
+      rows
+        .map((row) => `${JSON.stringify(Object.fromEntries(header.map((name, i) => [name, row[i]])))}\n`)
+        .join(''),
     );
   const { default: excel } = await import('exceljs');
   const book = new excel.Workbook();

@@ -20,7 +20,16 @@ import type { Uploads } from '../load/uploads.ts';
 import type { Services } from '../services.ts';
 import { gathererById } from '../tables/gather/gatherers.ts';
 import { lastPageOf, rollOfRun, rowsOfRun, searchFigures, taskFigures } from '../tables/gather/gathered.ts';
-import { addRun, readAgain, removeRun, runById, setState, takeAsItIs, tryFailed, type RunRow } from '../tables/gather/runs.ts';
+import {
+  addRun,
+  readAgain,
+  removeRun,
+  runById,
+  setState,
+  takeAsItIs,
+  tryFailed,
+  type RunRow,
+} from '../tables/gather/runs.ts';
 import { readSettings } from '../tables/workspace.ts';
 
 const MOST_ROWS = 500;
@@ -55,7 +64,14 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
     const done = searches.filter(({ state }) => state === 'done').length;
     const waits = searches.filter(({ state }) => state === 'waits').length;
     return {
-      ...{ id: row.id, gatherer: row.gatherer, nth: row.nth, state: row.state, why: row.why, person: row.person },
+      ...{
+        id: row.id,
+        gatherer: row.gatherer,
+        nth: row.nth,
+        state: row.state,
+        why: row.why,
+        person: row.person,
+      },
       name: gathererById(db, row.gatherer)!.name,
       startedAt: new Date(row.started_at).toISOString(),
       endedAt: row.ended_at === null ? null : new Date(row.ended_at).toISOString(),
@@ -84,13 +100,20 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
     const { id } = request.params;
     const gatherer = gathererById(db, id);
     if (!gatherer)
-      throw new HttpProblem(404, 'unknown-gatherer', `There is no gatherer "${id}".`, { field: 'id', value: id });
+      throw new HttpProblem(404, 'unknown-gatherer', `There is no gatherer "${id}".`, {
+        field: 'id',
+        value: id,
+      });
     const spec = JSON.parse(gatherer.spec) as GatherSpec;
     if (!spec.examples.some(({ as }) => as === 'row'))
-      throw new Problem('nothing-taught', 'Nobody has pointed at a row yet, so nothing is known of what to read.', {
-        field: 'spec.examples',
-        rule: 'at least one example of a row',
-      });
+      throw new Problem(
+        'nothing-taught',
+        'Nobody has pointed at a row yet, so nothing is known of what to read.',
+        {
+          field: 'spec.examples',
+          rule: 'at least one example of a row',
+        },
+      );
     const run = addRun(db, id, spec, readSettings(workspace).person);
     runner.wake(run);
     response.status(201).json({ run: await view(found(run)) } satisfies GatherRunAnswer);
@@ -105,7 +128,10 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
     const { act } = body(RunActBody, request);
     if (act === 'pause' || act === 'stop') {
       if (act === 'pause' && row.state !== 'running')
-        throw new HttpProblem(409, 'not-running', 'This run is not running, so it cannot be paused.', { field: 'act', value: act });
+        throw new HttpProblem(409, 'not-running', 'This run is not running, so it cannot be paused.', {
+          field: 'act',
+          value: act,
+        });
       setState(db, row.id, act === 'pause' ? 'paused' : 'stopped');
       await runner.idle(row.id);
     } else {
@@ -113,7 +139,8 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
       setState(db, row.id, row.state === 'running' ? 'paused' : row.state);
       await runner.idle(row.id);
       if (act === 'try-failed') tryFailed(db, row.id);
-      if (act === 'read-again') readAgain(db, row.id, JSON.parse(gathererById(db, row.gatherer)!.spec) as GatherSpec);
+      if (act === 'read-again')
+        readAgain(db, row.id, JSON.parse(gathererById(db, row.gatherer)!.spec) as GatherSpec);
       if (act === 'go-on' && row.state === 'asks') takeAsItIs(db, row.id);
       setState(db, row.id, 'running');
       runner.wake(row.id);
@@ -125,7 +152,11 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
     const { id } = found(request.params.id);
     const part = (queryText(request, 'part') || 'records') as RunPart;
     if (!RUN_PARTS.includes(part))
-      throw new Problem('wrong-value', `"${part}" is no part of a run.`, { field: 'part', value: part, rule: RUN_PARTS.join(', ') });
+      throw new Problem('wrong-value', `"${part}" is no part of a run.`, {
+        field: 'part',
+        value: part,
+        rule: RUN_PARTS.join(', '),
+      });
     const number = (name: string, most: number, otherwise: number | null) => {
       const text = queryText(request, name);
       if (text === '') return otherwise;
@@ -138,7 +169,14 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
         });
       return value;
     };
-    const rows = rowsOfRun(db, id, part, number('search', 1e6, null), number('offset', 1e9, 0)!, number('limit', MOST_ROWS, 100)!);
+    const rows = rowsOfRun(
+      db,
+      id,
+      part,
+      number('search', 1e6, null),
+      number('offset', 1e9, 0)!,
+      number('limit', MOST_ROWS, 100)!,
+    );
     const fields = fieldsInOrder(db, id).map((field) => ({ field, heading: headingOf(field) }));
     response.json({ ...rows, fields } satisfies GatheredAnswer);
   });
@@ -153,7 +191,10 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
         rule: SHEET_FORMATS.join(', '),
       });
     const bytes = await thread.call('sheet', row.id, format);
-    response.attachment(`${nameOf(row)}.${format}`).type(TYPES[format]).send(Buffer.from(bytes));
+    response
+      .attachment(`${nameOf(row)}.${format}`)
+      .type(TYPES[format])
+      .send(Buffer.from(bytes));
   });
 
   routes.post('/gather/runs/:id/deliver', async (request, response) => {

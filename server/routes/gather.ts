@@ -61,10 +61,15 @@ export function gatherRoutes({ dir, gather, uploadLimit }: Services): Router {
   const found = (id: string) => {
     const row = gathererById(db, id);
     if (!row)
-      throw new HttpProblem(404, 'unknown-gatherer', `There is no gatherer "${id}"; it may have been removed.`, {
-        field: 'id',
-        value: id,
-      });
+      throw new HttpProblem(
+        404,
+        'unknown-gatherer',
+        `There is no gatherer "${id}"; it may have been removed.`,
+        {
+          field: 'id',
+          value: id,
+        },
+      );
     return { ...row, spec: JSON.parse(row.spec) as GatherSpec };
   };
   const answer = (id: string): GathererAnswer => {
@@ -81,17 +86,23 @@ export function gatherRoutes({ dir, gather, uploadLimit }: Services): Router {
     const spec = specOf(wish);
     const searches = searchesOf(spec.words, spec.places).length;
     if (searches > MOST_SEARCHES)
-      throw new Problem('too-many-searches', `${spec.words.length} words at ${spec.places.length} places are ${searches} searches.`, {
-        field: 'spec.words',
-        value: searches,
-        rule: `at most ${MOST_SEARCHES}`,
-      });
+      throw new Problem(
+        'too-many-searches',
+        `${spec.words.length} words at ${spec.places.length} places are ${searches} searches.`,
+        {
+          field: 'spec.words',
+          value: searches,
+          rule: `at most ${MOST_SEARCHES}`,
+        },
+      );
     return { name: name.trim(), spec };
   };
   /** What the host said of a page, as an answer. */
   const asAnswer = (error: unknown) => {
     if (!(error instanceof PageTrouble)) throw error;
-    throw new HttpProblem(error.kind === 'not-allowed' ? 403 : 502, 'page-not-read', error.message, { field: 'address' });
+    throw new HttpProblem(error.kind === 'not-allowed' ? 403 : 502, 'page-not-read', error.message, {
+      field: 'address',
+    });
   };
 
   routes.get('/gather', (_request, response) => {
@@ -101,7 +112,11 @@ export function gatherRoutes({ dir, gather, uploadLimit }: Services): Router {
       standIns: [
         [GUIDE_NAME, GUIDE_HOST],
         [REGISTER_NAME, REGISTER_HOST],
-      ].map(([name, host]) => ({ name: name!, address: `http://${host}/`, seen: `${web.origin}/on/${host}/` })),
+      ].map(([name, host]) => ({
+        name: name!,
+        address: `http://${host}/`,
+        seen: `${web.origin}/on/${host}/`,
+      })),
     } satisfies GatherAnswer);
   });
 
@@ -183,8 +198,8 @@ export function gatherRoutes({ dir, gather, uploadLimit }: Services): Router {
   });
 
   routes.post('/gather/around', async (request, response) => {
-    const { page, node } = body(AroundBody, request);
-    response.json((await thread.call('around', page, node)) satisfies AroundAnswer);
+    const { page, node, rows } = body(AroundBody, request);
+    response.json((await thread.call('around', page, node, rows)) satisfies AroundAnswer);
   });
 
   routes.put('/gather/hosts', (request, response) => {
@@ -196,7 +211,10 @@ export function gatherRoutes({ dir, gather, uploadLimit }: Services): Router {
   routes.delete('/gather/hosts/:name', (request, response) => {
     const { name } = request.params;
     if (!removeGatherHost(db, name))
-      throw new HttpProblem(404, 'unknown-host', `“${name}” is not among the hosts.`, { field: 'name', value: name });
+      throw new HttpProblem(404, 'unknown-host', `“${name}” is not among the hosts.`, {
+        field: 'name',
+        value: name,
+      });
     response.status(204).end();
   });
   return routes;

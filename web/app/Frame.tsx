@@ -41,6 +41,7 @@ export function Frame() {
           <Place to={desk} at="/desk" name="Desk" />
           <Place to="/lists" at="/lists" name="Lists" />
           <Place to="/outreach" at="/outreach" name="Outreach" />
+ <Place to="/gather" at="/gather" name="Gather" />
           <Place to="/exports" at="/exports" name="Exports" />
           <Place to="/sources" at="/sources" name="Sources" />
         </nav>
@@ -93,7 +94,8 @@ export function Frame() {
 }
 
 function Place({ to, at, name }: { to: string; at: string; name: string }) {
-  const here = useLocation().pathname === at;
+  const { pathname } = useLocation();
+  const here = pathname === at || pathname.startsWith(`${at}/`);
   return (
     <NavLink
       to={to}

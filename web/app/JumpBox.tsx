@@ -167,6 +167,7 @@ function commands(navigate: Navigate): JumpEntry[] {
     command('Outreach', () => navigate('/outreach'), ['campaigns', 'write to people']),
     command('Replies', () => navigate('/outreach?part=replies')),
     command('Outbox', () => navigate('/outreach?part=outbox')),
+    command('Gather', () => navigate('/gather')),
     command('Exports', () => navigate('/exports')),
     command('Sources', () => navigate('/sources')),
     command('Settings', () => navigate('/settings')),

@@ -19,6 +19,7 @@ export interface ShownStep {
 export function Roll({
   title,
   about,
+  before,
   steps,
   foot,
   below,
@@ -29,6 +30,8 @@ export function Roll({
 }: {
   title: string;
   about?: ReactNode;
+  /** Above the steps: where they come from. */
+  before?: ReactNode;
   steps: readonly ShownStep[];
   /** Between the steps and the foot: what the result is made of. */
   below?: ReactNode;
@@ -54,6 +57,7 @@ export function Roll({
         {about && <p className="text-[13px] text-soft">{about}</p>}
       </header>
       <ol className={clsx('min-h-0 flex-1 overflow-y-auto', busy && 'opacity-60')}>
+        {before && <li>{before}</li>}
         {steps.map(({ key, label, delta, total, note: more, onOpen }, i) => {
           const off = i > 0 && delta <= 0;
           return (

@@ -4,21 +4,46 @@ import { htmlAnswer, page, shown, type StandInAnswer } from './html.ts';
 
 /** The site of one firm of the stand-in: a home page, an imprint, contact, and what it offers. */
 
-const STYLE = 'body{font:15px sans-serif;margin:24px;max-width:720px}nav a{margin-right:14px}footer{margin-top:30px;color:#555}';
+const STYLE =
+  'body{font:15px sans-serif;margin:24px;max-width:720px}nav a{margin-right:14px}footer{margin-top:30px;color:#555}';
 
 /** How each offer stands on a page, in two wordings. */
 const OFFER_PAGES: Readonly<Record<string, readonly [path: string, link: string, body: string][]>> = {
   'quote-form': [
-    ['/quote', 'Request a quote', '<form action="/quote"><p>Tell us what you need and we send a quote.</p><textarea name="what"></textarea><button>Request a quote</button></form>'],
-    ['/poptavka', 'Nezávazná poptávka', '<form action="/poptavka"><textarea name="co"></textarea><button>Odeslat poptávku</button></form>'],
+    [
+      '/quote',
+      'Request a quote',
+      '<form action="/quote"><p>Tell us what you need and we send a quote.</p><textarea name="what"></textarea><button>Request a quote</button></form>',
+    ],
+    [
+      '/poptavka',
+      'Nezávazná poptávka',
+      '<form action="/poptavka"><textarea name="co"></textarea><button>Odeslat poptávku</button></form>',
+    ],
   ],
   'sample-request': [
-    ['/samples', 'Order samples', '<form action="/samples"><p>Samples of our surfaces by post.</p><button>Order samples</button></form>'],
-    ['/muster', 'Muster bestellen', '<form action="/muster"><p>Kostenlose Muster.</p><button>Muster bestellen</button></form>'],
+    [
+      '/samples',
+      'Order samples',
+      '<form action="/samples"><p>Samples of our surfaces by post.</p><button>Order samples</button></form>',
+    ],
+    [
+      '/muster',
+      'Muster bestellen',
+      '<form action="/muster"><p>Kostenlose Muster.</p><button>Muster bestellen</button></form>',
+    ],
   ],
   'visit-booking': [
-    ['/visit', 'Book a visit', '<form action="/visit"><label>Day <input type="date" name="day"></label><button>Book a visit</button></form>'],
-    ['/termin', 'Termin vereinbaren', '<form action="/termin"><input type="date" name="tag"><button>Termin vereinbaren</button></form>'],
+    [
+      '/visit',
+      'Book a visit',
+      '<form action="/visit"><label>Day <input type="date" name="day"></label><button>Book a visit</button></form>',
+    ],
+    [
+      '/termin',
+      'Termin vereinbaren',
+      '<form action="/termin"><input type="date" name="tag"><button>Termin vereinbaren</button></form>',
+    ],
   ],
   shop: [
     ['/shop', 'Shop', '<p>Stair treads <b>€ 49.00</b> <button>Add to basket</button></p>'],
@@ -65,7 +90,9 @@ export function companySite(firm: StandInFirm, root: string, path: string): Stan
 function traces(technologies: readonly string[]): string {
   return technologies
     .map((key, i) =>
-      i % 2 ? `<meta name="generator" content="${shown(key)}">` : `<script src="/lib/${shown(key)}/start.js"></script>`,
+      i % 2
+        ? `<meta name="generator" content="${shown(key)}">`
+        : `<script src="/lib/${shown(key)}/start.js"></script>`,
     )
     .join('');
 }

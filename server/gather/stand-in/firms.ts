@@ -20,7 +20,9 @@ export interface StandInFirm {
   registration: string | null;
   founded: number | null;
   headcount: number | null;
+  /** The directory's own name for what it does. */
   trade: string;
+  region: string | null;
   about: string;
   offers: readonly string[];
   technologies: readonly string[];
@@ -33,6 +35,18 @@ const MOST = 4000;
 /** Of so many firms of the universe, one more is made that is in none. */
 const EACH = 4;
 
+/** What a directory calls trades, by the beginning of their NACE codes; all others go by the code's title. */
+const TRADES: readonly (readonly [code: string, trade: string])[] = [
+  ['16', 'Joinery'],
+  ['31', 'Furniture and joinery'],
+  ['43.32', 'Joinery, fitting'],
+  ['25.51', 'Coating shop'],
+  ['22', 'Composite moulder'],
+  ['30.1', 'Boatbuilder'],
+  ['18', 'Printer'],
+  ['25', 'Metal workshop'],
+];
+
 interface Row {
   id: number;
   key: string;
@@ -40,6 +54,7 @@ interface Row {
   street: string | null;
   postcode: string | null;
   town: string;
+  region: string | null;
   phone: string | null;
   mail: string | null;
   web: string | null;
@@ -56,7 +71,7 @@ interface Row {
 export function standInFirms(universe: Db, seed: number): StandInFirm[] {
   const rows = universe
     .prepare<[number], Row>(
-      `SELECT c.id, c.key, c.name, c.street, c.postcode, c.town, c.phone, c.mail, c.web, c.registration, c.founded,
+      `SELECT c.id, c.key, c.name, c.street, c.postcode, c.town, c.region, c.phone, c.mail, c.web, c.registration, c.founded,
          c.headcount_point AS headcount, c.description,
          (SELECT code FROM company_code WHERE company_id = c.id AND scheme = 'nace-2.1' AND rank = 0) AS code,
          (SELECT group_concat(offer) FROM company_offer WHERE company_id = c.id) AS offers,
@@ -69,7 +84,11 @@ export function standInFirms(universe: Db, seed: number): StandInFirm[] {
   const trades = loadCodeTrees().get('nace-2.1')!;
   const firms: StandInFirm[] = [];
   rows.forEach((row, i) => {
-    const trade = row.code === null ? 'Other trades' : (trades.titles[trades.nodeOf(row.code)] ?? 'Other trades');
+    const code = row.code ?? '';
+    const trade =
+      TRADES.find(([begin]) => code.startsWith(begin))?.[1] ??
+      trades.titles[trades.nodeOf(code)] ??
+      'Other trades';
     firms.push(firmOf(firms.length, row, trade));
     if (i % EACH === EACH - 1) firms.push(unknownFirm(firms.length, firms[firms.length - 1]!, seed));
   });
@@ -81,7 +100,15 @@ export function standInFirms(universe: Db, seed: number): StandInFirm[] {
 const LEAST = 60;
 
 const MODEL: StandInFirm = {
-  ...{ id: 0, key: null, name: 'Model', street: 'Main Street 1', postcode: '602 00', town: 'Brno' },
+  ...{
+    id: 0,
+    key: null,
+    name: 'Model',
+    street: 'Main Street 1',
+    postcode: '602 00',
+    town: 'Brno',
+    region: null,
+  },
   ...{ phone: '+420 000 000 100', mail: null, domain: 'model.example', registration: null, founded: 1999 },
   ...{ headcount: 20, trade: 'Joinery installation', about: 'Stairs and windows in wood.' },
   ...{ offers: ['quote-form'], technologies: [], words: '' },
@@ -89,7 +116,8 @@ const MODEL: StandInFirm = {
 
 function firmOf(id: number, row: Row, trade: string): StandInFirm {
   return withWords({
-    ...{ id, key: row.key, name: row.name, town: row.town, phone: row.phone, mail: row.mail },
+    ...{ id, key: row.key, name: row.name, town: row.town, region: row.region },
+    ...{ phone: row.phone, mail: row.mail },
     street: row.street ?? '',
     postcode: row.postcode ?? '',
     domain: domainOf(row.web),
@@ -105,7 +133,23 @@ const withWords = (firm: Omit<StandInFirm, 'words'>): StandInFirm => ({
   words: ` ${foldedWords(`${firm.name} ${firm.trade} ${firm.about}`).join(' ')}`,
 });
 
-const BEGIN = ['Ald', 'Brem', 'Cor', 'Dun', 'Elm', 'Fal', 'Gro', 'Hes', 'Jar', 'Kel', 'Lom', 'Mor', 'Nov', 'Orl', 'Pes'];
+const BEGIN = [
+  'Ald',
+  'Brem',
+  'Cor',
+  'Dun',
+  'Elm',
+  'Fal',
+  'Gro',
+  'Hes',
+  'Jar',
+  'Kel',
+  'Lom',
+  'Mor',
+  'Nov',
+  'Orl',
+  'Pes',
+];
 const MIDDLE = ['a', 'e', 'i', 'o', 'u'];
 const END = ['bren', 'dova', 'fert', 'gast', 'link', 'mark', 'nitz', 'rovec', 'slav', 'tam', 'verk', 'zin'];
 
@@ -117,7 +161,14 @@ function unknownFirm(id: number, model: StandInFirm, seed: number): StandInFirm 
   const domain = `${fold(stem)}-${id}.example`;
   return withWords({
     ...model,
-    ...{ id, key: null, name: `${stem} ${tail}`, domain, mail: `info@${domain}`, registration: String(90_000_000 + id) },
+    ...{
+      id,
+      key: null,
+      name: `${stem} ${tail}`,
+      domain,
+      mail: `info@${domain}`,
+      registration: String(90_000_000 + id),
+    },
     street: model.street.replace(/\d+/, String(1 + draw('house', 180))),
     phone: (model.phone ?? MODEL.phone)!.replace(/\d{3}$/, String(100 + draw('phone', 900))),
     founded: 1950 + draw('founded', 70),
@@ -127,14 +178,21 @@ function unknownFirm(id: number, model: StandInFirm, seed: number): StandInFirm 
   });
 }
 
-/** Whether a firm is what a search looks for: all of its words begin some of the firm's, and its place is the firm's town. */
-export function findFirms(firms: readonly StandInFirm[], wish: { words: string; place: string; web: boolean }): StandInFirm[] {
+/** Firms that a search looks for: all of its words begin some of theirs, and they are in its town or the region around it. */
+export function findFirms(
+  firms: readonly StandInFirm[],
+  wish: { words: string; place: string; web: boolean },
+): StandInFirm[] {
   const words = foldedWords(wish.words);
   const place = fold(wish.place.trim());
+  const inTown = (firm: StandInFirm) => place === '' || fold(firm.town).startsWith(place);
+  const around = new Set(
+    place === '' ? [] : firms.filter(inTown).flatMap(({ region }) => (region === null ? [] : [region])),
+  );
   return firms.filter(
     (firm) =>
       words.every((word) => firm.words.includes(` ${stem(word)}`)) &&
-      (place === '' || fold(firm.town).startsWith(place)) &&
+      (inTown(firm) || (firm.region !== null && around.has(firm.region))) &&
       (!wish.web || firm.domain !== null),
   );
 }

@@ -45,7 +45,10 @@ export class StandInWeb {
     this.server = createServer((request, response) => void this.answer(request, response));
   }
 
-  static async start(firms: () => readonly StandInFirm[], manners: Partial<Manners> = {}): Promise<StandInWeb> {
+  static async start(
+    firms: () => readonly StandInFirm[],
+    manners: Partial<Manners> = {},
+  ): Promise<StandInWeb> {
     const web = new StandInWeb(firms, { ...MANNERS, ...manners });
     await new Promise<void>((resolve) => web.server.listen(0, '127.0.0.1', resolve));
     web.server.unref();
@@ -88,7 +91,9 @@ export class StandInWeb {
     const trouble = await this.trouble(`${host}${path}${url.search}`);
     if (trouble) return trouble;
     const asked = request.method === 'POST' ? new URLSearchParams(posted) : url.searchParams;
-    return this.pageOf(host, root, path, asked) ?? htmlAnswer('<h1>404</h1><p>There is no such page.</p>', 404);
+    return (
+      this.pageOf(host, root, path, asked) ?? htmlAnswer('<h1>404</h1><p>There is no such page.</p>', 404)
+    );
   }
 
   private pageOf(host: string, root: string, path: string, asked: URLSearchParams): StandInAnswer | null {
@@ -109,8 +114,10 @@ export class StandInWeb {
     this.lately.push(now);
     const nth = (this.readings.get(what) ?? 0) + 1;
     this.readings.set(what, nth);
-    if (failing && nth <= 2 && hashOf(`fails ${what}`) % failing === 0) return htmlAnswer('<h1>503</h1>', 503);
-    if (slow && hashOf(`slow ${what}`) % slow === 0) await new Promise((resolve) => setTimeout(resolve, slowMs));
+    if (failing && nth <= 2 && hashOf(`fails ${what}`) % failing === 0)
+      return htmlAnswer('<h1>503</h1>', 503);
+    if (slow && hashOf(`slow ${what}`) % slow === 0)
+      await new Promise((resolve) => setTimeout(resolve, slowMs));
     return null;
   }
 

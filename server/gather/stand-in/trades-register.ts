@@ -9,7 +9,12 @@ export const REGISTER_NAME = 'Register of Trades';
 const ON_A_PAGE = 25;
 const STYLE = `body{font:13px Verdana,sans-serif;margin:16px;color:#111}table{border-collapse:collapse;width:100%}td,th{border:1px solid #999;padding:4px 7px;text-align:left;vertical-align:top}th{background:#e8e2d0}tr.sum td{background:#eee}`;
 
-export function tradesRegister(firms: readonly StandInFirm[], root: string, path: string, asked: URLSearchParams): StandInAnswer | null {
+export function tradesRegister(
+  firms: readonly StandInFirm[],
+  root: string,
+  path: string,
+  asked: URLSearchParams,
+): StandInAnswer | null {
   if (path === '/')
     return htmlAnswer(
       page(
@@ -21,10 +26,12 @@ export function tradesRegister(firms: readonly StandInFirm[], root: string, path
   if (path !== '/entries') return null;
   const found = findFirms(firms, { words: asked.get('t') ?? '', place: asked.get('o') ?? '', web: false });
   const nth = Math.max(1, Math.min(1000, Number(asked.get('p') ?? 1) || 1));
-  const rows = found.slice((nth - 1) * ON_A_PAGE, nth * ON_A_PAGE).map(
-    (firm, i) =>
-      `<tr><td>${(nth - 1) * ON_A_PAGE + i + 1}</td><td>${shown(firm.name)}<br>${[firm.street, `${firm.postcode} ${firm.town}`].filter(Boolean).map(shown).join(', ')}</td><td>${shown(firm.trade)}</td><td>${firm.registration ? shown(firm.registration) : ''}</td><td>${firm.phone ? `T: ${shown(firm.phone)}` : ''}${firm.phone && firm.mail ? '<br>' : ''}${firm.mail ? `M: ${shown(firm.mail)}` : ''}</td></tr>`,
-  );
+  const rows = found
+    .slice((nth - 1) * ON_A_PAGE, nth * ON_A_PAGE)
+    .map(
+      (firm, i) =>
+        `<tr><td>${(nth - 1) * ON_A_PAGE + i + 1}</td><td>${shown(firm.name)}<br>${[firm.street, `${firm.postcode} ${firm.town}`].filter(Boolean).map(shown).join(', ')}</td><td>${shown(firm.trade)}</td><td>${firm.registration ? shown(firm.registration) : ''}</td><td>${firm.phone ? `T: ${shown(firm.phone)}` : ''}${firm.phone && firm.mail ? '<br>' : ''}${firm.mail ? `M: ${shown(firm.mail)}` : ''}</td></tr>`,
+    );
   const pages = Math.ceil(found.length / ON_A_PAGE);
   const to = (n: number) => {
     const next = new URLSearchParams({ t: asked.get('t') ?? '', o: asked.get('o') ?? '', p: String(n) });

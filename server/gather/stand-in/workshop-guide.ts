@@ -11,11 +11,16 @@ const ON_A_PAGE = 15;
 /** One row in so many is of the small look, lacks its phone, is an advert behind it, or leads to a page for members. */
 const [SMALL, NO_PHONE, ADVERT, MEMBERS] = [7, 6, 9, 23];
 
-const STYLE = `body{margin:0;font:14px/1.45 Georgia,serif;color:#222;background:#f4f6f8}header{background:#2f4a5e;color:#fff;padding:10px 20px;display:flex;gap:22px;align-items:baseline}header a{color:#dfe8ee}header b{font-size:19px}form.find{padding:12px 20px;background:#dde6ec;display:flex;gap:14px;flex-wrap:wrap;align-items:center}.cols{display:flex;gap:24px;padding:14px 20px}.results{flex:1}.firm,.mini{background:#fff;border:1px solid #c9d3da;margin:0 0 9px;padding:9px 12px}.firm h3{margin:0 0 3px;font-size:17px}.firm .kind{float:right;color:#667}.mini{padding:6px 12px;border-style:dotted}.promo{background:#fffbe6}.promo .tag{float:right;font-size:12px;color:#887}.side{width:180px;font-size:13px}.pager{margin:10px 0}.pager a,.pager b{margin-right:9px}dl dt{font-weight:bold}`;
+const STYLE = `body{margin:0;font:14px/1.45 Georgia,serif;color:#222;background:#f4f6f8}header{background:#2f4a5e;color:#fff;padding:10px 20px;display:flex;gap:22px;align-items:baseline}header a{color:#dfe8ee}header b{font-size:19px}form.find{padding:12px 20px;background:#dde6ec;display:flex;gap:14px;flex-wrap:wrap;align-items:center}.cols{display:flex;gap:24px;padding:14px 20px}.cols>div{flex:1}.firm,.mini{background:#fff;border:1px solid #c9d3da;margin:0 0 9px;padding:9px 12px}.firm h3{margin:0 0 3px;font-size:17px}.firm .kind{float:right;color:#667}.mini{padding:6px 12px;border-style:dotted}.promo{background:#fffbe6}.promo .tag{float:right;font-size:12px;color:#887}.side{width:180px;font-size:13px}.pager{margin:10px 0}.pager a,.pager b{margin-right:9px}dl dt{font-weight:bold}`;
 
 const drawn = (firm: StandInFirm, what: string, one: number) => hashOf(`${what} ${firm.id}`) % one === 0;
 
-export function workshopGuide(firms: readonly StandInFirm[], root: string, path: string, asked: URLSearchParams): StandInAnswer | null {
+export function workshopGuide(
+  firms: readonly StandInFirm[],
+  root: string,
+  path: string,
+  asked: URLSearchParams,
+): StandInAnswer | null {
   if (path === '/') return htmlAnswer(around(root, form(root, asked), '<p>Enter a trade and a place.</p>'));
   if (path === '/find' || path === '/part') return results(firms, root, asked, path === '/part');
   const detail = /^\/(?:members\/)?firm\/(\d{1,9})$/.exec(path);
@@ -25,7 +30,12 @@ export function workshopGuide(firms: readonly StandInFirm[], root: string, path:
   return null;
 }
 
-function results(firms: readonly StandInFirm[], root: string, asked: URLSearchParams, part: boolean): StandInAnswer {
+function results(
+  firms: readonly StandInFirm[],
+  root: string,
+  asked: URLSearchParams,
+  part: boolean,
+): StandInAnswer {
   const found = findFirms(firms, {
     words: asked.get('what') ?? '',
     place: asked.get('where') ?? '',
@@ -49,9 +59,14 @@ function results(firms: readonly StandInFirm[], root: string, asked: URLSearchPa
           : `<div class="on-scroll" data-next="${root}/part?${shown(next.toString())}"><i>…</i></div>`;
   if (part) return htmlAnswer(`<div class="results">${rows}</div>${on}`);
   const count = `<p>Entries ${found.length ? (nth - 1) * ON_A_PAGE + 1 : 0} to ${Math.min(found.length, nth * ON_A_PAGE)} of <b>${found.length}</b></p>`;
-  const side = '<aside class="side"><h4>Near</h4><ul><li><a href="#">Blansko</a> (31)</li><li><a href="#">Vyškov</a> (27)</li></ul><h4>Like this</h4><ul><li><a href="#">Carpenters</a> (88)</li></ul></aside>';
+  const side =
+    '<aside class="side"><h4>Near</h4><ul><li><a href="#">Blansko</a> (31)</li><li><a href="#">Vyškov</a> (27)</li></ul><h4>Like this</h4><ul><li><a href="#">Carpenters</a> (88)</li></ul></aside>';
   return htmlAnswer(
-    around(root, form(root, asked), `<div class="cols"><div>${count}<div class="results">${rows}</div>${on}</div>${side}</div>`),
+    around(
+      root,
+      form(root, asked),
+      `<div class="cols"><div>${count}<div class="results">${rows}</div>${on}</div>${side}</div>`,
+    ),
   );
 }
 
@@ -62,8 +77,13 @@ function row(root: string, firm: StandInFirm): string {
   const link = `${root}${drawn(firm, 'members', MEMBERS) ? '/members' : ''}/firm/${firm.id}`;
   if (drawn(firm, 'small', SMALL))
     return `<div class="mini"><strong><a href="${link}">${shown(firm.name)}</a></strong> <em>${shown(firm.postcode)}</em> <u>${shown(firm.town)}</u>${firm.phone ? ` <span class="ring">☎ ${shown(firm.phone)}</span>` : ''}</div>${advert}`;
-  const phone = firm.phone !== null && !drawn(firm, 'phone', NO_PHONE) ? `<span class="tel">Tel. ${shown(firm.phone)}</span>` : '';
-  const web = firm.domain ? ` <span class="web">Web <a href="http://${shown(firm.domain)}/">${shown(firm.domain)}</a></span>` : '';
+  const phone =
+    firm.phone !== null && !drawn(firm, 'phone', NO_PHONE)
+      ? `<span class="tel">Tel. ${shown(firm.phone)}</span>`
+      : '';
+  const web = firm.domain
+    ? ` <span class="web">Web <a href="http://${shown(firm.domain)}/">${shown(firm.domain)}</a></span>`
+    : '';
   return `<div class="firm"><span class="kind">${shown(firm.trade)}</span><h3><a href="${link}">${shown(firm.name)}</a></h3><p class="where">${firm.street ? `<span class="street">${shown(firm.street)}</span>, ` : ''}<span class="zip">${shown(firm.postcode)}</span> <span class="town">${shown(firm.town)}</span></p><p>${phone}${web}</p></div>${advert}`;
 }
 
@@ -73,7 +93,10 @@ function pager(root: string, asked: URLSearchParams, nth: number, pages: number)
     next.set('page', String(n));
     return `${root}/find?${shown(next.toString())}`;
   };
-  const near = Array.from({ length: Math.min(pages, 9) }, (_, i) => i + Math.max(1, Math.min(nth - 4, pages - 8)));
+  const near = Array.from(
+    { length: Math.min(pages, 9) },
+    (_, i) => i + Math.max(1, Math.min(nth - 4, pages - 8)),
+  );
   const numbers = near.map((n) => (n === nth ? `<b>${n}</b>` : `<a href="${to(n)}">${n}</a>`)).join('');
   return `<nav class="pager">${numbers}${nth < pages ? `<a class="next" href="${to(nth + 1)}">Next page</a>` : ''}</nav>`;
 }
@@ -83,7 +106,10 @@ const WAYS = { pages: 'page by page', button: 'with a button', scroll: 'as one s
 function form(root: string, asked: URLSearchParams): string {
   const options = (all: Record<string, string>, chosen: string) =>
     Object.entries(all)
-      .map(([value, label]) => `<option value="${value}"${value === chosen ? ' selected' : ''}>${label}</option>`)
+      .map(
+        ([value, label]) =>
+          `<option value="${value}"${value === chosen ? ' selected' : ''}>${label}</option>`,
+      )
       .join('');
   return `<form class="find" action="${root}/find"><label>What <input name="what" value="${shown(asked.get('what') ?? '')}"></label><label>Where <input name="where" value="${shown(asked.get('where') ?? '')}"></label><label>Results <select name="way">${options(WAYS, asked.get('way') ?? 'pages')}</select></label><label>Order <select name="order">${options({ best: 'best first', name: 'by name' }, asked.get('order') ?? 'best')}</select></label><label><input type="checkbox" name="web" value="1"${asked.get('web') === '1' ? ' checked' : ''}> with a website</label><button>Search</button></form>`;
 }

@@ -13,7 +13,14 @@ export type RowFate =
 /** Takes a row of a page: as a record, as one that is there already, or refused with the reason. Runs within the page's transaction. */
 export function takeRow(
   db: Db,
-  row: { run: string; task: number; search: number; node: number; values: RecordValues; needs: readonly string[] },
+  row: {
+    run: string;
+    task: number;
+    search: number;
+    node: number;
+    values: RecordValues;
+    needs: readonly string[];
+  },
 ): RowFate {
   const { run, task, search, node, values } = row;
   const cells = JSON.stringify(values);
@@ -24,7 +31,9 @@ export function takeRow(
   }
   const key = recordKey(values)!;
   const there = db
-    .prepare<[string, string], { id: number; cells: string }>('SELECT id, cells FROM gathered WHERE run = ? AND key = ?')
+    .prepare<[string, string], { id: number; cells: string }>(
+      'SELECT id, cells FROM gathered WHERE run = ? AND key = ?',
+    )
     .get(run, key);
   const tag = db.prepare('INSERT INTO tag (record, search) VALUES (?, ?) ON CONFLICT DO NOTHING');
   if (there) {
@@ -43,9 +52,18 @@ export function takeRow(
 
 export function putAside(
   db: Db,
-  row: { run: string; task: number; node: number; what: 'refused' | 'twice' | 'advert'; reason: string; cells: string },
+  row: {
+    run: string;
+    task: number;
+    node: number;
+    what: 'refused' | 'twice' | 'advert';
+    reason: string;
+    cells: string;
+  },
 ): void {
-  db.prepare('INSERT INTO put_aside (run, task, node, what, reason, cells) VALUES (@run, @task, @node, @what, @reason, @cells)').run(row);
+  db.prepare(
+    'INSERT INTO put_aside (run, task, node, what, reason, cells) VALUES (@run, @task, @node, @what, @reason, @cells)',
+  ).run(row);
 }
 
 /** Puts what the page of one company says to its record; what the list said stays. */
@@ -136,7 +154,8 @@ function tagsOf(db: Db, record: number): string[] {
     .map(tagText);
 }
 
-export const tagText = ({ word, place }: { word: string; place: string }) => [word, place].filter(Boolean).join(' / ');
+export const tagText = ({ word, place }: { word: string; place: string }) =>
+  [word, place].filter(Boolean).join(' / ');
 
 /** Rows of a part of a run, in the order in which they were read. */
 export function rowsOfRun(
@@ -154,7 +173,8 @@ export function rowsOfRun(
   });
   const wish = { run, offset, limit, search };
   if (part === 'records') {
-    const within = search === null ? '' : 'AND EXISTS (SELECT 1 FROM tag WHERE record = g.id AND search = @search)';
+    const within =
+      search === null ? '' : 'AND EXISTS (SELECT 1 FROM tag WHERE record = g.id AND search = @search)';
     const total = db
       .prepare<[typeof wish], number>(`SELECT count(*) FROM gathered g WHERE g.run = @run ${within}`)
       .pluck()
@@ -202,11 +222,16 @@ export function rowsOfRun(
 
 const searchOf = (db: Db, run: string, nth: number) =>
   db
-    .prepare<[string, number], { word: string; place: string }>('SELECT word, place FROM search WHERE run = ? AND nth = ?')
+    .prepare<[string, number], { word: string; place: string }>(
+      'SELECT word, place FROM search WHERE run = ? AND nth = ?',
+    )
     .get(run, nth) ?? { word: '', place: '' };
 
 /** Every record of a run, one after the other. */
-export function* recordsOf(db: Db, run: string): Generator<{ values: RecordValues; tags: string[]; url: string; at: number }> {
+export function* recordsOf(
+  db: Db,
+  run: string,
+): Generator<{ values: RecordValues; tags: string[]; url: string; at: number }> {
   const rows = db
     .prepare<[string], { id: number; cells: string; url: string; at: number }>(
       'SELECT g.id, g.cells, t.url, g.at FROM gathered g JOIN task t ON t.id = g.task WHERE g.run = ? ORDER BY g.id',
@@ -230,6 +255,8 @@ export function fieldsOfRun(db: Db, run: string): Map<string, number> {
 
 export const lastPageOf = (db: Db, run: string) =>
   db
-    .prepare<[string], string>("SELECT url FROM task WHERE run = ? AND state = 'read' ORDER BY read_at DESC, id DESC LIMIT 1")
+    .prepare<[string], string>(
+      "SELECT url FROM task WHERE run = ? AND state = 'read' ORDER BY read_at DESC, id DESC LIMIT 1",
+    )
     .pluck()
     .get(run) ?? null;

@@ -121,7 +121,9 @@ export function addPage(db: Db, { gatherer, run, url, html, saved }: NewPage): n
 
 /** The text of a page as it came. @throws Problem where it is not there any more */
 export function htmlOf(db: Db, id: number): { url: string; html: string } {
-  const row = db.prepare<[number], { url: string; html: Buffer }>('SELECT url, html FROM page WHERE id = ?').get(id);
+  const row = db
+    .prepare<[number], { url: string; html: Buffer }>('SELECT url, html FROM page WHERE id = ?')
+    .get(id);
   if (!row)
     throw new Problem('unknown-page', `There is no page ${id}; it may have been removed.`, {
       field: 'page',
@@ -149,7 +151,9 @@ export const gatherHost = (db: Db, name: string) => allGatherHosts(db).find((hos
 
 export const writeGatherHost = (db: Db, name: string, own: boolean) =>
   db
-    .prepare('INSERT INTO host (name, private) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET private = excluded.private')
+    .prepare(
+      'INSERT INTO host (name, private) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET private = excluded.private',
+    )
     .run(name, Number(own));
 
 export const removeGatherHost = (db: Db, name: string) =>

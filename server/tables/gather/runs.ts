@@ -50,13 +50,29 @@ export function addRun(db: Db, gatherer: string, spec: GatherSpec, person: strin
     if (saved) {
       search.run(id, 1, '', '');
       saved.forEach(({ url, id: page }, i) =>
-        addTask(db, { run: id, search: 1, kind: 'saved', nth: i + 1, url: `${url} #${page}`, record: null, page }),
+        addTask(db, {
+          run: id,
+          search: 1,
+          kind: 'saved',
+          nth: i + 1,
+          url: `${url} #${page}`,
+          record: null,
+          page,
+        }),
       );
       return;
     }
     searchesOf(spec.words, spec.places).forEach(({ word, place }, i) => {
       search.run(id, i + 1, word, place);
-      addTask(db, { run: id, search: i + 1, kind: 'search', nth: 1, url: spec.start, record: null, page: null });
+      addTask(db, {
+        run: id,
+        search: i + 1,
+        kind: 'search',
+        nth: 1,
+        url: spec.start,
+        record: null,
+        page: null,
+      });
     });
   })();
   return id;
@@ -72,7 +88,8 @@ export function addTask(
   ).run(task);
 }
 
-export const runById = (db: Db, id: string) => db.prepare<[string], RunRow>('SELECT * FROM run WHERE id = ?').get(id);
+export const runById = (db: Db, id: string) =>
+  db.prepare<[string], RunRow>('SELECT * FROM run WHERE id = ?').get(id);
 
 export const runsOf = (db: Db, gatherer: string) =>
   db
@@ -87,7 +104,12 @@ export const runningRuns = (db: Db) =>
 
 export function setState(db: Db, id: string, state: GatherState, why: string | null = null): void {
   const over = state === 'done' || state === 'stopped';
-  db.prepare('UPDATE run SET state = ?, why = ?, ended_at = ? WHERE id = ?').run(state, why, over ? Date.now() : null, id);
+  db.prepare('UPDATE run SET state = ?, why = ?, ended_at = ? WHERE id = ?').run(
+    state,
+    why,
+    over ? Date.now() : null,
+    id,
+  );
 }
 
 export const addSpent = (db: Db, id: string, ms: number) =>
@@ -112,14 +134,19 @@ export function nextTask(db: Db, run: string, now: number): { task: TaskRow } | 
 
 export const searchAt = (db: Db, run: string, nth: number) =>
   db
-    .prepare<[string, number], { word: string; place: string }>('SELECT word, place FROM search WHERE run = ? AND nth = ?')
+    .prepare<[string, number], { word: string; place: string }>(
+      'SELECT word, place FROM search WHERE run = ? AND nth = ?',
+    )
     .get(run, nth)!;
 
 /** A page that could not be read: tried again later, or given up where there is no later. */
 export function noteFailure(db: Db, task: number, error: string, again: number | null): void {
-  db.prepare(
-    `UPDATE task SET attempts = attempts + 1, error = ?, state = ?, due_at = ? WHERE id = ?`,
-  ).run(error, again === null ? 'failed' : 'waiting', again ?? 0, task);
+  db.prepare(`UPDATE task SET attempts = attempts + 1, error = ?, state = ?, due_at = ? WHERE id = ?`).run(
+    error,
+    again === null ? 'failed' : 'waiting',
+    again ?? 0,
+    task,
+  );
 }
 
 export const noteNotAllowed = (db: Db, task: number, error: string) =>
@@ -156,7 +183,12 @@ export function noteRead(db: Db, task: number, page: number, outcome: PageOutcom
 }
 
 /** The last pages of results as they were read, of those behind the task `since`, to be looked at for a change of their build. */
-export function latePages(db: Db, run: string, most: number, since: number): { nth: number; rows: number; filled: Record<string, number> }[] {
+export function latePages(
+  db: Db,
+  run: string,
+  most: number,
+  since: number,
+): { nth: number; rows: number; filled: Record<string, number> }[] {
   const rows = db
     .prepare<[string, number, number], { rows: number; filled: string; nth: number }>(
       `SELECT rows, filled, nth FROM
@@ -191,6 +223,8 @@ export function readAgain(db: Db, run: string, spec: GatherSpec): void {
 /** A page of this run that was read from an address already; null where there is none. */
 export const keptPage = (db: Db, run: string, url: string) =>
   db
-    .prepare<[string, string], number>('SELECT id FROM page WHERE run = ? AND url = ? ORDER BY id DESC LIMIT 1')
+    .prepare<[string, string], number>(
+      'SELECT id FROM page WHERE run = ? AND url = ? ORDER BY id DESC LIMIT 1',
+    )
     .pluck()
     .get(run, url) ?? null;

@@ -1,0 +1,170 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { GatherAnswer } from '../../contract/gather-views.ts';
+import { readTerms, searchesOf } from '../../core/gather/words-places.ts';
+import { useFormat } from '../app/format.ts';
+import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
+import { beginGatherer, type Beginning } from './begin.ts';
+import { TermsField } from './TermsField.tsx';
+
+/** A name with the next number behind it where it is taken. */
+function freeName(base: string, taken: readonly string[]): string {
+  const known = new Set(taken.map((name) => name.toLowerCase()));
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? base : `${base} ${n}`;
+    if (!known.has(name.toLowerCase())) return name;
+  }
+}
+
+/** A new gatherer: where its pages come from, and what is looked for there. */
+export function NewGatherer({
+  standIns,
+  taken,
+  onClose,
+}: {
+  standIns: GatherAnswer['standIns'];
+  /** Names of those there are. */
+  taken: readonly string[];
+  onClose(): void;
+}) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const format = useFormat();
+  const [from, setFrom] = useState<Beginning['from']>('address');
+  const [name, setName] = useState('');
+  const [address, setAddress] = useState('');
+  const [words, setWords] = useState('');
+  const [places, setPlaces] = useState('');
+  const [file, setFile] = useState<File | null>(null);
+  const [pasted, setPasted] = useState('');
+  const searches = searchesOf(readTerms(words), readTerms(places)).length;
+  const make = useMutation({
+    mutationFn: () => beginGatherer(name.trim() || nameFor(), beginning()),
+    onSuccess: async (id) => {
+      await client.invalidateQueries({ queryKey: ['gather'] });
+      void navigate(`/gather/${id}`);
+    },
+  });
+  const nameFor = () => {
+    const base =
+      from === 'address'
+        ? (standIns.find((one) => one.address === address)?.name ??
+          address.replace(/^https?:\/\//, '').split('/')[0]!)
+        : from === 'file'
+          ? (file?.name.replace(/\.\w+$/, '') ?? 'Saved pages')
+          : 'Pasted';
+    return freeName(base.slice(0, 110), taken);
+  };
+  const beginning = (): Beginning =>
+    from === 'address'
+      ? { from, address: address.trim(), words: readTerms(words), places: readTerms(places) }
+      : from === 'file'
+        ? { from, file: file! }
+        : { from, text: pasted };
+  const ready =
+    from === 'address' ? address.trim() !== '' : from === 'file' ? file !== null : pasted.trim() !== '';
+  return (
+    <Dialog title="New gatherer" open onClose={onClose} width={640}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (ready && !make.isPending) make.mutate();
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) event.currentTarget.requestSubmit();
+        }}
+      >
+        <Segments
+          label="Pages from"
+          value={from}
+          options={[
+            { key: 'address', label: 'An address' },
+            { key: 'file', label: 'A saved page' },
+            { key: 'paste', label: 'A pasted table' },
+          ]}
+          onChange={setFrom}
+        />
+        {from === 'address' && (
+          <>
+            <label>
+              <span className="block text-[13px] text-soft">Where it begins</span>
+              <input
+                className="field figure w-full"
+                placeholder="http://workshop-guide.example/"
+                value={address}
+                onChange={(event) => setAddress(event.target.value)}
+                autoFocus
+              />
+            </label>
+            <div className="-mt-2 flex flex-wrap items-baseline gap-2 text-[13px] text-soft">
+              made-up directories to try it on:
+              {standIns.map((one) => (
+                <button
+                  key={one.address}
+                  type="button"
+                  aria-pressed={address === one.address}
+                  className="rounded-md border border-edge bg-paper px-2 py-0.5 text-ink hover:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+                  onClick={() => setAddress(one.address)}
+                >
+                  {one.name}
+                </button>
+              ))}
+            </div>
+            <div className="grid grid-cols-2 gap-4">
+              <TermsField
+                label="Words"
+                placeholder={'joinery\n"stairs, spiral"'}
+                value={words}
+                onChange={setWords}
+              />
+              <TermsField label="Places" placeholder={'Brno\nOlomouc'} value={places} onChange={setPlaces} />
+            </div>
+            <p className="-mt-2 text-[13px] text-soft">
+              <span className="figure text-ink">{format.number(searches)}</span>{' '}
+              {searches === 1 ? 'search' : 'searches'}; one a line or apart by commas, quotes keep a comma.
+            </p>
+          </>
+        )}
+        {from === 'file' && (
+          <label>
+            <span className="block text-[13px] text-soft">A page as HTML or MHTML, or a ZIP of many</span>
+            <input
+              type="file"
+              accept=".html,.htm,.mhtml,.mht,.zip"
+              onChange={(event) => setFile(event.target.files?.[0] ?? null)}
+            />
+          </label>
+        )}
+        {from === 'paste' && (
+          <label>
+            <span className="block text-[13px] text-soft">A table as it was copied, or a page’s HTML</span>
+            <textarea
+              className="field figure h-40 w-full text-[13px]"
+              value={pasted}
+              onChange={(event) => setPasted(event.target.value)}
+            />
+          </label>
+        )}
+        <label>
+          <span className="block text-[13px] text-soft">Name</span>
+          <input
+            className="field w-full"
+            placeholder="by where it begins"
+            maxLength={120}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        <Trouble error={make.error} />
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Leave it</Button>
+          <Button type="submit" look="ink" disabled={!ready || make.isPending}>
+            {make.isPending ? 'Reading the first page …' : 'Show me the first page'}
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
