@@ -137,6 +137,15 @@ export class NextBody {
   node?: number;
 }
 
+/** The companies whose own sites are read. */
+export class SitesBody {
+  /** Key of a list of companies. */
+  @IsString()
+  @IsNotEmpty()
+  @MaxLength(200)
+  list!: string;
+}
+
 /** What a gatherer reads. */
 export class GatherSpecBody {
   /** Where each search begins; {word} and {place} in it are filled in. Empty where saved pages are read. */
@@ -179,11 +188,22 @@ export class GatherSpecBody {
   @Type(() => TaughtBody)
   detail?: TaughtBody | null;
 
+  /** Where it reads the sites of companies on a list, rather than a directory: then nothing is to be taught. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => SitesBody)
+  sites?: SitesBody | null;
+
   /** Fields without which a row is refused, beside the name. */
   @IsArray()
   @ArrayMaxSize(MOST_FIELDS)
   @Matches(GATHER_FIELD, { each: true, message: 'needs must be fields of companies' })
   needs: string[] = [];
+
+  /** Country of all of them, where the pages do not say it. */
+  @IsOptional()
+  @Matches(/^[A-Z]{2}$/, { message: 'country must be an ISO code of two letters' })
+  country?: string | null;
 
   /** Seconds between two pages of a host. */
   @IsNumber()

@@ -104,9 +104,10 @@ type Place = Pick<Cell, 'path' | 'marks' | 'index' | 'depth'>;
 
 /** The words of an element that holds nothing but them, however deep; null where it holds more. */
 function onlyText(element: PageElement): string | null {
-  if (element.children.length === 0) return '';
-  if (element.children.length > 1) return null;
-  const [child] = element.children;
+  const seen = element.children.filter((child) => !isUnseen(child));
+  if (seen.length === 0) return '';
+  if (seen.length > 1) return null;
+  const [child] = seen;
   return child!.kind === 'text' ? squeezed(child!.text) : null;
 }
 

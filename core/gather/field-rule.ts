@@ -47,7 +47,8 @@ function featuresOf(cell: Cell): Feature[] {
     ...cell.marks.map((mark): Feature => `m:${mark}`),
     ...(cell.label ? ([`l:${cell.label}`] as const) : []),
     ...(within ? ([`w:${within}`] as const) : []),
-    `q:${cell.path}`,
+    // A text beside elements stands where a text alone would.
+    `q:${cell.path.endsWith('>#') ? cell.path.slice(0, -2) : cell.path}`,
     `i:${cell.index}`,
     `s:${cell.shape}`,
   ];

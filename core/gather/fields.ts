@@ -15,6 +15,15 @@ export const GATHER_FIELDS: Readonly<Record<string, string>> = {
   page: 'Page of its own',
 };
 
+/** What the sites of companies say, beside: their headings are those of any file. */
+const SITE_FIELDS: Readonly<Record<string, string>> = {
+  offers: 'Website offers',
+  technologies: 'Technologies',
+  surveyed: 'Website surveyed on',
+  'site-answers': 'Website answers',
+  'site-checked': 'Website tried on',
+};
+
 const OWN = 'own:';
 
 /** A field by its name, or "own:" and a heading. */
@@ -22,4 +31,4 @@ export const GATHER_FIELD = new RegExp(`^(?:${Object.keys(GATHER_FIELDS).join('|
 
 /** What stands above a field's column. */
 export const headingOf = (field: string) =>
-  field.startsWith(OWN) ? field.slice(OWN.length) : (GATHER_FIELDS[field] ?? field);
+  field.startsWith(OWN) ? field.slice(OWN.length) : (GATHER_FIELDS[field] ?? SITE_FIELDS[field] ?? field);

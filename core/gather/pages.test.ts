@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { cleanedPage } from './clean.ts';
+import { countryOfPhones } from './country-of-phones.ts';
 import { nextAddress, nextRule, wholeAddress } from './follow.ts';
 import { formsOf, requestOf, stepWords, type Step } from './forms.ts';
 import { parsePage, textOf, type Page } from './page.ts';
@@ -229,6 +230,14 @@ describe('records', () => {
     expect(refusal({ name: 'A', town: 'x' }, ['town'])).toBeNull();
   });
 
+  it('are of the country that most of their phones are of', () => {
+    expect(countryOfPhones(['+420 000 018 552', '00420 000 1', '000 333', '+43 1 000'])).toBe('CZ');
+    expect(countryOfPhones(['+420 000 018 552', '+43 1 000'])).toBeNull();
+    // +1 is the code of many.
+    expect(countryOfPhones(['+1 000 000 0000'])).toBeNull();
+    expect(countryOfPhones(['018 552'])).toBeNull();
+  });
+
   it('come to a roll that adds up', () => {
     const figure = fc.nat(1000);
     fc.assert(
@@ -262,8 +271,9 @@ describe('records', () => {
   });
 
   it('say how long is left from the pages read', () => {
-    const none = { waiting: 3, searchesLeft: 2, pagesRead: 0, searchesDone: 0, secondsSpent: 0 };
+    const none = { waiting: 5, searchesLeft: 2, searchesBegun: 2, pagesRead: 0, secondsSpent: 0 };
     expect(timeLeft(none)).toBeNull();
-    expect(timeLeft({ ...none, pagesRead: 10, searchesDone: 2, secondsSpent: 20 })).toBe(22);
+    // 13 pages of 2 searches at 2 s each: 3 wait, and 2 searches of 6.5 pages are to come.
+    expect(timeLeft({ ...none, pagesRead: 10, secondsSpent: 20 })).toBe(32);
   });
 });

@@ -104,16 +104,21 @@ function sinceOf(pages: readonly PageFigures[], is: (page: PageFigures) => boole
 const sum = <T>(of: readonly T[], figure: (one: T) => number) =>
   of.reduce((all, one) => all + figure(one), 0);
 
-/** Time left in seconds: pages that wait, and those that searches to come are likely to have; null where nothing is known of it. */
+/**
+ * Time left in seconds: pages that wait, and those that searches to come are likely to have, at the pace so far; null where
+ * nothing is known of it.
+ */
 export function timeLeft(of: {
+  /** Pages that wait, the first ones of searches to come included. */
   waiting: number;
+  /** Searches that nothing was read of yet. */
   searchesLeft: number;
+  searchesBegun: number;
   pagesRead: number;
-  searchesDone: number;
   secondsSpent: number;
 }): number | null {
-  if (of.pagesRead === 0) return null;
+  if (of.pagesRead === 0 || of.searchesBegun === 0) return null;
   const perPage = of.secondsSpent / of.pagesRead;
-  const perSearch = of.searchesDone > 0 ? of.pagesRead / of.searchesDone : 1;
-  return Math.ceil(perPage * (of.waiting + of.searchesLeft * Math.max(0, perSearch - 1)));
+  const perSearch = (of.pagesRead + of.waiting - of.searchesLeft) / of.searchesBegun;
+  return Math.ceil(perPage * (of.waiting - of.searchesLeft + of.searchesLeft * Math.max(1, perSearch)));
 }

@@ -47,9 +47,10 @@ export const gatherMigrations: readonly string[] = [
     id INTEGER PRIMARY KEY,
     run TEXT NOT NULL REFERENCES run (id) ON DELETE CASCADE,
     search INTEGER NOT NULL,
-    kind TEXT NOT NULL,                 -- search, next, detail, saved
+    kind TEXT NOT NULL,                 -- search, next, detail, saved, site
     nth INTEGER NOT NULL,               -- of the pages of its search
     url TEXT NOT NULL,
+    title TEXT NOT NULL DEFAULT '',     -- of a site: the company's name
     record INTEGER,                     -- of a page of one company
     state TEXT NOT NULL,                -- waiting, read, failed, not-allowed
     attempts INTEGER NOT NULL DEFAULT 0,

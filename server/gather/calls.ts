@@ -14,10 +14,12 @@ import { guessAnother, guessDetail, guessRow } from '../../core/gather/guess.ts'
 import { learn, learnDetail, readDetail, readRows, type Lesson } from '../../core/gather/lesson.ts';
 import { parsePage, type Page } from '../../core/gather/page.ts';
 import { fieldGuess, rowsAround, rowsLike } from '../../core/gather/pointed.ts';
+import { pagesOfSite, siteFacts, type SiteFact } from '../../core/gather/read-site.ts';
 import { refusal, type RecordValues } from '../../core/gather/records.ts';
 import type { Search } from '../../core/gather/words-places.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import type { Db } from '../db/open.ts';
+import { siteSignatures } from './signatures.ts';
 import { htmlOf } from '../tables/gather/gatherers.ts';
 import { sheetOf, type SheetFormat } from './sheet.ts';
 import { examplesOf, type GatherSpec } from './spec.ts';
@@ -47,7 +49,8 @@ class Kept<V> {
   }
 }
 
-export function gatherCalls(db: Db) {
+export function gatherCalls(db: Db, universe: Db) {
+  const keys = () => universe.prepare<[], string>('SELECT key FROM technology').pluck().all();
   const pages = new Kept<Page>();
   const lessons = new Kept<Lesson>();
   const details = new Kept<FieldRule[]>();
@@ -152,6 +155,13 @@ export function gatherCalls(db: Db) {
         adverts,
         next: onward(spec, read, url, nth),
       };
+    },
+
+    /** What a page of a company's site says, and the pages that it leads to. */
+    site(html: string, url: string): { facts: SiteFact[]; pages: string[] } {
+      const read = parsePage(html);
+      const signatures = siteSignatures();
+      return { facts: siteFacts(read, signatures, keys()), pages: pagesOfSite(read, url, signatures) };
     },
 
     /** A file of a run's records. */

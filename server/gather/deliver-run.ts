@@ -2,13 +2,17 @@ import { nanoid } from 'nanoid';
 import { mkdirSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { countryOfPhones } from '../../core/gather/country-of-phones.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { partsOf, type Uploads } from '../load/uploads.ts';
 import { deliver } from '../programs/deliver.ts';
 import type { Services } from '../services.ts';
 import { hookById } from '../tables/handover/programs.ts';
+import type { GatherSpec } from './spec.ts';
 import { addFoundToList } from '../match/found-to-list.ts';
+import { recordsOf } from '../tables/gather/gathered.ts';
+import { runById } from '../tables/gather/runs.ts';
 import { readSettings } from '../tables/workspace.ts';
 
 /** What a run's records become: a source by the rules of any file, a list by way of a match, or posts to a webhook. */
@@ -27,9 +31,17 @@ async function uploaded(services: Services, uploads: Uploads, run: string, name:
   await writeFile(path, await services.gather.thread.call('sheet', run, 'csv'));
   const upload = { path, fileName: `${name}.csv`, was: null, last: null };
   const read = await uploads.preview(upload, {}, 'companies', true);
+  read.mapping.country ??= countryOfRun(services, run);
   const id = nanoid(12);
   uploads.add(id, upload);
   return { id, path, read };
+}
+
+/** The country of a run's records: as it was said, else the one that most of their phones are of. */
+function countryOfRun({ gather: { db } }: Services, run: string): string | null {
+  const { country } = JSON.parse(runById(db, run)!.spec) as GatherSpec;
+  if (country) return country;
+  return countryOfPhones([...recordsOf(db, run)].flatMap(({ values }) => values.phone ?? []));
 }
 
 /** Loads the records as a source, in one act where all is understood. */

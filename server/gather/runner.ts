@@ -1,4 +1,5 @@
 import type { GatherState } from '../../contract/gather-views.ts';
+import { siteRecord } from '../../core/gather/read-site.ts';
 import { changeOfBuild } from '../../core/gather/records.ts';
 import type { PageRequest, Step } from '../../core/gather/forms.ts';
 import { filled } from '../../core/gather/forms.ts';
@@ -53,6 +54,8 @@ interface Done {
   read: ReadPage | null;
   /** Of a page of one company. */
   detail: Record<string, string> | null;
+  /** Of a company's own site. */
+  site: Record<string, string> | null;
 }
 
 /**
@@ -162,7 +165,9 @@ export class Runner {
             error.kind === 'never' || pause === undefined
               ? null
               : Date.now() + Math.max(pause, (error.wait ?? 0) * 1000);
-          noteFailure(db, task.id, error.message, again);
+          if (again === null && task.kind === 'site')
+            db.transaction(() => this.writeSite(task, { 'site-answers': 'no' }, null, error.message))();
+          else noteFailure(db, task.id, error.message, again);
         }
         return null;
       }
@@ -172,7 +177,7 @@ export class Runner {
       noteFailure(db, task.id, error.message, null);
       return null;
     }
-    if (task.kind === 'detail') return null;
+    if (task.kind === 'detail' || task.kind === 'site') return null;
     const changed = changeOfBuild(latePages(db, task.run, LATE, spec.since ?? 0));
     return changed === null ? null : `${changed}. Point at one more example, or go on as it is.`;
   }
@@ -182,14 +187,37 @@ export class Runner {
     const kept = task.page ?? (task.kind === 'detail' ? keptPage(db, task.run, task.url) : null);
     const page = kept === null ? await this.fetch(task, spec) : htmlOf(db, kept);
     if (task.kind === 'detail')
-      return { page, read: null, detail: await thread.call('detail', page.html, spec) };
-    return { page, read: await thread.call('read', page.html, page.url, task.nth, spec), detail: null };
+      return { page, read: null, site: null, detail: await thread.call('detail', page.html, spec) };
+    if (task.kind === 'site') return { page, read: null, detail: null, site: await this.siteOf(page, spec) };
+    return {
+      page,
+      read: await thread.call('read', page.html, page.url, task.nth, spec),
+      detail: null,
+      site: null,
+    };
   }
 
   private fetch(task: TaskRow, spec: RunSpec): Promise<FetchedPage> {
     const { fetcher } = this.needs;
     if (task.kind !== 'search') return fetcher.page({ method: 'get', url: task.url, body: null }, spec.pause);
     return this.searched(spec, searchAt(this.needs.db, task.run, task.search));
+  }
+
+  /** What a company's site says on its first page and those worth reading; one of these that cannot be read is left out. */
+  private async siteOf(home: FetchedPage, spec: RunSpec): Promise<Record<string, string>> {
+    const { fetcher, thread } = this.needs;
+    const first = await thread.call('site', home.html, home.url);
+    const read = [{ url: home.url, facts: first.facts }];
+    for (const url of first.pages) {
+      const page = await fetcher
+        .page({ method: 'get', url, body: null }, spec.pause)
+        .catch((error: unknown) => {
+          if (error instanceof PageTrouble) return null;
+          throw error;
+        });
+      if (page) read.push({ url, facts: (await thread.call('site', page.html, page.url)).facts });
+    }
+    return siteRecord(read);
   }
 
   /** The first page of a search: its address with word and place filled in, and what its steps lead to. */
@@ -212,7 +240,7 @@ export class Runner {
   }
 
   /** Writes a page with what came of it. */
-  private write(task: TaskRow, spec: RunSpec, { page, read, detail }: Done): void {
+  private write(task: TaskRow, spec: RunSpec, { page, read, detail, site }: Done): void {
     const { db } = this.needs;
     const { run, search } = task;
     const kept =
@@ -225,6 +253,7 @@ export class Runner {
         html: page.html,
         saved: false,
       });
+    if (site !== null) return this.writeSite(task, site, kept);
     const outcome = { found: 0, adverts: 0, twice: 0, refused: 0, filled: {} as Record<string, number> };
     if (detail !== null && task.record !== null) addDetail(db, task.record, detail);
     if (read !== null) {
@@ -265,5 +294,25 @@ export class Runner {
         });
     }
     noteRead(db, task.id, kept, outcome);
+  }
+
+  /** Writes what a site says as the record of its company, with the day; or that it does not answer. */
+  private writeSite(task: TaskRow, said: Record<string, string>, page: number | null, error?: string): void {
+    const { db } = this.needs;
+    const { run, search, title, url } = task;
+    const today = new Date().toISOString().slice(0, 10);
+    const values = {
+      ...{ name: title, web: new URL(url).host, 'site-answers': 'yes', 'site-checked': today },
+      ...(page === null ? {} : { surveyed: today }),
+      ...said,
+    };
+    const fate = takeRow(db, { run, task: task.id, search, node: 0, values, needs: [] });
+    const outcome = {
+      found: 1,
+      adverts: 0,
+      twice: Number(fate.as === 'twice'),
+      refused: Number(fate.as === 'refused'),
+    };
+    noteRead(db, task.id, page, { ...outcome, filled: {} }, error);
   }
 }

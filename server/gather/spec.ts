@@ -4,9 +4,10 @@ import type { Example, TaughtField } from '../../core/gather/lesson.ts';
 import { Problem } from '../../core/tape/problem.ts';
 
 /** What a gatherer reads, as it is kept. */
-export interface GatherSpec extends Omit<GatherSpecBody, 'steps' | 'detail'> {
+export interface GatherSpec extends Omit<GatherSpecBody, 'steps' | 'detail' | 'sites'> {
   steps: Step[];
   detail: { page: number; fields: TaughtField[] } | null;
+  sites: { list: string } | null;
 }
 
 /** A gatherer's wish as it is kept. @throws Problem naming a step that lacks what it needs, or an address that is none */
@@ -23,6 +24,7 @@ export function specOf(body: GatherSpecBody): GatherSpec {
     ...body,
     steps: body.steps.map(stepOf),
     detail: detail ? { page: detail.page, fields: detail.fields } : null,
+    sites: body.sites ? { list: body.sites.list } : null,
   };
 }
 

@@ -13,6 +13,7 @@ import { headingOf } from '../../core/gather/fields.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { dayOf } from '../../core/dates.ts';
 import { intoSource, ontoList, toWebhook } from '../gather/deliver-run.ts';
+import { sitesOfList } from '../gather/sites-of-list.ts';
 import { fieldsInOrder, SHEET_FORMATS } from '../gather/sheet.ts';
 import type { GatherSpec } from '../gather/spec.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
@@ -89,7 +90,7 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
               waiting: tasks.waiting,
               searchesLeft: waits,
               pagesRead: tasks.read,
-              searchesDone: done,
+              searchesBegun: searches.length - waits,
               secondsSpent: row.spent_ms / 1000,
             }),
       lastPage: lastPageOf(db, row.id),
@@ -105,7 +106,8 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
         value: id,
       });
     const spec = JSON.parse(gatherer.spec) as GatherSpec;
-    if (!spec.examples.some(({ as }) => as === 'row'))
+    const sites = spec.sites === null ? null : sitesOfList(services, spec.sites.list);
+    if (sites === null && !spec.examples.some(({ as }) => as === 'row'))
       throw new Problem(
         'nothing-taught',
         'Nobody has pointed at a row yet, so nothing is known of what to read.',
@@ -114,7 +116,7 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
           rule: 'at least one example of a row',
         },
       );
-    const run = addRun(db, id, spec, readSettings(workspace).person);
+    const run = addRun(db, id, spec, readSettings(workspace).person, sites);
     runner.wake(run);
     response.status(201).json({ run: await view(found(run)) } satisfies GatherRunAnswer);
   });

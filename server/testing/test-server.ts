@@ -7,6 +7,8 @@ import supertest from 'supertest';
 import type { JobAnswer, UploadAnswer } from '../../contract/responses.ts';
 import { holdAnswers } from './answers-held.ts';
 import { createApp } from '../app.ts';
+import type { GatherTuning } from '../gather/gather.ts';
+import { NO_LOG } from '../log.ts';
 import { closeServices, openServices, type Services } from '../services.ts';
 
 /** The whole server on an empty workspace of its own, for tests of the API. */
@@ -18,8 +20,8 @@ export class TestServer {
   private base = '';
 
   /** @param uploadLimit largest upload in MB */
-  async start(uploadLimit: number): Promise<void> {
-    this.services = await openServices(this.dir, uploadLimit);
+  async start(uploadLimit: number, gathering: GatherTuning = {}): Promise<void> {
+    this.services = await openServices(this.dir, uploadLimit, NO_LOG, gathering);
     const app = createApp(this.services);
     this.held = holdAnswers(app);
     this.server = createServer(app);

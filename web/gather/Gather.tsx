@@ -155,7 +155,13 @@ export function Gather() {
         )}
       </main>
       {current && shown && <RunRoll run={shown.run} to={`/gather/${current.id}?run=${shown.run.id}`} />}
-      {making && data && <NewGatherer standIns={data.standIns} taken={data.gatherers.map(({ name }) => name)} onClose={() => setMaking(false)} />}
+      {making && data && (
+        <NewGatherer
+          standIns={data.standIns}
+          taken={data.gatherers.map(({ name }) => name)}
+          onClose={() => setMaking(false)}
+        />
+      )}
       {hosts && data && <HostsDialog hosts={data.hosts} onClose={() => setHosts(false)} />}
       <RemoveDialog
         name={removing?.name ?? null}

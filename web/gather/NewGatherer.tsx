@@ -5,6 +5,7 @@ import type { GatherAnswer } from '../../contract/gather-views.ts';
 import { readTerms, searchesOf } from '../../core/gather/words-places.ts';
 import { useFormat } from '../app/format.ts';
 import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
+import { useLists } from '../lists/use-lists.ts';
 import { beginGatherer, type Beginning } from './begin.ts';
 import { TermsField } from './TermsField.tsx';
 
@@ -38,12 +39,15 @@ export function NewGatherer({
   const [places, setPlaces] = useState('');
   const [file, setFile] = useState<File | null>(null);
   const [pasted, setPasted] = useState('');
+  const [list, setList] = useState('');
+  const lists =
+    useLists().data?.lists.filter(({ subject, members }) => subject === 'companies' && members > 0) ?? [];
   const searches = searchesOf(readTerms(words), readTerms(places)).length;
   const make = useMutation({
     mutationFn: () => beginGatherer(name.trim() || nameFor(), beginning()),
-    onSuccess: async (id) => {
+    onSuccess: async ({ id, run }) => {
       await client.invalidateQueries({ queryKey: ['gather'] });
-      void navigate(`/gather/${id}`);
+      void navigate(`/gather/${id}${run ? `?run=${run}` : ''}`);
     },
   });
   const nameFor = () => {
@@ -53,7 +57,9 @@ export function NewGatherer({
           address.replace(/^https?:\/\//, '').split('/')[0]!)
         : from === 'file'
           ? (file?.name.replace(/\.\w+$/, '') ?? 'Saved pages')
-          : 'Pasted';
+          : from === 'paste'
+            ? 'Pasted'
+            : `Sites of ${lists.find(({ key }) => key === list)?.name ?? ''}`;
     return freeName(base.slice(0, 110), taken);
   };
   const beginning = (): Beginning =>
@@ -61,9 +67,17 @@ export function NewGatherer({
       ? { from, address: address.trim(), words: readTerms(words), places: readTerms(places) }
       : from === 'file'
         ? { from, file: file! }
-        : { from, text: pasted };
+        : from === 'paste'
+          ? { from, text: pasted }
+          : { from, list };
   const ready =
-    from === 'address' ? address.trim() !== '' : from === 'file' ? file !== null : pasted.trim() !== '';
+    from === 'address'
+      ? address.trim() !== ''
+      : from === 'file'
+        ? file !== null
+        : from === 'paste'
+          ? pasted.trim() !== ''
+          : list !== '';
   return (
     <Dialog title="New gatherer" open onClose={onClose} width={640}>
       <form
@@ -83,6 +97,7 @@ export function NewGatherer({
             { key: 'address', label: 'An address' },
             { key: 'file', label: 'A saved page' },
             { key: 'paste', label: 'A pasted table' },
+            { key: 'sites', label: 'Companies’ own sites' },
           ]}
           onChange={setFrom}
         />
@@ -147,6 +162,23 @@ export function NewGatherer({
             />
           </label>
         )}
+        {from === 'sites' && (
+          <label>
+            <span className="block text-[13px] text-soft">Companies on</span>
+            <select className="field w-full" value={list} onChange={(event) => setList(event.target.value)}>
+              <option value="">choose a list …</option>
+              {lists.map(({ key, name: own, members }) => (
+                <option key={key} value={key}>
+                  {own} ({format.number(members)})
+                </option>
+              ))}
+            </select>
+            <span className="mt-1 block text-[13px] text-soft">
+              Read from each company’s own site: what it offers (quote form, samples, visits, shop, prices),
+              mail, phone, registration and technologies, each with the page and the day.
+            </span>
+          </label>
+        )}
         <label>
           <span className="block text-[13px] text-soft">Name</span>
           <input
@@ -161,7 +193,11 @@ export function NewGatherer({
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Leave it</Button>
           <Button type="submit" look="ink" disabled={!ready || make.isPending}>
-            {make.isPending ? 'Reading the first page …' : 'Show me the first page'}
+            {from === 'sites'
+              ? 'Read them'
+              : make.isPending
+                ? 'Reading the first page …'
+                : 'Show me the first page'}
           </Button>
         </div>
       </form>

@@ -35,7 +35,8 @@ function Gatherer({ gatherer }: { gatherer: GathererAnswer }) {
   const run = query.get('run') ?? null;
   const shownRun = run ?? (query.has('page') ? null : (gatherer.runs[0]?.id ?? null));
   const { data: ran } = useRun(shownRun);
-  const showRows = run !== null;
+  const ofSites = Boolean(gatherer.spec.sites);
+  const showRows = run !== null || ofSites;
   const navigate = useNavigate();
   const client = useQueryClient();
   const change = useChangeSpec(gatherer);
@@ -53,8 +54,8 @@ function Gatherer({ gatherer }: { gatherer: GathererAnswer }) {
     Number(query.get('page')) || (gatherer.pages.find(({ id }) => id !== detailPage)?.id ?? null);
   const look = useLook(pageId, gatherer.spec);
   const [renaming, setRenaming] = useState(false);
-  const taught = gatherer.spec.examples.some(({ as }) => as === 'row');
-  useKey('w', () => setSetting(true));
+  const taught = ofSites || gatherer.spec.examples.some(({ as }) => as === 'row');
+  useKey('w', () => setSetting(true), { off: ofSites });
   return (
     <div className="flex min-h-0 flex-1">
       <main className="flex min-w-0 flex-1 flex-col px-5 pt-3 pb-2">
@@ -84,25 +85,35 @@ function Gatherer({ gatherer }: { gatherer: GathererAnswer }) {
               </button>
             </h1>
           )}
-          <Segments
-            label="Shown"
-            value={showRows ? 'rows' : 'page'}
-            options={[
-              { key: 'page', label: 'What to read' },
-              { key: 'rows', label: 'What was found', ...(shownRun ? {} : { off: 'Nothing has run yet.' }) },
-            ]}
-            onChange={(key) => setQuery(key === 'rows' && shownRun ? { run: shownRun } : {})}
-          />
+          {!ofSites && (
+            <Segments
+              label="Shown"
+              value={showRows ? 'rows' : 'page'}
+              options={[
+                { key: 'page', label: 'What to read' },
+                {
+                  key: 'rows',
+                  label: 'What was found',
+                  ...(shownRun ? {} : { off: 'Nothing has run yet.' }),
+                },
+              ]}
+              onChange={(key) => setQuery(key === 'rows' && shownRun ? { run: shownRun } : {})}
+            />
+          )}
           <span className="ml-auto flex gap-2">
             <TakeBack />
-            <Button onClick={() => setSetting(true)}>
-              Words and places <Kbd>w</Kbd>
-            </Button>
+            {!ofSites && (
+              <Button onClick={() => setSetting(true)}>
+                Words and places <Kbd>w</Kbd>
+              </Button>
+            )}
           </span>
         </div>
         <Trouble error={begin.error} />
         {showRows && ran ? (
           <RunRows run={ran.run} />
+        ) : ofSites ? (
+          <p className="py-4 text-soft">Nothing has been read yet.</p>
         ) : (
           <TaughtPage gatherer={gatherer} pageId={pageId} look={look} onChange={change} />
         )}

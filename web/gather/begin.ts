@@ -1,5 +1,11 @@
 import type { GatherSpecBody } from '../../contract/gather.ts';
-import type { GathererAnswer, LookAnswer, PageAnswer, PagesAnswer } from '../../contract/gather-views.ts';
+import type {
+  GathererAnswer,
+  GatherRunAnswer,
+  LookAnswer,
+  PageAnswer,
+  PagesAnswer,
+} from '../../contract/gather-views.ts';
 import { stepsFor } from '../../core/gather/guess.ts';
 import { call } from '../api.ts';
 import { newSpec } from './teaching.ts';
@@ -8,16 +14,27 @@ import { newSpec } from './teaching.ts';
 export type Beginning =
   | { from: 'address'; address: string; words: string[]; places: string[] }
   | { from: 'file'; file: File }
-  | { from: 'paste'; text: string };
+  | { from: 'paste'; text: string }
+  | { from: 'sites'; list: string };
 
 /**
  * Makes a gatherer with a page to point at: the first page of its first search, with the steps that its form seems to ask for,
- * a saved page, or what was pasted.
+ * a saved page, or what was pasted. Sites of companies are read at once, since nothing is to be taught.
  */
-export async function beginGatherer(name: string, beginning: Beginning): Promise<string> {
-  const spec = beginning.from === 'address' ? startingAt(beginning) : newSpec();
+export async function beginGatherer(
+  name: string,
+  beginning: Beginning,
+): Promise<{ id: string; run: string | null }> {
+  const spec =
+    beginning.from === 'address'
+      ? startingAt(beginning)
+      : newSpec(beginning.from === 'sites' ? { sites: { list: beginning.list }, pause: 0.2 } : {});
   const { id } = await call<GathererAnswer>('POST', '/gather/gatherers', { name, spec });
   try {
+    if (beginning.from === 'sites') {
+      const { run } = await call<GatherRunAnswer>('POST', `/gather/gatherers/${id}/runs`);
+      return { id, run: run.id };
+    }
     if (beginning.from === 'address') await fetchFirst(id, name, spec);
     else if (beginning.from === 'paste')
       await call<PagesAnswer>('POST', `/gather/gatherers/${id}/pasted`, { text: beginning.text });
@@ -31,7 +48,7 @@ export async function beginGatherer(name: string, beginning: Beginning): Promise
     await call('DELETE', `/gather/gatherers/${id}`).catch(() => {});
     throw error;
   }
-  return id;
+  return { id, run: null };
 }
 
 function startingAt({ address, words, places }: Extract<Beginning, { from: 'address' }>): GatherSpecBody {

@@ -19,6 +19,8 @@ export const newSpec = (more: Partial<GatherSpecBody> = {}): GatherSpecBody => (
   pause: 1,
   pages: 1000,
   detail: null,
+  sites: null,
+  country: null,
   ...more,
 });
 
@@ -106,7 +108,9 @@ export function marksOf(spec: GatherSpecBody, page: number, look: LookAnswer): M
   });
   const fields = look.rows.flatMap(({ values, example }) =>
     [...new Set(values.map(({ node }) => node))].map((node): Mark => {
-      const own = values.filter((value) => value.node === node).map(({ field }) => headingOf(field).toLowerCase());
+      const own = values
+        .filter((value) => value.node === node)
+        .map(({ field }) => headingOf(field).toLowerCase());
       return { nodes: [node], kind: 'field', label: example === null ? '' : own.join(', ') };
     }),
   );

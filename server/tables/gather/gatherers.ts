@@ -27,11 +27,11 @@ export function allGatherers(db: Db): GathererView[] {
     .prepare<[], GathererRow>('SELECT * FROM gatherer ORDER BY changed_at DESC, id')
     .all()
     .map(({ id, name, spec, made_at, changed_at }) => {
-      const { start, words, places } = JSON.parse(spec) as GatherSpec;
+      const { start, words, places, sites } = JSON.parse(spec) as GatherSpec;
       const last = run.get(id);
       return {
         ...{ id, name, madeAt: time(made_at), changedAt: time(changed_at) },
-        start: start || 'saved pages',
+        start: sites ? 'sites of companies' : start || 'saved pages',
         searches: searchesOf(words, places).length,
         run: last
           ? { id: last.id, state: last.state, records: last.records, startedAt: time(last.started_at) }

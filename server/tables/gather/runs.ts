@@ -20,7 +20,14 @@ export interface RunRow {
   spent_ms: number;
 }
 
-export type TaskKind = 'search' | 'next' | 'detail' | 'saved';
+export type TaskKind = 'search' | 'next' | 'detail' | 'saved' | 'site';
+
+/** A company whose own site is read. */
+export interface SiteOf {
+  name: string;
+  /** Null where none is known. */
+  web: string | null;
+}
 
 export interface TaskRow {
   id: number;
@@ -29,6 +36,8 @@ export interface TaskRow {
   kind: TaskKind;
   nth: number;
   url: string;
+  /** Of a site: the company's name. */
+  title: string;
   record: number | null;
   state: 'waiting' | 'read' | 'failed' | 'not-allowed';
   attempts: number;
@@ -37,18 +46,28 @@ export interface TaskRow {
   page: number | null;
 }
 
-/** Begins a run: one search for each word at each place, or one page for each that was saved. */
-export function addRun(db: Db, gatherer: string, spec: GatherSpec, person: string): string {
+/**
+ * Begins a run: one search for each word at each place, one page for each that was saved, or one site for each company.
+ * @param sites the companies, where their sites are read
+ */
+export function addRun(
+  db: Db,
+  gatherer: string,
+  spec: GatherSpec,
+  person: string,
+  sites: readonly SiteOf[] | null = null,
+): string {
   const id = nanoid(12);
-  const saved = spec.start === '' ? savedPages(db, gatherer) : null;
+  const saved = spec.start === '' && sites === null ? savedPages(db, gatherer) : null;
   db.transaction(() => {
     db.prepare(
       `INSERT INTO run (id, gatherer, nth, spec, state, person, started_at)
        VALUES (@id, @gatherer, (SELECT 1 + coalesce(max(nth), 0) FROM run WHERE gatherer = @gatherer), @spec, 'running', @person, @now)`,
     ).run({ id, gatherer, spec: JSON.stringify(spec), person, now: Date.now() });
     const search = db.prepare('INSERT INTO search (run, nth, word, place) VALUES (?, ?, ?, ?)');
+    if (saved || sites) search.run(id, 1, '', '');
+    if (sites) return sites.forEach((site) => addSite(db, id, site));
     if (saved) {
-      search.run(id, 1, '', '');
       saved.forEach(({ url, id: page }, i) =>
         addTask(db, {
           run: id,
@@ -76,6 +95,23 @@ export function addRun(db: Db, gatherer: string, spec: GatherSpec, person: strin
     });
   })();
   return id;
+}
+
+/** A company's site to be read; one without is put aside at once, with the reason. */
+function addSite(db: Db, run: string, { name, web }: SiteOf): void {
+  const task = db.prepare(
+    `INSERT INTO task (run, search, kind, nth, url, title, state, due_at, found, refused)
+     VALUES (@run, 1, 'site', 1, @url, @name, @state, 0, @none, @none) ON CONFLICT DO NOTHING`,
+  );
+  const url = web === null ? `none ${name}` : `http://${web}/`;
+  const { lastInsertRowid, changes } = task.run({
+    ...{ run, url, name },
+    ...{ state: web === null ? 'read' : 'waiting', none: Number(web === null) },
+  });
+  if (web === null && changes > 0)
+    db.prepare(
+      "INSERT INTO put_aside (run, task, node, what, reason, cells) VALUES (?, ?, 0, 'refused', 'without a website', ?)",
+    ).run(run, lastInsertRowid, JSON.stringify({ name }));
 }
 
 export function addTask(
@@ -166,11 +202,18 @@ export interface PageOutcome {
   filled: Record<string, number>;
 }
 
-export function noteRead(db: Db, task: number, page: number, outcome: PageOutcome): void {
+export function noteRead(
+  db: Db,
+  task: number,
+  page: number | null,
+  outcome: PageOutcome,
+  error: string | null = null,
+): void {
   db.prepare(
-    `UPDATE task SET state = 'read', attempts = attempts + 1, error = NULL, page = ?, read_at = ?, found = ?, adverts = ?,
+    `UPDATE task SET state = 'read', attempts = attempts + 1, error = ?, page = ?, read_at = ?, found = ?, adverts = ?,
        twice = ?, refused = ?, filled = ? WHERE id = ?`,
   ).run(
+    error,
     page,
     Date.now(),
     outcome.found,
@@ -193,7 +236,7 @@ export function latePages(
     .prepare<[string, number, number], { rows: number; filled: string; nth: number }>(
       `SELECT rows, filled, nth FROM
          (SELECT id, found - adverts AS rows, filled, row_number() OVER (ORDER BY read_at, id) AS nth FROM task
-          WHERE run = ? AND kind <> 'detail' AND state = 'read')
+          WHERE run = ? AND kind NOT IN ('detail', 'site') AND state = 'read')
        WHERE id > ? ORDER BY nth DESC LIMIT ?`,
     )
     .all(run, since, most);
