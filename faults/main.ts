@@ -3,17 +3,18 @@ import { crowd } from './crowd.ts';
 import { files } from './files.ts';
 import { folders } from './folders.ts';
 import { fuzz } from './fuzz.ts';
+import { gather } from './gather.ts';
 import { Harness } from './harness.ts';
 import { kills } from './kills.ts';
 import { mail } from './mail.ts';
 import { races } from './races.ts';
 
-/** `npm run faults -- --short --seed N --only kills,mail,folders,races,fuzz,files,crowd`: a hostile day for the built program. */
+/** `npm run faults -- --short --seed N --only kills,mail,gather,folders,races,fuzz,files,crowd`: a hostile day for the built program. */
 const { values } = parseArgs({
   options: {
     short: { type: 'boolean', default: false },
     seed: { type: 'string', default: String(Date.now() % 1_000_000) },
-    only: { type: 'string', default: 'kills,mail,folders,races,fuzz,files,crowd' },
+    only: { type: 'string', default: 'kills,mail,gather,folders,races,fuzz,files,crowd' },
   },
 });
 const seed = Number(values.seed);
@@ -22,6 +23,7 @@ const harness = new Harness();
 const parts: Readonly<Record<string, () => Promise<void>>> = {
   kills: () => kills(harness, short ? 1 : 25, seed),
   mail: () => mail(harness, short ? 3 : 40, seed),
+  gather: () => gather(harness, short ? 48 : 2000, short ? 1 : 3, seed),
   folders: () => folders(harness, short ? 2 : 40, short ? 3 : 6, seed),
   races: () => races(harness, short ? 6 : 60),
   fuzz: () => fuzz(harness, short ? 1500 : 20_000, seed),
@@ -39,9 +41,9 @@ for (const name of wanted)
 const lanes = short
   ? [
       ['kills', 'races', 'fuzz', 'crowd'],
-      ['mail', 'folders', 'files'],
+      ['mail', 'gather', 'folders', 'files'],
     ]
-  : [['kills', 'mail', 'folders', 'races', 'fuzz', 'files', 'crowd']];
+  : [['kills', 'mail', 'gather', 'folders', 'races', 'fuzz', 'files', 'crowd']];
 await Promise.all(
   lanes.map(async (lane) => {
     for (const name of lane) if (wanted.includes(name)) await parts[name]!();

@@ -62,7 +62,9 @@ test('pages of single companies are opened, and robots.txt is kept', async () =>
     expect(url).toContain('/members/');
     expect(reason).toContain('robots.txt');
   }
-  expect(rows.filter(({ values }) => values.page!.includes('/members/')).every(({ values }) => !values.mail)).toBe(true);
+  expect(
+    rows.filter(({ values }) => values.page!.includes('/members/')).every(({ values }) => !values.mail),
+  ).toBe(true);
 });
 
 test.each([
@@ -132,9 +134,8 @@ test('a run is paused, gone on with, stopped; what it was is told', async () => 
 test('records are posted to a webhook', async () => {
   const { id } = await desk.taught('Posted', { words: ['joinery'], places: ['Brno'] });
   const run = await desk.until((await desk.run(id)).id, 'done');
-  const { hook } = (
-    await desk.api.post('/api/hooks').send({ name: 'Ours', url: 'stand-in', batch: 100 })
-  ).body as { hook: { id: string } };
+  const { hook } = (await desk.api.post('/api/hooks').send({ name: 'Ours', url: 'stand-in', batch: 100 }))
+    .body as { hook: { id: string } };
   const answer = await desk.api
     .post(`/api/gather/runs/${run.id}/deliver`)
     .send({ to: 'webhook', name: hook.id });
@@ -158,9 +159,16 @@ test('a pasted table and a saved page are read without a fetch', async () => {
   ).body as PagesAnswer;
   const [page] = pages;
   const around = await desk.around(page!.id, await desk.node(page!.id, 'td'));
-  const example = { page: page!.id, node: around.choices[around.best]!.node, as: 'row' as const, fields: around.fields };
+  const example = {
+    page: page!.id,
+    node: around.choices[around.best]!.node,
+    as: 'row' as const,
+    fields: around.fields,
+  };
   expect(example.fields.map(({ field }) => field)).toEqual(['name', 'phone']);
-  await desk.api.put(`/api/gather/gatherers/${made.id}`).send({ name: 'Pasted', spec: { ...made.spec, examples: [example] } });
+  await desk.api
+    .put(`/api/gather/gatherers/${made.id}`)
+    .send({ name: 'Pasted', spec: { ...made.spec, examples: [example] } });
   const run = await desk.until((await desk.run(made.id)).id, 'done');
   expect((await desk.rows(run.id)).rows.map(({ values }) => values)).toEqual([
     { name: 'Drevanko', phone: '+420 000 000 101' },
@@ -186,7 +194,9 @@ test('a pasted table and a saved page are read without a fetch', async () => {
   const kept = (await saved('list.mhtml', mhtml)).body as PagesAnswer;
   expect(kept.pages[0]).toMatchObject({ url: 'http://guild.example/list', saved: true });
   expect(await desk.view(kept.pages[0]!.id)).toContain('Kuřim');
-  expect((await saved('photo.html', '\u0000\u0001 no page')).body).toMatchObject({ error: { field: 'file' } });
+  expect((await saved('photo.html', '\u0000\u0001 no page')).body).toMatchObject({
+    error: { field: 'file' },
+  });
 });
 
 test('a page that means harm is shown without anything that runs, loads or leads anywhere', async () => {
@@ -202,9 +212,16 @@ test('a page that means harm is shown without anything that runs, loads or leads
   const [, nonce] = /script-src 'nonce-([^']+)'/.exec(policy)!;
   expect(answer.text.match(/<script/g)).toHaveLength(1);
   expect(answer.text).toContain(`<script nonce="${nonce}">`);
-  expect(answer.text.split('<script')[0]).not.toMatch(/evil\.example\/(?!",)|javascript:|onload|onclick|<iframe|<form [^>]*action/);
+  expect(answer.text.split('<script')[0]).not.toMatch(
+    /evil\.example\/(?!",)|javascript:|onload|onclick|<iframe|<form [^>]*action/,
+  );
   const around = await desk.around(page, await desk.node(page, 'a'));
-  const example = { page, node: around.choices[around.best]!.node, as: 'row' as const, fields: around.fields };
+  const example = {
+    page,
+    node: around.choices[around.best]!.node,
+    as: 'row' as const,
+    fields: around.fields,
+  };
   const spec = { ...made.spec, examples: [example] };
   const look = await desk.look(page, spec);
   expect(look.rows).toHaveLength(3);
@@ -218,7 +235,8 @@ test('a page that means harm is shown without anything that runs, loads or leads
 
 test('other hosts are read where they were allowed, and never in a private network unless they were named so', async () => {
   const made = await desk.made('Elsewhere', { start: 'http://directory.test/' });
-  const asked = (address: string) => desk.api.post(`/api/gather/gatherers/${made.id}/pages`).send({ address });
+  const asked = (address: string) =>
+    desk.api.post(`/api/gather/gatherers/${made.id}/pages`).send({ address });
   const refused = await asked('http://directory.test/');
   expect(refused.status).toBe(403);
   expect((refused.body as { error: { message: string } }).error.message).toContain('not among the hosts');
@@ -249,7 +267,9 @@ test('what is not right is refused by name', async () => {
   expect((await desk.api.post(`/api/gather/gatherers/${made.id}/runs`)).body).toMatchObject({
     error: { code: 'nothing-taught' },
   });
-  expect((await desk.api.post('/api/gather/look').send({ page: 999_999, spec: made.spec })).body).toMatchObject({
+  expect(
+    (await desk.api.post('/api/gather/look').send({ page: 999_999, spec: made.spec })).body,
+  ).toMatchObject({
     error: { code: 'unknown-page' },
   });
 });
@@ -262,14 +282,17 @@ test('records become a source by the rules of any file, then a list by way of a 
   ).body as DeliveredAnswer;
   const loaded = await desk.ended(source.job!);
   expect(loaded.job.state).toBe('done');
-  const { sources } = (await desk.api.get('/api/sources')).body as { sources: { name: string; companies: number; countries: object[] }[] };
+  const { sources } = (await desk.api.get('/api/sources')).body as {
+    sources: { name: string; companies: number; countries: object[] }[];
+  };
   expect(sources.find(({ name }) => name === 'From the guide')).toMatchObject({
     companies: 60,
     // Their phones say it.
     countries: [{ country: 'CZ', companies: 60 }],
   });
-  const list = (await desk.api.post(`/api/gather/runs/${run.id}/deliver`).send({ to: 'list', name: 'Gathered' }))
-    .body as DeliveredAnswer;
+  const list = (
+    await desk.api.post(`/api/gather/runs/${run.id}/deliver`).send({ to: 'list', name: 'Gathered' })
+  ).body as DeliveredAnswer;
   expect((await desk.ended(list.job!)).job.state).toBe('done');
   const { lists } = (await desk.api.get('/api/lists')).body as { lists: ListView[] };
   expect(lists.find(({ name }) => name === 'Gathered')!.members).toBeGreaterThan(50);

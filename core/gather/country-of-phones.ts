@@ -13,7 +13,9 @@ function countriesByCode(): ReadonlyMap<string, CountryCode> {
     const code = getCountryCallingCode(country);
     all.set(code, [...(all.get(code) ?? []), country]);
   }
-  byCode = new Map([...all].flatMap(([code, countries]) => (countries.length === 1 ? [[code, countries[0]!]] : [])));
+  byCode = new Map(
+    [...all].flatMap(([code, countries]) => (countries.length === 1 ? [[code, countries[0]!]] : [])),
+  );
   return byCode;
 }
 

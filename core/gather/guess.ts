@@ -92,14 +92,18 @@ export function guessDetail(page: Page): TaughtField[] {
 
 const HEADING = />(?:h[1-6]|strong|b)(?:>|$)/;
 
+/** What a name may look like: "Lindner 24" looks like a street. */
+const NAMES: ReadonlySet<Shape> = new Set(['words', 'street', 'place']);
+
 function nameCell(cells: readonly Cell[]): Cell | undefined {
-  const words = cells.filter(
-    ({ source, shape, text }) => source === 'text' && shape === 'words' && text.length > 2,
+  const may = cells.filter(
+    ({ source, shape, text }) => source === 'text' && NAMES.has(shape) && text.length > 2,
   );
   return (
-    words.find(({ path }) => HEADING.test(path)) ??
-    words.find(({ path }) => />a(?:>|$)/.test(path)) ??
-    words[0]
+    may.find(({ path }) => HEADING.test(path)) ??
+    may.find(({ path }) => />a(?:>|$)/.test(path)) ??
+    may.find(({ shape }) => shape === 'words') ??
+    may[0]
   );
 }
 

@@ -35,17 +35,26 @@ export interface GatherFigures {
   found: number;
   adverts: number;
   twice: number;
+  /** Whether they are companies whose own sites were read, rather than rows of pages. */
+  sites?: boolean;
   /** By reason. */
   refused: readonly { reason: string; count: number }[];
 }
 
 /** The roll of a gatherer's run; its foot is the records. Steps are named "found", "adverts", "twice" and "refused". */
-export function gatherRoll({ found, adverts, twice, refused }: GatherFigures): Roll {
+export function gatherRoll({ found, adverts, twice, refused, sites = false }: GatherFigures): Roll {
   const off = refused.reduce((sum, { count }) => sum + count, 0);
   return rolled([
-    { step: 'found', label: 'Rows found', note: '', delta: found },
-    { step: 'adverts', label: 'Adverts', note: 'set aside', delta: -adverts },
-    { step: 'twice', label: 'Twice', note: 'found by another word or place', delta: -twice },
+    {
+      step: 'found',
+      label: sites ? 'Companies' : 'Rows found',
+      note: sites ? 'of the list' : '',
+      delta: found,
+    },
+    ...(sites ? [] : [{ step: 'adverts', label: 'Adverts', note: 'set aside', delta: -adverts }]),
+    ...(sites && twice === 0
+      ? []
+      : [{ step: 'twice', label: 'Twice', note: 'found by another word or place', delta: -twice }]),
     {
       step: 'refused',
       label: 'Refused',

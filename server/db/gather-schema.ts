@@ -50,7 +50,7 @@ export const gatherMigrations: readonly string[] = [
     kind TEXT NOT NULL,                 -- search, next, detail, saved, site
     nth INTEGER NOT NULL,               -- of the pages of its search
     url TEXT NOT NULL,
-    title TEXT NOT NULL DEFAULT '',     -- of a site: the company's name
+    known TEXT NOT NULL DEFAULT '{}',   -- JSON, of a site: what is known of its company, by field
     record INTEGER,                     -- of a page of one company
     state TEXT NOT NULL,                -- waiting, read, failed, not-allowed
     attempts INTEGER NOT NULL DEFAULT 0,

@@ -4,10 +4,9 @@ import { CallThread } from '../call-thread.ts';
 import { openGather, type Db } from '../db/open.ts';
 import type { Log } from '../log.ts';
 import type { GatherCalls } from './calls.ts';
-import { universeMark } from '../match/universe-firms.ts';
 import { Fetcher } from './fetcher.ts';
 import { Runner } from './runner.ts';
-import { standInFirms, type StandInFirm } from './stand-in/firms.ts';
+import { StandInFirms } from './stand-in/firms.ts';
 import { StandInWeb, type Manners } from './stand-in/host.ts';
 
 const SEED = 20_260_930;
@@ -49,13 +48,7 @@ export class Gather {
     tuning: GatherTuning = {},
   ): Promise<Gather> {
     const db = openGather(dir);
-    let made: { of: string; firms: StandInFirm[] } | null = null;
-    const firms = () => {
-      const of = universeMark(universe);
-      if (made?.of !== of) made = { of, firms: standInFirms(universe, SEED) };
-      return made.firms;
-    };
-    const web = await StandInWeb.start(firms, tuning.manners);
+    const web = await StandInWeb.start(new StandInFirms(universe, SEED), tuning.manners);
     const opened = new Gather(dir, db, web, log, tuning);
     opened.runner.start();
     return opened;

@@ -1,6 +1,6 @@
 import type { GatherState } from '../../contract/gather-views.ts';
 import { siteRecord } from '../../core/gather/read-site.ts';
-import { changeOfBuild } from '../../core/gather/records.ts';
+import { changeOfBuild, type RecordValues } from '../../core/gather/records.ts';
 import type { PageRequest, Step } from '../../core/gather/forms.ts';
 import { filled } from '../../core/gather/forms.ts';
 import type { Search } from '../../core/gather/words-places.ts';
@@ -30,7 +30,7 @@ import { PageTrouble, type FetchedPage, type Fetcher } from './fetcher.ts';
 import type { GatherSpec } from './spec.ts';
 
 /** Pauses before a page that failed is tried again, in ms; then it is given up and listed. */
-export const PAUSES: readonly number[] = [2_000, 10_000, 60_000, 300_000];
+export const PAUSES: readonly number[] = [1_000, 5_000, 20_000, 60_000];
 /** Pages that are looked at for a change of their build. */
 const LATE = 30;
 /** Longest that a step may wait, in ms. */
@@ -43,6 +43,8 @@ export interface RunnerNeeds {
   log: Log;
   pauses?: readonly number[];
 }
+
+const sameFigures = (a: string, b: string) => a.replace(/\W/g, '') === b.replace(/\W/g, '');
 
 /** What a run reads, with the page since which its build was said to be right. */
 export type RunSpec = GatherSpec & { since?: number };
@@ -299,12 +301,18 @@ export class Runner {
   /** Writes what a site says as the record of its company, with the day; or that it does not answer. */
   private writeSite(task: TaskRow, said: Record<string, string>, page: number | null, error?: string): void {
     const { db } = this.needs;
-    const { run, search, title, url } = task;
+    const { run, search, url } = task;
+    const known = JSON.parse(task.known) as RecordValues;
     const today = new Date().toISOString().slice(0, 10);
     const values = {
-      ...{ name: title, web: new URL(url).host, 'site-answers': 'yes', 'site-checked': today },
+      ...{ web: new URL(url).host, 'site-answers': 'yes', 'site-checked': today },
       ...(page === null ? {} : { surveyed: today }),
       ...said,
+      // By its own number a company is found again; another one on its site stands beside.
+      ...known,
+      ...(said.registration && known.registration && !sameFigures(said.registration, known.registration)
+        ? { 'own:Registration on the site': said.registration }
+        : {}),
     };
     const fate = takeRow(db, { run, task: task.id, search, node: 0, values, needs: [] });
     const outcome = {

@@ -16,8 +16,8 @@ export function sitesOfList(
       value: key,
       rule: 'the key of a list of companies',
     });
-  const company = universe.prepare<[string], { name: string; web: string | null }>(
-    'SELECT name, web FROM company WHERE key = ?',
+  const company = universe.prepare<[string], SiteOf>(
+    'SELECT name, country, registration, web FROM company WHERE key = ?',
   );
   return listsDb
     .prepare<[string], string>('SELECT key FROM list_member WHERE list = ? ORDER BY key')
@@ -25,6 +25,6 @@ export function sitesOfList(
     .all(key)
     .flatMap((member) => {
       const found = company.get(member);
-      return found ? [{ name: found.name, web: domainOf(found.web) }] : [];
+      return found ? [{ ...found, web: domainOf(found.web) }] : [];
     });
 }

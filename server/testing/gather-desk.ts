@@ -40,7 +40,9 @@ export class GatherDesk extends TestServer {
   async node(page: number, what: string, nth = 0): Promise<number> {
     const [tag, name] = what.split('.');
     const html = await this.view(page);
-    const found = [...html.matchAll(new RegExp(`<${tag} data-node="(\\d+)"${name ? ` class="${name}` : ''}`, 'g'))];
+    const found = [
+      ...html.matchAll(new RegExp(`<${tag} data-node="(\\d+)"${name ? ` class="${name}` : ''}`, 'g')),
+    ];
     return Number(found[nth]![1]);
   }
 
@@ -68,7 +70,12 @@ export class GatherDesk extends TestServer {
     const made = await this.made(name, start);
     const page = await this.page(made.id, { word: spec.words?.[0] ?? '', place: spec.places?.[0] ?? '' });
     const rows = await this.around(page.id, await this.node(page.id, 'h3'));
-    const row = { page: page.id, node: rows.choices[rows.best]!.node, as: 'row' as const, fields: rows.fields };
+    const row = {
+      page: page.id,
+      node: rows.choices[rows.best]!.node,
+      as: 'row' as const,
+      fields: rows.fields,
+    };
     const small = await this.around(page.id, await this.node(page.id, 'strong'), [row.node]);
     const examples = [
       row,
@@ -76,9 +83,7 @@ export class GatherDesk extends TestServer {
       { page: page.id, node: small.choices[small.best]!.node, as: 'row' as const, fields: small.fields },
     ];
     return (
-      await this.api
-        .put(`/api/gather/gatherers/${made.id}`)
-        .send({ name, spec: { ...made.spec, examples } })
+      await this.api.put(`/api/gather/gatherers/${made.id}`).send({ name, spec: { ...made.spec, examples } })
     ).body as GathererAnswer;
   }
 
@@ -89,7 +94,8 @@ export class GatherDesk extends TestServer {
   }
 
   async act(run: string, act: string): Promise<GatherRunView> {
-    return ((await this.api.post(`/api/gather/runs/${run}/act`).send({ act })).body as { run: GatherRunView }).run;
+    return ((await this.api.post(`/api/gather/runs/${run}/act`).send({ act })).body as { run: GatherRunView })
+      .run;
   }
 
   /** The run once it is in one of these states. */

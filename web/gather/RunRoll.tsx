@@ -20,7 +20,17 @@ const PARTS: Readonly<Record<string, RunPart>> = {
 };
 
 /** The paper of a run: its searches, the pages read, and how the rows on them came to records. Each figure opens what it counts. */
-export function RunRoll({ run, to }: { run: GatherRunView; /** Address of the run's rows. */ to: string }) {
+export function RunRoll({
+  onAgain,
+  run,
+  to,
+}: {
+  run: GatherRunView;
+  /** Address of the run's rows. */
+  to: string;
+  /** Runs it once more. */
+  onAgain?: (() => void) | undefined;
+}) {
   const format = useFormat();
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -67,7 +77,9 @@ export function RunRoll({ run, to }: { run: GatherRunView; /** Address of the ru
         }
         before={
           <>
-            <SearchGrid run={run} onShow={(search) => show('records', search)} />
+            {run.searches.some(({ word, place }) => word !== '' || place !== '') && (
+              <SearchGrid run={run} onShow={(search) => show('records', search)} />
+            )}
             <div className="flex items-baseline justify-between border-b border-dashed border-edge/70 py-2 pr-4 pl-10">
               <span>
                 <span className="font-semibold">Pages read</span>{' '}
@@ -152,6 +164,7 @@ export function RunRoll({ run, to }: { run: GatherRunView; /** Address of the ru
             Read again
           </Button>
         )}
+        {onAgain && run.state !== 'running' && <Button onClick={onAgain}>Run once more</Button>}
         {run.pagesFailed > 0 && run.state !== 'running' && (
           <Button onClick={() => void act('try-failed')}>Try those not read</Button>
         )}

@@ -119,20 +119,11 @@ function Gatherer({ gatherer }: { gatherer: GathererAnswer }) {
         )}
       </main>
       {ran ? (
-        <div className="flex flex-col">
-          <RunRoll run={ran.run} to={`/gather/${gatherer.id}?run=${ran.run.id}`} />
-          {ran.run.state !== 'running' && taught && (
-            <div className="border-l border-edge bg-paper px-4 pb-3">
-              <Button
-                className="w-full justify-center"
-                onClick={() => begin.mutate()}
-                disabled={begin.isPending}
-              >
-                Run it once more
-              </Button>
-            </div>
-          )}
-        </div>
+        <RunRoll
+          run={ran.run}
+          to={`/gather/${gatherer.id}?run=${ran.run.id}`}
+          onAgain={taught && !begin.isPending ? () => begin.mutate() : undefined}
+        />
       ) : (
         <BeforeRun
           spec={gatherer.spec}

@@ -28,13 +28,14 @@ export function WordsPlaces({
   const [steps, setSteps] = useState<StepBody[]>(spec.steps);
   const [pause, setPause] = useState(String(spec.pause));
   const [pages, setPages] = useState(String(spec.pages));
+  const [country, setCountry] = useState(spec.country ?? '');
   const [needs, setNeeds] = useState<readonly string[]>(spec.needs);
   const [trouble, setTrouble] = useState<Error | null>(null);
   const searches = searchesOf(readTerms(words), readTerms(places)).length;
   const save = () =>
     onSave({
       ...spec,
-      ...{ start: start.trim(), steps, needs: [...needs] },
+      ...{ start: start.trim(), steps, needs: [...needs], country: country || null },
       ...{ words: readTerms(words), places: readTerms(places) },
       ...{ pause: Number(pause), pages: Number(pages) },
     }).then(onClose, (error: Error) => setTrouble(error));
@@ -87,6 +88,16 @@ export function WordsPlaces({
               inputMode="numeric"
               value={pages}
               onChange={(event) => setPages(event.target.value)}
+            />
+          </label>
+          <label className="text-[13px] text-soft">
+            Country of all, where pages do not say it
+            <input
+              className="field figure block w-24"
+              placeholder="CZ"
+              maxLength={2}
+              value={country}
+              onChange={(event) => setCountry(event.target.value.toUpperCase())}
             />
           </label>
           <fieldset className="text-[13px]">

@@ -53,7 +53,7 @@ export function SortHead<K extends string>({
     >
       <button
         type="button"
-        className="inline-flex items-center gap-1 hover:underline"
+        className="inline-flex items-center gap-1 whitespace-nowrap hover:underline"
         onClick={() => onOrder({ by, descending: here ? !order.descending : by !== 'name' })}
       >
         {label} {here && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}

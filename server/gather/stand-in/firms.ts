@@ -3,6 +3,7 @@ import { domainOf } from '../../../core/text/domain.ts';
 import { fold, foldedWords } from '../../../core/text/fold.ts';
 import { hashOf } from '../../../core/text/hash.ts';
 import type { Db } from '../../db/open.ts';
+import { universeMark } from '../../match/universe-firms.ts';
 import { loadCodeTrees } from '../../reference.ts';
 
 /** A firm as the pages of the stand-in know it. All of them are made up. */
@@ -53,7 +54,7 @@ interface Row {
   name: string;
   street: string | null;
   postcode: string | null;
-  town: string;
+  town: string | null;
   region: string | null;
   phone: string | null;
   mail: string | null;
@@ -67,33 +68,99 @@ interface Row {
   technologies: string | null;
 }
 
-/** The firms of the stand-in, made from a universe by a seed: the same each time. Of an empty universe all are made up. */
-export function standInFirms(universe: Db, seed: number): StandInFirm[] {
+const FIRM = `SELECT c.id, c.key, c.name, c.street, c.postcode, c.town, c.region, c.phone, c.mail, c.web, c.registration,
+  c.founded, c.headcount_point AS headcount, c.description,
+  (SELECT code FROM company_code WHERE company_id = c.id AND scheme = 'nace-2.1' AND rank = 0) AS code,
+  (SELECT group_concat(offer) FROM company_offer WHERE company_id = c.id) AS offers,
+  (SELECT group_concat(technology) FROM company_technology WHERE company_id = c.id) AS technologies
+  FROM company c`;
+
+/** The firms of the stand-in's directories, made from a universe by a seed: the same each time. Of an empty universe all are made up. */
+function standInFirms(universe: Db, seed: number): StandInFirm[] {
   const rows = universe
-    .prepare<[number], Row>(
-      `SELECT c.id, c.key, c.name, c.street, c.postcode, c.town, c.region, c.phone, c.mail, c.web, c.registration, c.founded,
-         c.headcount_point AS headcount, c.description,
-         (SELECT code FROM company_code WHERE company_id = c.id AND scheme = 'nace-2.1' AND rank = 0) AS code,
-         (SELECT group_concat(offer) FROM company_offer WHERE company_id = c.id) AS offers,
-         (SELECT group_concat(technology) FROM company_technology WHERE company_id = c.id) AS technologies
-       FROM company c
-       WHERE c.town IS NOT NULL AND (c.web IS NULL OR c.web LIKE '%.example%')
+    .prepare<[number], Row & { town: string }>(
+      `${FIRM} WHERE c.town IS NOT NULL AND (c.web IS NULL OR c.web LIKE '%.example%')
        ORDER BY c.country NOT IN ('CZ', 'SK', 'AT'), c.country <> 'CZ', c.id LIMIT ?`,
     )
     .all(MOST);
-  const trades = loadCodeTrees().get('nace-2.1')!;
+  const tree = loadCodeTrees().get('nace-2.1')!;
+  const titles = (code: string) => tree.titles[tree.nodeOf(code)];
   const firms: StandInFirm[] = [];
   rows.forEach((row, i) => {
-    const code = row.code ?? '';
-    const trade =
-      TRADES.find(([begin]) => code.startsWith(begin))?.[1] ??
-      trades.titles[trades.nodeOf(code)] ??
-      'Other trades';
-    firms.push(firmOf(firms.length, row, trade));
+    firms.push(firmOf(firms.length, row, titles));
     if (i % EACH === EACH - 1) firms.push(unknownFirm(firms.length, firms[firms.length - 1]!, seed));
   });
   while (firms.length < LEAST) firms.push(unknownFirm(firms.length, MODEL, seed));
   return firms;
+}
+
+/** Companies whose sites the stand-in has beyond those of its directories, at most. */
+const MOST_SITES = 300_000;
+
+/** Companies of a universe by the domain of their site. */
+function domainsOf(universe: Db): Map<string, number> {
+  const found = new Map<string, number>();
+  const rows = universe
+    .prepare<[number], [number, string]>(
+      "SELECT id, web FROM company WHERE web LIKE '%.example%' ORDER BY id LIMIT ?",
+    )
+    .raw()
+    .iterate(MOST_SITES);
+  for (const [id, web] of rows) {
+    const domain = domainOf(web);
+    if (domain !== null && !found.has(domain)) found.set(domain, id);
+  }
+  return found;
+}
+
+/** One company of a universe as the stand-in knows it. */
+function firmOfCompany(universe: Db, id: number): StandInFirm {
+  return firmOf(0, universe.prepare<[number], Row>(`${FIRM} WHERE c.id = ?`).get(id)!, () => undefined);
+}
+
+/** The firms of the stand-in, by a universe as it is by now: made anew only when it has changed. */
+export class StandInFirms {
+  private readonly universe: Db;
+  private readonly seed: number;
+  private made: {
+    of: string;
+    firms: StandInFirm[];
+    unknown: Map<string, StandInFirm>;
+    domains: Map<string, number> | null;
+  } | null = null;
+
+  constructor(universe: Db, seed: number) {
+    this.universe = universe;
+    this.seed = seed;
+  }
+
+  /** Those of the directories. */
+  get all(): readonly StandInFirm[] {
+    return this.now.firms;
+  }
+
+  /** The firm whose site is at a domain. */
+  at(domain: string): StandInFirm | null {
+    const now = this.now;
+    const unknown = now.unknown.get(domain);
+    if (unknown) return unknown;
+    const id = (now.domains ??= domainsOf(this.universe)).get(domain);
+    return id === undefined ? null : firmOfCompany(this.universe, id);
+  }
+
+  private get now() {
+    const of = universeMark(this.universe);
+    if (this.made?.of !== of) {
+      const firms = standInFirms(this.universe, this.seed);
+      const unknown = new Map(
+        firms.flatMap((firm) =>
+          firm.key === null && firm.domain !== null ? [[firm.domain, firm] as const] : [],
+        ),
+      );
+      this.made = { of, firms, unknown, domains: null };
+    }
+    return this.made;
+  }
 }
 
 /** Firms where the universe has none or few. */
@@ -114,9 +181,11 @@ const MODEL: StandInFirm = {
   ...{ offers: ['quote-form'], technologies: [], words: '' },
 };
 
-function firmOf(id: number, row: Row, trade: string): StandInFirm {
+function firmOf(id: number, row: Row, titleOf: (code: string) => string | undefined): StandInFirm {
+  const code = row.code ?? '';
+  const trade = TRADES.find(([begin]) => code.startsWith(begin))?.[1] ?? titleOf(code) ?? 'Other trades';
   return withWords({
-    ...{ id, key: row.key, name: row.name, town: row.town, region: row.region },
+    ...{ id, key: row.key, name: row.name, town: row.town ?? '', region: row.region },
     ...{ phone: row.phone, mail: row.mail },
     street: row.street ?? '',
     postcode: row.postcode ?? '',

@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { hashOf } from '../../../core/text/hash.ts';
 import { companySite } from './company-site.ts';
-import type { StandInFirm } from './firms.ts';
+import type { StandInFirms } from './firms.ts';
 import { htmlAnswer, page, type StandInAnswer } from './html.ts';
 import { REGISTER_HOST, REGISTER_NAME, tradesRegister } from './trades-register.ts';
 import { GUIDE_HOST, GUIDE_NAME, workshopGuide } from './workshop-guide.ts';
@@ -33,22 +33,18 @@ const ROBOTS: Readonly<Record<string, string>> = {
  */
 export class StandInWeb {
   private readonly server: Server;
-  private readonly firms: () => readonly StandInFirm[];
+  private readonly firms: StandInFirms;
   private readonly manners: Manners;
-  private byDomain: { of: readonly StandInFirm[]; firms: Map<string, StandInFirm> } | null = null;
   private readonly readings = new Map<string, number>();
   private lately: number[] = [];
 
-  private constructor(firms: () => readonly StandInFirm[], manners: Manners) {
+  private constructor(firms: StandInFirms, manners: Manners) {
     this.firms = firms;
     this.manners = manners;
     this.server = createServer((request, response) => void this.answer(request, response));
   }
 
-  static async start(
-    firms: () => readonly StandInFirm[],
-    manners: Partial<Manners> = {},
-  ): Promise<StandInWeb> {
+  static async start(firms: StandInFirms, manners: Partial<Manners> = {}): Promise<StandInWeb> {
     const web = new StandInWeb(firms, { ...MANNERS, ...manners });
     await new Promise<void>((resolve) => web.server.listen(0, '127.0.0.1', resolve));
     web.server.unref();
@@ -97,9 +93,9 @@ export class StandInWeb {
   }
 
   private pageOf(host: string, root: string, path: string, asked: URLSearchParams): StandInAnswer | null {
-    if (host === GUIDE_HOST) return workshopGuide(this.firms(), root, path, asked);
-    if (host === REGISTER_HOST) return tradesRegister(this.firms(), root, path, asked);
-    const firm = this.domains.get(host);
+    if (host === GUIDE_HOST) return workshopGuide(this.firms.all, root, path, asked);
+    if (host === REGISTER_HOST) return tradesRegister(this.firms.all, root, path, asked);
+    const firm = this.firms.at(host);
     if (firm) return companySite(firm, root, path);
     return path === '/' && (host === '127.0.0.1' || host === 'localhost') ? htmlAnswer(FRONT) : null;
   }
@@ -119,16 +115,6 @@ export class StandInWeb {
     if (slow && hashOf(`slow ${what}`) % slow === 0)
       await new Promise((resolve) => setTimeout(resolve, slowMs));
     return null;
-  }
-
-  private get domains(): Map<string, StandInFirm> {
-    const of = this.firms();
-    if (this.byDomain?.of !== of)
-      this.byDomain = {
-        of,
-        firms: new Map(of.flatMap((firm) => (firm.domain === null ? [] : [[firm.domain, firm] as const]))),
-      };
-    return this.byDomain.firms;
   }
 }
 

@@ -110,7 +110,17 @@ export function rollOfRun(db: Db, run: string): Roll {
       "SELECT reason, count(*) AS count FROM put_aside WHERE run = ? AND what = 'refused' GROUP BY reason ORDER BY count(*) DESC, reason",
     )
     .all(run);
-  return gatherRoll({ found: sums.found ?? 0, adverts: sums.adverts ?? 0, twice: sums.twice ?? 0, refused });
+  const sites = db
+    .prepare<[string], number>("SELECT spec ->> '$.sites' IS NOT NULL FROM run WHERE id = ?")
+    .pluck()
+    .get(run);
+  return gatherRoll({
+    sites: sites === 1,
+    found: sums.found ?? 0,
+    adverts: sums.adverts ?? 0,
+    twice: sums.twice ?? 0,
+    refused,
+  });
 }
 
 export function searchFigures(db: Db, run: string): SearchFigures[] {

@@ -25,6 +25,8 @@ export type TaskKind = 'search' | 'next' | 'detail' | 'saved' | 'site';
 /** A company whose own site is read. */
 export interface SiteOf {
   name: string;
+  country: string | null;
+  registration: string | null;
   /** Null where none is known. */
   web: string | null;
 }
@@ -36,8 +38,8 @@ export interface TaskRow {
   kind: TaskKind;
   nth: number;
   url: string;
-  /** Of a site: the company's name. */
-  title: string;
+  /** Of a site: what is known of its company, by field. */
+  known: string;
   record: number | null;
   state: 'waiting' | 'read' | 'failed' | 'not-allowed';
   attempts: number;
@@ -98,14 +100,15 @@ export function addRun(
 }
 
 /** A company's site to be read; one without is put aside at once, with the reason. */
-function addSite(db: Db, run: string, { name, web }: SiteOf): void {
+function addSite(db: Db, run: string, { name, web, country, registration }: SiteOf): void {
   const task = db.prepare(
-    `INSERT INTO task (run, search, kind, nth, url, title, state, due_at, found, refused)
-     VALUES (@run, 1, 'site', 1, @url, @name, @state, 0, @none, @none) ON CONFLICT DO NOTHING`,
+    `INSERT INTO task (run, search, kind, nth, url, known, state, due_at, found, refused)
+     VALUES (@run, 1, 'site', 1, @url, @known, @state, 0, @none, @none) ON CONFLICT DO NOTHING`,
   );
   const url = web === null ? `none ${name}` : `http://${web}/`;
   const { lastInsertRowid, changes } = task.run({
-    ...{ run, url, name },
+    ...{ run, url },
+    known: JSON.stringify({ name, ...(country && { country }), ...(registration && { registration }) }),
     ...{ state: web === null ? 'read' : 'waiting', none: Number(web === null) },
   });
   if (web === null && changes > 0)
