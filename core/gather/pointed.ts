@@ -50,7 +50,7 @@ const alikeIn = (page: Page, element: PageElement) =>
 /** How likely an element that so many are built like is one row: it repeats, it holds several values, and nothing within it repeats like a row. */
 function worth(page: Page, element: PageElement, alike: number): number {
   const cells = cellsOf(rowOf(page, element)).filter(({ source }) => source === 'text').length;
-  if (alike < 3 || cells < LEAST_CELLS) return alike < 3 ? 0 : 0.1;
+  if (alike < 2 || cells < LEAST_CELLS) return alike < 2 ? 0 : 0.1;
   return isGroup(page, element) ? 0.2 : Math.min(cells, 6) + Math.log2(alike) / 2;
 }
 

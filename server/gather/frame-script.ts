@@ -44,6 +44,9 @@ document.addEventListener('click', (event) => {
 });
 document.addEventListener('submit', (event) => event.preventDefault());
 
+/** Keys with Ctrl that are the window's: undo, and the jump box. */
+const OURS = new Set(['z', 'k']);
+
 /** The values of a page one after the other, for those who point by keys. */
 const stops = () =>
   [...document.querySelectorAll('[data-node]')].filter(
@@ -67,8 +70,14 @@ document.addEventListener('keydown', (event) => {
   } else if (event.key === 'Enter') {
     point(keyed);
     event.preventDefault();
-  } else if (!event.ctrlKey && !event.metaKey && (event.key.length === 1 || event.key === 'Escape'))
-    tell({ kind: 'key', key: event.key });
+  } else if (event.key.length === 1 || event.key === 'Escape') {
+    const { key, ctrlKey, metaKey, shiftKey } = event;
+    if (ctrlKey || metaKey) {
+      if (!OURS.has(key.toLowerCase())) return;
+      event.preventDefault();
+    }
+    tell({ kind: 'key', key, ctrlKey, metaKey, shiftKey });
+  }
 });
 
 function draw(marks: readonly Mark[]): void {
@@ -92,7 +101,7 @@ function tag(element: HTMLElement, kind: string, label: string): void {
   const own = document.createElement('span');
   own.className = `jt-tag jt-tag-${kind}`;
   own.textContent = label;
-  own.style.left = `${box.left + window.scrollX}px`;
+  own.style.left = `${(kind === 'field' ? box.right : box.left) + window.scrollX}px`;
   own.style.top = `${box.top + window.scrollY}px`;
   if (kind === 'advert') {
     own.style.left = `${box.right + window.scrollX}px`;

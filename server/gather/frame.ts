@@ -20,6 +20,7 @@ html{background:#fff;color:#111;outline:none}body{min-height:100vh}
 .jt-next{outline:3px solid #221d16!important;outline-offset:2px}
 .jt-advert{outline:2px solid #a8321f!important;outline-offset:2px;background:repeating-linear-gradient(45deg,transparent,transparent 5px,rgba(168,50,31,.28) 5px,rgba(168,50,31,.28) 7px)!important}
 .jt-tag{position:absolute;z-index:9999;font:600 10px/13px "Hanken Grotesk",sans-serif;padding:0 4px;border-radius:3px;background:#fff;color:#1f6a4b;border:1px solid #1f6a4b;transform:translate(0,-75%);pointer-events:none;white-space:nowrap}
+.jt-tag-field{transform:translate(-100%,-80%)}
 .jt-tag-example{background:#1f6a4b;color:#fff;font-size:12px;line-height:16px;transform:translate(-50%,-50%)}
 .jt-tag-advert{background:#fff;color:#a8321f;border-color:#a8321f;transform:translate(-100%,-100%)}
 .jt-tag-next,.jt-tag-choice{color:#221d16;border-color:#221d16}

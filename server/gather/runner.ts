@@ -245,9 +245,10 @@ export class Runner {
   private write(task: TaskRow, spec: RunSpec, { page, read, detail, site }: Done): void {
     const { db } = this.needs;
     const { run, search } = task;
+    // Pages of one company are the same whatever search leads to them; what a form answers is another at one address.
     const kept =
       task.page ??
-      keptPage(db, run, page.url) ??
+      (task.kind === 'detail' ? keptPage(db, run, page.url) : null) ??
       addPage(db, {
         gatherer: runById(db, run)!.gatherer,
         run,

@@ -41,7 +41,7 @@ export function Frame() {
           <Place to={desk} at="/desk" name="Desk" />
           <Place to="/lists" at="/lists" name="Lists" />
           <Place to="/outreach" at="/outreach" name="Outreach" />
- <Place to="/gather" at="/gather" name="Gather" />
+          <Place to="/gather" at="/gather" name="Gather" />
           <Place to="/exports" at="/exports" name="Exports" />
           <Place to="/sources" at="/sources" name="Sources" />
         </nav>

@@ -11,24 +11,34 @@ import { JobProgress } from '../ui/JobProgress.tsx';
 
 const TITLES = { source: 'Into a source', list: 'Onto a list', more: 'As a file' } as const;
 
-/** What becomes of a run's records. */
+/** What is made of a run's records is called as its gatherer is. */
+export const nameOf = ({ name, nth }: GatherRunView) =>
+  `${name}${nth > 1 ? `, run ${nth}` : ''}`.slice(0, 120);
+
+/** Makes something of a run's records. */
+export const useDeliver = (run: string) =>
+  useMutation({
+    mutationFn: (wish: { to: 'source' | 'list' | 'webhook'; name: string }) =>
+      call<DeliveredAnswer>('POST', `/gather/runs/${run}/deliver`, wish),
+  });
+type Delivering = ReturnType<typeof useDeliver>;
+
+/** What becomes of a run's records; it is under way as this opens, and asked again only where it was refused. */
 export function DeliverDialog({
   run,
   to,
+  deliver,
   onClose,
 }: {
   run: GatherRunView;
   to: keyof typeof TITLES;
+  deliver: Delivering;
   onClose(): void;
 }) {
   const format = useFormat();
   const client = useQueryClient();
-  const [name, setName] = useState(`${run.name}${run.nth > 1 ? `, run ${run.nth}` : ''}`.slice(0, 120));
+  const [name, setName] = useState(nameOf(run));
   const [ended, setEnded] = useState<JobAnswer | null>(null);
-  const deliver = useMutation({
-    mutationFn: (wish: { to: 'source' | 'list' | 'webhook'; name: string }) =>
-      call<DeliveredAnswer>('POST', `/gather/runs/${run.id}/deliver`, wish),
-  });
   const { data } = deliver;
   const done = (answer: JobAnswer) => {
     setEnded(answer);
@@ -48,6 +58,8 @@ export function DeliverDialog({
           onHook={(hook) => deliver.mutate({ to: 'webhook', name: hook })}
           said={data?.message ?? null}
         />
+      ) : deliver.isPending || deliver.isIdle ? (
+        <p className="text-soft">Beginning …</p>
       ) : !data ? (
         <form
           className="grid gap-3"

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import clsx from 'clsx';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { GathererView } from '../../contract/gather-views.ts';
 import { fold } from '../../core/text/fold.ts';
@@ -11,6 +11,7 @@ import { Button, Kbd, Trouble } from '../ui/controls.tsx';
 import { RemoveDialog } from '../ui/RemoveDialog.tsx';
 import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { HostsDialog } from './HostsDialog.tsx';
+import { beginGatherer, freeName } from './begin.ts';
 import { NewGatherer } from './NewGatherer.tsx';
 import { RunRoll } from './RunRoll.tsx';
 import { STATE_WORDS } from './words.ts';
@@ -55,6 +56,18 @@ export function Gather() {
   useKey('arrowup', () => move(-1));
   useKey('enter', () => current && open(current.id), { off: making || hosts || removing !== null });
   useKey('n', () => setMaking(true));
+  const saved = useRef<HTMLInputElement>(null);
+  const openSaved = (file: File) => {
+    const name = freeName(
+      file.name.replace(/\.\w+$/, '').slice(0, 110),
+      (data?.gatherers ?? []).map((one) => one.name),
+    );
+    setTrouble(null);
+    beginGatherer(name, { from: 'file', file }).then(
+      ({ id }) => open(id),
+      (failure: Error) => setTrouble(failure),
+    );
+  };
   const remove = (one: GathererView) =>
     call('DELETE', `/gather/gatherers/${one.id}`).then(
       () => client.invalidateQueries({ queryKey: ['gather'] }),
@@ -74,6 +87,19 @@ export function Gather() {
             value={text}
             onChange={(event) => setText(event.target.value)}
           />
+          <input
+            ref={saved}
+            type="file"
+            accept=".html,.htm,.mhtml,.mht,.zip"
+            className="hidden"
+            aria-label="A saved page"
+            onChange={(event) => {
+              const [file] = event.target.files ?? [];
+              event.target.value = '';
+              if (file) openSaved(file);
+            }}
+          />
+          <Button onClick={() => saved.current?.click()}>Open a saved page</Button>
           <Button onClick={() => setHosts(true)}>Hosts</Button>
           <Button look="ink" onClick={() => setMaking(true)}>
             New gatherer <Kbd>n</Kbd>

@@ -6,17 +6,8 @@ import { readTerms, searchesOf } from '../../core/gather/words-places.ts';
 import { useFormat } from '../app/format.ts';
 import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
 import { useLists } from '../lists/use-lists.ts';
-import { beginGatherer, type Beginning } from './begin.ts';
+import { beginGatherer, freeName, type Beginning } from './begin.ts';
 import { TermsField } from './TermsField.tsx';
-
-/** A name with the next number behind it where it is taken. */
-function freeName(base: string, taken: readonly string[]): string {
-  const known = new Set(taken.map((name) => name.toLowerCase()));
-  for (let n = 1; ; n++) {
-    const name = n === 1 ? base : `${base} ${n}`;
-    if (!known.has(name.toLowerCase())) return name;
-  }
-}
 
 /** A new gatherer: where its pages come from, and what is looked for there. */
 export function NewGatherer({
@@ -148,7 +139,11 @@ export function NewGatherer({
             <input
               type="file"
               accept=".html,.htm,.mhtml,.mht,.zip"
-              onChange={(event) => setFile(event.target.files?.[0] ?? null)}
+              onChange={(event) => {
+                setFile(event.target.files?.[0] ?? null);
+                // The page is shown as soon as it is chosen; a name can be given there.
+                if (event.target.files?.[0]) setTimeout(() => event.target.form?.requestSubmit());
+              }}
             />
           </label>
         )}

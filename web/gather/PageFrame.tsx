@@ -10,7 +10,7 @@ export interface Pointed {
 type Said =
   | { from: 'gather-page'; kind: 'ready' }
   | ({ from: 'gather-page'; kind: 'point' } & Pointed)
-  | { from: 'gather-page'; kind: 'key'; key: string };
+  | ({ from: 'gather-page'; kind: 'key' } & Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey'>);
 
 /** A page as it came, in a frame that has an origin of its own: nothing of it runs, and what is pointed at is told by messages. */
 export function PageFrame({
@@ -18,27 +18,27 @@ export function PageFrame({
   marks,
   show,
   onPoint,
-  onKey,
 }: {
   page: number;
   marks: readonly Mark[];
   /** Number of what is brought into view. */
   show: number | null;
   onPoint(pointed: Pointed): void;
-  onKey(key: string): void;
 }) {
   const frame = useRef<HTMLIFrameElement>(null);
   const [ready, setReady] = useState<number | null>(null);
-  const latest = useRef({ onPoint, onKey });
+  const latest = useRef(onPoint);
   useEffect(() => {
-    latest.current = { onPoint, onKey };
+    latest.current = onPoint;
   });
   useEffect(() => {
     const take = (event: MessageEvent<Said>) => {
       if (event.source !== frame.current?.contentWindow || event.data?.from !== 'gather-page') return;
       if (event.data.kind === 'ready') setReady(page);
-      else if (event.data.kind === 'key') latest.current.onKey(event.data.key);
-      else latest.current.onPoint({ node: event.data.node, part: event.data.part });
+      // Keys that are pressed in the frame mean what they mean around it.
+      else if (event.data.kind === 'key')
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { ...event.data, bubbles: true }));
+      else latest.current({ node: event.data.node, part: event.data.part });
     };
     window.addEventListener('message', take);
     return () => window.removeEventListener('message', take);

@@ -8,7 +8,7 @@ import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
 import { Roll } from '../ui/Roll.tsx';
-import { DeliverDialog } from './DeliverDialog.tsx';
+import { DeliverDialog, nameOf, useDeliver } from './DeliverDialog.tsx';
 import { SearchGrid } from './SearchGrid.tsx';
 import { clock, STATE_WORDS } from './words.ts';
 
@@ -35,6 +35,11 @@ export function RunRoll({
   const client = useQueryClient();
   const navigate = useNavigate();
   const [delivering, setDelivering] = useState<'source' | 'list' | 'more' | null>(null);
+  const deliver = useDeliver(run.id);
+  const begin = (to: 'source' | 'list') => {
+    deliver.mutate({ to, name: nameOf(run) });
+    setDelivering(to);
+  };
   const [trouble, setTrouble] = useState<Error | null>(null);
   const show = (part: RunPart, search?: number) =>
     void navigate(`${to}&part=${part}${search === undefined ? '' : `&search=${search}`}`);
@@ -132,13 +137,19 @@ export function RunRoll({
         foot={{ label: over ? 'records' : 'records so far', total: run.roll.foot }}
         note={<Trouble error={trouble} />}
       >
-        <Button look="ink" onClick={() => setDelivering('source')} disabled={run.roll.foot === 0}>
+        <Button look="ink" onClick={() => begin('source')} disabled={run.roll.foot === 0}>
           Into a source
         </Button>
-        <Button onClick={() => setDelivering('list')} disabled={run.roll.foot === 0}>
+        <Button onClick={() => begin('list')} disabled={run.roll.foot === 0}>
           Onto a list
         </Button>
-        <Button onClick={() => setDelivering('more')} disabled={run.roll.foot === 0}>
+        <Button
+          onClick={() => {
+            deliver.reset();
+            setDelivering('more');
+          }}
+          disabled={run.roll.foot === 0}
+        >
           As a file …
         </Button>
         {run.state === 'running' && (
@@ -169,7 +180,9 @@ export function RunRoll({
           <Button onClick={() => void act('try-failed')}>Try those not read</Button>
         )}
       </Roll>
-      {delivering && <DeliverDialog run={run} to={delivering} onClose={() => setDelivering(null)} />}
+      {delivering && (
+        <DeliverDialog run={run} to={delivering} deliver={deliver} onClose={() => setDelivering(null)} />
+      )}
     </>
   );
 }

@@ -149,11 +149,12 @@ export function TaughtPage({
   const key = (pressed: string) => {
     const wanted = KEY_OF[pressed];
     if (wanted) setPointing(wanted);
-    else if (pressed === 'Escape') {
+    else {
       setWish(null);
       setOpen(null);
     }
   };
+  useKey('escape', () => key(''));
   for (const one of Object.keys(KEY_OF))
     // eslint-disable-next-line react-hooks/rules-of-hooks -- the same keys in the same order each time
     useKey(one, () => key(one));
@@ -231,13 +232,7 @@ export function TaughtPage({
             it runs
           </span>
         </div>
-        <PageFrame
-          page={pageId}
-          marks={marks}
-          show={show}
-          onPoint={(pointed) => attempt(point(pointed))}
-          onKey={key}
-        />
+        <PageFrame page={pageId} marks={marks} show={show} onPoint={(pointed) => attempt(point(pointed))} />
       </div>
       <div className="flex flex-wrap items-baseline gap-x-3 pt-2 pb-0.5">
         <h2 className="title text-[16px]">What comes of it</h2>

@@ -37,7 +37,9 @@ export function TaughtTable({
       <table className="w-full" aria-label="What comes of it">
         <thead className="sticky top-0 bg-ground text-[13px]">
           <tr className="border-b border-edge">
-            <th className="w-8" />
+            <th className="w-8">
+              <span className="sr-only">Row on the page</span>
+            </th>
             {fields.map((field) => (
               <SortHead
                 key={field}

@@ -71,3 +71,12 @@ async function fetchFirst(id: string, name: string, spec: GatherSpecBody): Promi
   await call('PUT', `/gather/gatherers/${id}`, { name, spec: { ...spec, steps } });
   await fetch({ word: words[0] ?? '', place: places[0] ?? '' });
 }
+
+/** A name with the next number behind it where it is taken. */
+export function freeName(base: string, taken: readonly string[]): string {
+  const known = new Set(taken.map((name) => name.toLowerCase()));
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? base : `${base} ${n}`;
+    if (!known.has(name.toLowerCase())) return name;
+  }
+}

@@ -106,12 +106,16 @@ export function marksOf(spec: GatherSpecBody, page: number, look: LookAnswer): M
     if (example === null) return { nodes, kind: 'row', label: '' };
     return { nodes, kind: 'example', label: String(++nth) };
   });
-  const fields = look.rows.flatMap(({ values, example }) =>
-    [...new Set(values.map(({ node }) => node))].map((node): Mark => {
-      const own = values
+  // Words over every value would hide the page: the first example of each look has them.
+  const named = new Set(
+    look.looks.map((_, i) => look.rows.find((row) => row.look === i && row.example !== null)),
+  );
+  const fields = look.rows.flatMap((row) =>
+    [...new Set(row.values.map(({ node }) => node))].map((node): Mark => {
+      const own = row.values
         .filter((value) => value.node === node)
         .map(({ field }) => headingOf(field).toLowerCase());
-      return { nodes: [node], kind: 'field', label: example === null ? '' : own.join(', ') };
+      return { nodes: [node], kind: 'field', label: named.has(row) ? own.join(', ') : '' };
     }),
   );
   const adverts = look.adverts.map((node, i): Mark => ({

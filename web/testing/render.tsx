@@ -46,8 +46,8 @@ export interface Shown extends RenderResult {
   sent(call: string): unknown[];
 }
 
-/** Shows something over an API that gives these answers. */
-export function show(what: ReactNode, answers: Answers = {}): Shown {
+/** Shows something over an API that gives these answers. @param at the address that is open */
+export function show(what: ReactNode, answers: Answers = {}, at = '/desk'): Shown {
   const asked: Asked[] = [];
   const known = { ...DEFAULTS, ...answers };
   globalThis.fetch = jest.fn((input: unknown, init: RequestInit = {}) => {
@@ -75,7 +75,7 @@ export function show(what: ReactNode, answers: Answers = {}): Shown {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: Infinity } } });
   const shown = render(
     <QueryClientProvider client={client}>
-      <MemoryRouter initialEntries={['/desk']}>{what}</MemoryRouter>
+      <MemoryRouter initialEntries={[at]}>{what}</MemoryRouter>
     </QueryClientProvider>,
   );
   const sent = (call: string) =>

@@ -8,7 +8,7 @@ export const GUIDE_HOST = 'workshop-guide.example';
 export const GUIDE_NAME = 'Workshop Guide';
 
 const ON_A_PAGE = 15;
-/** One row in so many is of the small look, lacks its phone, is an advert behind it, or leads to a page for members. */
+/** Of each page one row in so many is of the small look, and one has an advert behind it; so many lack their phone, or lead to a page for members. */
 const [SMALL, NO_PHONE, ADVERT, MEMBERS] = [7, 6, 9, 23];
 
 const STYLE = `body{margin:0;font:14px/1.45 Georgia,serif;color:#222;background:#f4f6f8}header{background:#2f4a5e;color:#fff;padding:10px 20px;display:flex;gap:22px;align-items:baseline}header a{color:#dfe8ee}header b{font-size:19px}form.find{padding:12px 20px;background:#dde6ec;display:flex;gap:14px;flex-wrap:wrap;align-items:center}.cols{display:flex;gap:24px;padding:14px 20px}.cols>div{flex:1}.firm,.mini{background:#fff;border:1px solid #c9d3da;margin:0 0 9px;padding:9px 12px}.firm h3{margin:0 0 3px;font-size:17px}.firm .kind{float:right;color:#667}.mini{padding:6px 12px;border-style:dotted}.promo{background:#fffbe6}.promo .tag{float:right;font-size:12px;color:#887}.side{width:180px;font-size:13px}.pager{margin:10px 0}.pager a,.pager b{margin-right:9px}dl dt{font-weight:bold}`;
@@ -44,7 +44,7 @@ function results(
   if (asked.get('order') === 'name') found.sort((a, b) => (a.name < b.name ? -1 : 1));
   const nth = Math.max(1, Math.min(1000, Number(asked.get('page') ?? 1) || 1));
   const shownFirms = found.slice((nth - 1) * ON_A_PAGE, nth * ON_A_PAGE);
-  const rows = shownFirms.map((firm) => row(root, firm)).join('');
+  const rows = shownFirms.map((firm, i) => row(root, firm, i)).join('');
   const last = nth * ON_A_PAGE >= found.length;
   const next = new URLSearchParams(asked);
   next.set('page', String(nth + 1));
@@ -70,12 +70,13 @@ function results(
   );
 }
 
-function row(root: string, firm: StandInFirm): string {
-  const advert = drawn(firm, 'advert', ADVERT)
-    ? `<div class="firm promo"><span class="tag">Sponsored</span><h3><a href="#">Saw blades sharpened by tomorrow, no ${firm.id}!</a></h3><p class="where"><span>All of Moravia</span></p></div>`
-    : '';
+function row(root: string, firm: StandInFirm, i: number): string {
+  const advert =
+    i % ADVERT === 1
+      ? `<div class="firm promo"><span class="tag">Sponsored</span><h3><a href="#">Saw blades sharpened by tomorrow, no ${firm.id}!</a></h3><p class="where"><span>All of Moravia</span></p></div>`
+      : '';
   const link = `${root}${drawn(firm, 'members', MEMBERS) ? '/members' : ''}/firm/${firm.id}`;
-  if (drawn(firm, 'small', SMALL))
+  if (i % SMALL === 2)
     return `<div class="mini"><strong><a href="${link}">${shown(firm.name)}</a></strong> <em>${shown(firm.postcode)}</em> <u>${shown(firm.town)}</u>${firm.phone ? ` <span class="ring">☎ ${shown(firm.phone)}</span>` : ''}</div>${advert}`;
   const phone =
     firm.phone !== null && !drawn(firm, 'phone', NO_PHONE)
