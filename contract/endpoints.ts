@@ -210,8 +210,14 @@ export const ENDPOINTS: readonly Endpoint[] = [
   get('/gather/gatherers/{id}', 'a gatherer with its pages and runs'),
   put('/gather/gatherers/{id}', 'what a gatherer reads, changed', { body: GathererBody }),
   remove('/gather/gatherers/{id}', 'removes a gatherer with its runs', GONE),
-  post('/gather/gatherers/{id}/pages', 'a page fetched to be pointed at', { body: FetchPageBody, status: MADE }),
-  post('/gather/gatherers/{id}/pasted', 'a table or page that was pasted', { body: PastedBody, status: MADE }),
+  post('/gather/gatherers/{id}/pages', 'a page fetched to be pointed at', {
+    body: FetchPageBody,
+    status: MADE,
+  }),
+  post('/gather/gatherers/{id}/pasted', 'a table or page that was pasted', {
+    body: PastedBody,
+    status: MADE,
+  }),
   post('/gather/gatherers/{id}/saved', 'pages saved in a file', { upload: true, status: MADE }),
   get('/gather/pages/{id}/view', 'a page as it is safely shown in a frame', { file: 'text/html' }),
   post('/gather/look', 'what a page comes to with what is taught', { body: LookBody }),
@@ -220,7 +226,9 @@ export const ENDPOINTS: readonly Endpoint[] = [
   remove('/gather/hosts/{name}', 'a host that is read no more', GONE),
   post('/gather/gatherers/{id}/runs', 'begins a run', { status: MADE }),
   get('/gather/runs/{id}', 'a run with its roll, its searches and its time left'),
-  post('/gather/runs/{id}/act', 'pauses a run, stops it, goes on with it, tries failed pages again', { body: RunActBody }),
+  post('/gather/runs/{id}/act', 'pauses a run, stops it, goes on with it, tries failed pages again', {
+    body: RunActBody,
+  }),
   get('/gather/runs/{id}/rows', 'records of a run, or what came to none', {
     query: ['part', 'search', 'offset', 'limit'],
   }),

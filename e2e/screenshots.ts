@@ -168,25 +168,20 @@ test('a file that is matched', async ({ page }) => {
   await shot(page, 'match');
 });
 
-test('what hangs on companies', async ({ page }) => {
-  const enter = async (text: string) => {
-    const entry = page.getByRole('combobox', { name: 'Add a line', exact: true });
-    await entry.fill(text);
-    await entry.press('Enter');
-    await expect(entry).toHaveValue('');
-  };
-  await page.goto('/desk');
-  await enter(
-    'nace 16 25 31 any rank; in central-europe; has deal as target (growth loan or buy-out; past 36 months)',
-  );
-  await page.locator('[data-line]').nth(2).click();
-  await expect(page.getByText(/deals pass; the line keeps/)).toBeVisible();
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: /Counts companies/ }).click();
-  await page.getByRole('menuitem', { name: 'The people of these companies' }).click();
-  await enter('purchasing or production; manager+');
-  await expect(page.locator('[data-row] a').first()).toBeVisible();
-  await shot(page, 'people');
+test('a directory being taught', async ({ page }) => {
+  await page.goto('/gather');
+  await page.getByRole('button', { name: /New gatherer/ }).click();
+  await page.getByRole('button', { name: 'Workshop Guide' }).click();
+  await page.getByRole('textbox', { name: 'Words' }).fill('joinery\ncoating shop\ncomposite moulder');
+  await page.getByRole('textbox', { name: 'Places' }).fill('Brno\nOlomouc\nZlín\nJihlava');
+  await page.keyboard.press('Control+Enter');
+  const frame = page.frameLocator('iframe');
+  await frame.locator('.firm h3 a').first().click();
+  await expect(frame.locator('.jt-row').first()).toBeVisible();
+  await frame.locator('.mini strong a').first().click();
+  await expect(page.getByText(/2 looks/)).toBeVisible();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await shot(page, 'gather');
 });
 
 test('handing over', async ({ page }) => {

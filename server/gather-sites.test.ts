@@ -94,10 +94,7 @@ test('a change of the pages’ build is noticed and asks; after one more example
   let pages: PagesAnswer['pages'] = [];
   for (let n = 0; n < 9; n++) {
     const html = pageOf(n < 5 ? 'old' : 'new', 6 * n);
-    const { body } = await desk.api
-      .post(`/api/gather/gatherers/${made.id}/saved`)
-      .attach('file', Buffer.from(html), `page-${n}.html`);
-    pages = [...pages, ...(body as PagesAnswer).pages];
+    pages = [...pages, ...(await desk.saved(made.id, `page-${n}.html`, html))];
   }
   const exampleOn = async (page: number) => {
     const around = await desk.around(page, await desk.node(page, 'b'));
@@ -131,10 +128,9 @@ test('a change may be taken as it is', async () => {
   const made = await desk.made('As it is', {});
   let first: number | null = null;
   for (let n = 0; n < 9; n++) {
-    const { body } = await desk.api
-      .post(`/api/gather/gatherers/${made.id}/saved`)
-      .attach('file', Buffer.from(pageOf(n < 5 ? 'old' : 'new', 6 * n)), `page-${n}.html`);
-    first ??= (body as PagesAnswer).pages[0]!.id;
+    const html = pageOf(n < 5 ? 'old' : 'new', 6 * n);
+    const pages = await desk.saved(made.id, `page-${n}.html`, html);
+    first ??= pages[0]!.id;
   }
   const around = await desk.around(first!, await desk.node(first!, 'b'));
   const example = { page: first, node: around.choices[around.best]!.node, as: 'row', fields: around.fields };

@@ -27,18 +27,12 @@ export class ListsHost {
   }
 
   /** Does one of `listCalls`, all of it or nothing. @throws Problem */
-  change<N extends keyof Changes & string>(
-    name: N,
-    ...args: Parameters<Changes[N]>
-  ): Promise<ReturnType<Changes[N]>> {
+  change<N extends keyof Changes>(name: N, ...args: Parameters<Changes[N]>): Promise<ReturnType<Changes[N]>> {
     return this.changes.call(name, ...args);
   }
 
   /** Asks one of `listCounts`. @throws Problem */
-  count<N extends keyof Counts & string>(
-    name: N,
-    ...args: Parameters<Counts[N]>
-  ): Promise<ReturnType<Counts[N]>> {
+  count<N extends keyof Counts>(name: N, ...args: Parameters<Counts[N]>): Promise<ReturnType<Counts[N]>> {
     return this.counts.call(name, ...args);
   }
 

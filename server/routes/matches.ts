@@ -7,7 +7,6 @@ import {
   SettleBody,
   type MatchAnswer,
   type MatchesAnswer,
-  type MatchListAnswer,
   type MatchRowsAnswer,
   type MatchRowView,
   type RowState,
@@ -16,7 +15,6 @@ import {
 } from '../../contract/matches.ts';
 import type { ComparedField } from '../../core/match/compare.ts';
 import type { SureBy } from '../../core/match/outcome.ts';
-import { isoOf } from '../../core/dates.ts';
 import { KNOWN_BY } from '../../core/records/telling.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { asOfDay } from '../days.ts';
@@ -25,10 +23,10 @@ import { fieldOf } from '../../core/fields/registry.ts';
 import { feed } from '../feed.ts';
 import type { EnrichedData } from '../match/enriched-worker.ts';
 import { addFoundToList } from '../match/found-to-list.ts';
-import { carriedOf, pairView, weightsOf } from '../match/pair-view.ts';
+import { pairView, weightsOf } from '../match/pair-view.ts';
 import { firmByKey, universeMark } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
-import { allLists, listByKey } from '../tables/lists/list-rows.ts';
+import { listByKey } from '../tables/lists/list-rows.ts';
 import {
   candidatesOf,
   countRows,
@@ -39,7 +37,7 @@ import {
   type RowsWish,
   type StoredRow,
 } from '../tables/matches/rows.ts';
-import { allMatches, matchById, modelOfMatch, noteList, removeMatch } from '../tables/matches/views.ts';
+import { allMatches, matchById, modelOfMatch, removeMatch } from '../tables/matches/views.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { checkColumns, partsOf, type Uploads } from '../load/uploads.ts';
 
@@ -49,7 +47,7 @@ const MOST_ROWS_SHOWN = 500;
 
 /** Files lined up with the universe: matching one, settling what is doubtful, and what is made of it. */
 export function matchRoutes(services: Services, uploads: Uploads): Router {
-  const { dir, universe, workspace, matches, listsDb, lists, jobs } = services;
+  const { dir, universe, workspace, matches, listsDb, jobs } = services;
   const routes = Router();
   const now = () => universeMark(universe);
   const person = () => readSettings(workspace).person;

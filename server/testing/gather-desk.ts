@@ -7,6 +7,7 @@ import type {
   GatherRunView,
   LookAnswer,
   PageAnswer,
+  PagesAnswer,
   RunPart,
 } from '../../contract/gather-views.ts';
 import { TestServer } from './test-server.ts';
@@ -30,6 +31,14 @@ export class GatherDesk extends TestServer {
     const answer = await this.api.post(`/api/gather/gatherers/${gatherer}/pages`).send(wish);
     if (answer.status !== 201) throw new Error(JSON.stringify(answer.body));
     return (answer.body as PageAnswer).page;
+  }
+
+  /** Pages that came in a file. */
+  async saved(gatherer: string, name: string, html: string | Buffer): Promise<PagesAnswer['pages']> {
+    const answer = await this.api
+      .post(`/api/gather/gatherers/${gatherer}/saved`)
+      .attach('file', Buffer.from(html), name);
+    return (answer.body as PagesAnswer).pages;
   }
 
   async view(page: number): Promise<string> {
