@@ -52,6 +52,7 @@ import {
   LookBody,
   PastedBody,
   RunActBody,
+  RunWishBody,
 } from './gather.ts';
 import { AgainBody, BeforeExportBody, ExportBody, ExportStepBody, ExportTemplateBody } from './exports.ts';
 import { AgainDeliveryBody, FeedBody, FolderBody, HookBody, HostBody } from './programs.ts';
@@ -224,7 +225,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   post('/gather/around', 'what may be meant by a place on a page', { body: AroundBody }),
   put('/gather/hosts', 'allows a host that pages may be read from', { body: GatherHostBody }),
   remove('/gather/hosts/{name}', 'a host that is read no more', GONE),
-  post('/gather/gatherers/{id}/runs', 'begins a run', { status: MADE }),
+  post('/gather/gatherers/{id}/runs', 'begins a run', { body: RunWishBody, status: MADE }),
   get('/gather/runs/{id}', 'a run with its roll, its searches and its time left'),
   post('/gather/runs/{id}/act', 'pauses a run, stops it, goes on with it, tries failed pages again', {
     body: RunActBody,

@@ -298,6 +298,23 @@ export class GatherHostBody {
   private = false;
 }
 
+/** Words and places of one run alone, such as another program has; those of the gatherer where they are left out. */
+export class RunWishBody {
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(MOST_SEARCHES)
+  @IsString({ each: true })
+  @MaxLength(TEXT, { each: true })
+  words?: string[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(MOST_SEARCHES)
+  @IsString({ each: true })
+  @MaxLength(TEXT, { each: true })
+  places?: string[];
+}
+
 export const RUN_ACTS = ['pause', 'go-on', 'stop', 'try-failed', 'read-again'] as const;
 
 export class RunActBody {

@@ -254,6 +254,35 @@ test('a page that is taught has no fault that axe finds, and its examples are un
   expect(csv).toHaveLength(9);
 });
 
+test('what is done before the list is recorded on the page itself, and stands there in words that are changed', async ({
+  page,
+}) => {
+  await page.goto(`${base}/gather`);
+  await page.getByRole('button', { name: /New gatherer/ }).click();
+  await page.getByRole('textbox', { name: 'Where it begins' }).fill('http://trades-register.example/');
+  await page.getByRole('textbox', { name: 'Name' }).fill('Recorded');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Recorded' })).toBeVisible();
+  const frame = framed(page);
+  await page.getByRole('radio', { name: 'what is done before' }).click();
+  await frame.getByRole('textbox').first().fill('joinery');
+  await frame.getByRole('textbox').nth(1).fill('Brno');
+  await frame.getByRole('button', { name: 'Look up' }).click();
+  // The page that the steps lead to is there to be pointed at.
+  await expect(
+    frame.getByRole('cell', { name: 'Joinery' }).or(frame.locator('td').nth(1)).first(),
+  ).toBeVisible();
+  await expect(
+    page.getByText('type “joinery” into “Trade or name”, type “Brno” into “Town”, press “Look up”'),
+  ).toBeVisible();
+  await page.getByRole('button', { name: /Words and places/ }).click();
+  await page.getByRole('textbox', { name: 'Text for Trade or name' }).fill('{word}');
+  await page.getByRole('textbox', { name: 'Words' }).fill('joinery\ncoating');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('Searches 2 words')).toBeVisible();
+  await expect(page.getByText(/type “\{word\}” into “Trade or name”/)).toBeVisible();
+});
+
 test('J20: what each company’s own site offers becomes a field, with the page it was seen on', async ({
   page,
 }) => {

@@ -1,5 +1,10 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import type { DeliveredAnswer, GatherAnswer, PagesAnswer } from '../contract/gather-views.ts';
+import type {
+  DeliveredAnswer,
+  GatherAnswer,
+  GatherRunAnswer,
+  PagesAnswer,
+} from '../contract/gather-views.ts';
 import type { ListView } from '../contract/lists.ts';
 import { GatherDesk } from './testing/gather-desk.ts';
 
@@ -113,6 +118,15 @@ test('another directory posts its form, and has name and address in one cell', a
   const next = { how: 'pointed' as const, page: page.id, node: await desk.node(page.id, 'a') };
   const onward = await desk.look(page.id, { ...made.spec, examples: [example], next });
   expect(onward.next).toBe('http://trades-register.example/entries?t=joinery&o=&p=2');
+});
+
+test('another program begins a run with words of its own', async () => {
+  const { id } = await desk.taught('By another', { words: ['joinery'], places: ['Brno'] });
+  const runs = `/api/gather/gatherers/${id}/runs`;
+  const begun = (await desk.api.post(runs).send({ words: ['windows'], places: [] })).body as GatherRunAnswer;
+  const run = await desk.until(begun.run.id, 'done');
+  expect(run.searches).toMatchObject([{ word: 'windows', place: '', records: 60 }]);
+  expect((await desk.api.post(runs).send({ words: 'windows' })).status).toBe(400);
 });
 
 test('a run is paused, gone on with, stopped; what it was is told', async () => {
@@ -258,6 +272,13 @@ test('what is not right is refused by name', async () => {
   const step = { steps: [{ do: 'type', text: 'x' }] };
   expect((await desk.api.post('/api/gather/gatherers').send({ name: 'A', spec: step })).body).toMatchObject({
     error: { field: 'spec.steps[0].into' },
+  });
+  const many = {
+    words: Array.from({ length: 200 }, (_, i) => `w${i}`),
+    places: Array.from({ length: 60 }, (_, i) => `p${i}`),
+  };
+  expect((await desk.api.post('/api/gather/gatherers').send({ name: 'A', spec: many })).body).toMatchObject({
+    error: { code: 'too-many-searches', value: 12_000 },
   });
   await desk.made('Once', {});
   expect((await desk.api.post('/api/gather/gatherers').send({ name: 'once', spec: {} })).body).toMatchObject({

@@ -95,6 +95,8 @@ function fitsRule(element: PageElement, rule: NextRule, nth: number): boolean {
 }
 
 function isNext(element: PageElement): boolean {
+  // What loads as one scrolls names what comes next itself.
+  if (Object.keys(element.attributes).some((name) => /^data-(?:next|more)\b/.test(name))) return true;
   if (!['a', 'button', 'link'].includes(element.tag)) return false;
   if (/\bnext\b/.test(element.attributes.rel ?? '')) return true;
   return NEXT_WORDS.has(wordsOf(element).replace(/[ \d()]{1,12}$/, ''));

@@ -5,6 +5,8 @@ import { withoutMarks } from './shape.ts';
 
 /** One box of a form, as a reader sees it. */
 export interface Control {
+  /** Number of its element. */
+  node: number;
   kind: 'text' | 'choice' | 'tick' | 'fixed';
   name: string;
   /** The words beside it. */
@@ -21,7 +23,7 @@ export interface PageForm {
   method: 'get' | 'post';
   action: string;
   controls: Control[];
-  buttons: { label: string; name: string | null; value: string }[];
+  buttons: { node: number; label: string; name: string | null; value: string }[];
 }
 
 /** What one does on a page before the list stands there. Texts may hold {word} and {place}. */
@@ -77,9 +79,17 @@ function formOf(page: Page, form: PageElement, labels: ReadonlyMap<string, strin
     const label =
       labels.get(element.attributes.id ?? '') ??
       (labelAround(element, form) || element.attributes['aria-label'] || placeholder || name);
-    const one = { name, label, value, on: element.attributes.checked !== undefined, options: [] };
+    const one = {
+      node: element.id,
+      name,
+      label,
+      value,
+      on: element.attributes.checked !== undefined,
+      options: [],
+    };
     if (element.tag === 'button' || (element.tag === 'input' && ['submit', 'image'].includes(type)))
       found.buttons.push({
+        node: element.id,
         label: squeezed(textOf(element)) || value || 'Submit',
         name: name || null,
         value,
@@ -195,6 +205,55 @@ export function requestOf(
 }
 
 const KIND_WORDS = { text: 'box', choice: 'choice', tick: 'tick box' } as const;
+
+/** Something that was done on a page as it is shown: a box, a choice or a tick that was changed, or a button that was pressed. */
+export interface Done {
+  node: number;
+  value: string;
+  on: boolean;
+}
+
+/**
+ * The steps with what was done as one more: a box that is filled again is filled otherwise, and what is done before a button was
+ * pressed stands before it. What was typed is the word or the place of the search where it is just that.
+ */
+export function recorded(
+  steps: readonly Step[],
+  forms: readonly PageForm[],
+  { node, value, on }: Done,
+  search: { word: string; place: string },
+): Step[] {
+  const button = forms.flatMap(({ buttons }) => buttons).find((one) => one.node === node);
+  if (button) {
+    const last = steps.at(-1);
+    const again = last?.do === 'press' && last.button === button.label;
+    return again ? [...steps] : [...steps, { do: 'press', button: button.label }];
+  }
+  const control = forms.flatMap(({ controls }) => controls).find((one) => one.node === node);
+  if (!control) return [...steps];
+  const text =
+    value !== '' && value === search.word
+      ? '{word}'
+      : value !== '' && value === search.place
+        ? '{place}'
+        : value;
+  const step: Step =
+    control.kind === 'choice'
+      ? {
+          do: 'choose',
+          in: control.label,
+          option: control.options.find((one) => one.value === value)?.label ?? value,
+        }
+      : control.kind === 'tick'
+        ? { do: 'tick', box: control.label, on }
+        : { do: 'type', into: control.label, text };
+  const others = steps.filter((one) => nameOf(one) !== nameOf(step) || one.do !== step.do);
+  const press = others.findIndex((one) => one.do === 'press');
+  return press < 0 ? [...others, step] : [...others.slice(0, press), step, ...others.slice(press)];
+}
+
+const nameOf = (step: Step) =>
+  step.do === 'type' ? step.into : step.do === 'choose' ? step.in : step.do === 'tick' ? step.box : '';
 
 /** A step in words, as it is shown and edited. */
 export function stepWords(step: Step): string {

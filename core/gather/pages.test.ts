@@ -3,12 +3,12 @@ import fc from 'fast-check';
 import { cleanedPage } from './clean.ts';
 import { countryOfPhones } from './country-of-phones.ts';
 import { nextAddress, nextRule, wholeAddress } from './follow.ts';
-import { formsOf, requestOf, stepWords, type Step } from './forms.ts';
+import { formsOf, recorded, requestOf, stepWords, type Step } from './forms.ts';
 import { parsePage, textOf, type Page } from './page.ts';
 import { fieldGuess, rowsAround } from './pointed.ts';
 import { changeOfBuild, gatherRoll, recordKey, refusal, timeLeft, together } from './records.ts';
 import { addressParts, shapeOf } from './shape.ts';
-import { readTerms, searchesOf, writeTerms } from './words-places.ts';
+import { readTerms, searchesOf, sheetColumns, writeTerms } from './words-places.ts';
 
 const nodeWith = (page: Page, text: string) =>
   page.nodes.find((node) => node.kind === 'text' && node.text.includes(text))!.id;
@@ -61,6 +61,17 @@ describe('words and places', () => {
     );
   });
 
+  it('are a column of a sheet, which a list of terms is not', () => {
+    const sheet = sheetColumns('Trade;Town\njoinery;Brno\n"stairs; spiral";Brno\n');
+    expect(sheet).toEqual([
+      { heading: 'Trade', terms: ['joinery', 'stairs; spiral'] },
+      { heading: 'Town', terms: ['Brno'] },
+    ]);
+    expect(sheetColumns('joinery, coating shop')).toBeNull();
+    expect(sheetColumns('joinery\ncoating shop')).toBeNull();
+    expect(sheetColumns('joinery, stairs\nprinter')).toBeNull();
+  });
+
   it('make one search of each pair, and one where there are none', () => {
     expect(searchesOf(['a', 'b'], ['x', 'y'])).toHaveLength(4);
     expect(searchesOf([], ['x'])).toEqual([{ word: '', place: 'x' }]);
@@ -105,6 +116,7 @@ describe('the next page', () => {
   it('is found by itself where pages say it as usual', () => {
     expect(nextAddress(parsePage('<a href="/a">Home</a><a href="/2">Další</a>'), null, 1)).toBe('/2');
     expect(nextAddress(parsePage('<a rel="next" href="/3">…</a>'), null, 1)).toBe('/3');
+    expect(nextAddress(parsePage('<div data-next="/part?2"></div>'), null, 1)).toBe('/part?2');
     expect(nextAddress(parsePage('<a href="/a">Home</a>'), null, 1)).toBeNull();
   });
 
@@ -151,6 +163,28 @@ describe('forms', () => {
     });
     expect(rest).toEqual([{ do: 'wait', seconds: 1 }]);
     expect(steps.map(stepWords)[0]).toBe('type “{word}” into “What”');
+  });
+
+  it('record what is done on them as steps, each box once, before the button', () => {
+    const forms = formsOf(page);
+    const [what, where, region, web] = forms[0]!.controls;
+    const did = (node: number, value = '', on = true) => ({ node, value, on });
+    const all = [
+      did(forms[0]!.buttons[0]!.node),
+      did(what!.node, 'stairs, spiral'),
+      did(where!.node, 'Praha'),
+      did(where!.node, 'Brno'),
+      did(region!.node, 'm'),
+      did(web!.node, 'on', true),
+      did(99_999, 'nothing'),
+    ].reduce<Step[]>((so, one) => recorded(so, forms, one, search), []);
+    expect(all.map(stepWords)).toEqual([
+      'type “{word}” into “What”',
+      'type “{place}” into “Where”',
+      'choose “Moravia” in “Region”',
+      'tick “with a website”',
+      'press “Search”',
+    ]);
   });
 
   it('say which step cannot be done', () => {

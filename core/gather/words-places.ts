@@ -29,6 +29,38 @@ export function readTerms(text: string): string[] {
 export const writeTerms = (terms: readonly string[]) =>
   terms.map((term) => (/[,;"]/.test(term) ? `"${term.replaceAll('"', '""')}"` : term)).join('\n');
 
+/** Lines of a file that are looked at to see whether it is a sheet. */
+const LOOKED_AT = 50;
+
+/** The cells of a line; what stands in quotes keeps what keeps cells apart. */
+function cellsOf(line: string, delimiter: string): string[] {
+  const cells: string[] = [];
+  let [cell, quoted] = ['', false];
+  for (const letter of line) {
+    if (letter === '"') quoted = !quoted;
+    else if (letter === delimiter && !quoted) {
+      cells.push(cell.trim());
+      cell = '';
+    } else cell += letter;
+  }
+  return [...cells, cell.trim()];
+}
+
+/** The columns of a sheet, by its headings, each with the terms below; null where a text is a list of terms and no sheet. */
+export function sheetColumns(text: string): { heading: string; terms: string[] }[] | null {
+  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
+  for (const delimiter of ['\t', ';', ',']) {
+    const [header, ...rows] = lines.map((line) => cellsOf(line, delimiter));
+    if (!header || header.length < 2 || rows.length === 0) continue;
+    if (!rows.slice(0, LOOKED_AT).every(({ length }) => length === header.length)) continue;
+    return header.map((heading, i) => ({
+      heading,
+      terms: [...new Set(rows.map((row) => row[i] ?? '').filter(Boolean))],
+    }));
+  }
+  return null;
+}
+
 export interface Search {
   word: string;
   place: string;

@@ -64,6 +64,7 @@ export const gatherMigrations: readonly string[] = [
   ) STRICT;
   CREATE UNIQUE INDEX task_once ON task (run, search, kind, url);
   CREATE INDEX task_due ON task (run, state, search, id);
+  CREATE INDEX task_read ON task (run, read_at, id);
 
   CREATE TABLE gathered (
     id INTEGER PRIMARY KEY,

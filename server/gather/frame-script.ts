@@ -38,10 +38,31 @@ function point(element: Element | null): void {
 
 document.addEventListener('mouseover', (event) => hover(nodeOf(event.target)));
 document.addEventListener('mouseleave', () => hover(null));
+/** Whether what is done in the boxes of a form is told, rather than what is pointed at. */
+let stepping = false;
+const isBox = (element: Element | null) =>
+  element !== null && ['INPUT', 'SELECT', 'TEXTAREA', 'OPTION', 'LABEL'].includes(element.tagName);
+const isButton = (element: Element | null) =>
+  element?.tagName === 'BUTTON' || (element instanceof HTMLInputElement && element.type === 'submit');
+
 document.addEventListener('click', (event) => {
+  const element = nodeOf(event.target);
+  if (stepping && isButton(element)) did(element!);
+  if (stepping && isBox(element) && !isButton(element)) return;
   event.preventDefault();
-  point(nodeOf(event.target));
+  if (!stepping) point(element);
 });
+document.addEventListener('change', (event) => stepping && did(event.target as Element));
+
+function did(element: Element): void {
+  const { value = '', checked = true } = element as Partial<HTMLInputElement>;
+  tell({
+    kind: 'did',
+    node: Number(element.getAttribute('data-node')),
+    value: isButton(element) ? '' : value,
+    on: checked,
+  });
+}
 document.addEventListener('submit', (event) => event.preventDefault());
 
 /** Keys with Ctrl that are the window's: undo, and the jump box. */
@@ -54,6 +75,7 @@ const stops = () =>
   );
 
 document.addEventListener('keydown', (event) => {
+  if (stepping && (isBox(event.target as Element) || isButton(event.target as Element))) return;
   const step =
     event.key === 'ArrowDown' || event.key === 'ArrowRight'
       ? 1
@@ -110,11 +132,15 @@ function tag(element: HTMLElement, kind: string, label: string): void {
   document.body.append(own);
 }
 
-window.addEventListener('message', (event: MessageEvent<{ to?: string; marks?: Mark[]; show?: number }>) => {
-  if (event.source !== window.parent || event.data.to !== 'gather-page') return;
-  if (event.data.marks) draw(event.data.marks);
-  if (event.data.show !== undefined) at(event.data.show)?.scrollIntoView({ block: 'center' });
-});
+window.addEventListener(
+  'message',
+  (event: MessageEvent<{ to?: string; marks?: Mark[]; show?: number; stepping?: boolean }>) => {
+    if (event.source !== window.parent || event.data.to !== 'gather-page') return;
+    if (event.data.marks) draw(event.data.marks);
+    if (event.data.stepping !== undefined) stepping = event.data.stepping;
+    if (event.data.show !== undefined) at(event.data.show)?.scrollIntoView({ block: 'center' });
+  },
+);
 
 ROOT.tabIndex = 0;
 tell({ kind: 'ready' });

@@ -1,6 +1,7 @@
 import type { GatherSpecBody, StepBody } from '../../contract/gather.ts';
 import type { Step } from '../../core/gather/forms.ts';
 import type { Example, TaughtField } from '../../core/gather/lesson.ts';
+import { MOST_SEARCHES } from '../../core/gather/words-places.ts';
 import { Problem } from '../../core/tape/problem.ts';
 
 /** What a gatherer reads, as it is kept. */
@@ -51,3 +52,14 @@ function stepOf(step: StepBody, i: number): Step {
 /** Examples with the names of their pages. */
 export const examplesOf = ({ examples }: Pick<GatherSpec, 'examples'>): Example[] =>
   examples.map(({ page, ...example }) => ({ ...example, page: String(page) }));
+
+/** @throws Problem where words and places are more searches than one gatherer does */
+export function checkSearches({ words, places }: Pick<GatherSpec, 'words' | 'places'>): void {
+  const searches = Math.max(1, words.length) * Math.max(1, places.length);
+  if (searches > MOST_SEARCHES)
+    throw new Problem(
+      'too-many-searches',
+      `${words.length} words at ${places.length} places are ${searches} searches.`,
+      { field: 'spec.words', value: searches, rule: `at most ${MOST_SEARCHES}` },
+    );
+}

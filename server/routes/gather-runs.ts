@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { DeliverRunBody, RunActBody } from '../../contract/gather.ts';
+import { DeliverRunBody, RunActBody, RunWishBody } from '../../contract/gather.ts';
 import {
   RUN_PARTS,
   type DeliveredAnswer,
@@ -15,7 +15,7 @@ import { dayOf } from '../../core/dates.ts';
 import { intoSource, ontoList, toWebhook } from '../gather/deliver-run.ts';
 import { sitesOfList } from '../gather/sites-of-list.ts';
 import { fieldsInOrder, SHEET_FORMATS } from '../gather/sheet.ts';
-import type { GatherSpec } from '../gather/spec.ts';
+import { checkSearches, type GatherSpec } from '../gather/spec.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
 import type { Uploads } from '../load/uploads.ts';
 import type { Services } from '../services.ts';
@@ -105,7 +105,9 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
         field: 'id',
         value: id,
       });
-    const spec = JSON.parse(gatherer.spec) as GatherSpec;
+    const wish = request.body === undefined ? {} : body(RunWishBody, request);
+    const spec: GatherSpec = { ...(JSON.parse(gatherer.spec) as GatherSpec), ...wish };
+    checkSearches(spec);
     const sites = spec.sites === null ? null : sitesOfList(services, spec.sites.list);
     if (sites === null && !spec.examples.some(({ as }) => as === 'row'))
       throw new Problem(

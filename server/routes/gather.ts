@@ -1,8 +1,5 @@
 import { Router } from 'express';
-import multer from 'multer';
-import { nanoid } from 'nanoid';
-import { mkdirSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { rmSync } from 'node:fs';
 import {
   AroundBody,
   FetchPageBody,
@@ -19,16 +16,15 @@ import type {
   PageAnswer,
   PagesAnswer,
 } from '../../contract/gather-views.ts';
-import { searchesOf, MOST_SEARCHES } from '../../core/gather/words-places.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { PageTrouble } from '../gather/fetcher.ts';
 import { sendFrame } from '../gather/frame.ts';
 import { pastedPage, savedPagesOf } from '../gather/saved-pages.ts';
-import { specOf, type GatherSpec } from '../gather/spec.ts';
+import { checkSearches, specOf, type GatherSpec } from '../gather/spec.ts';
 import { GUIDE_HOST, GUIDE_NAME } from '../gather/stand-in/workshop-guide.ts';
 import { REGISTER_HOST, REGISTER_NAME } from '../gather/stand-in/trades-register.ts';
 import { body, HttpProblem } from '../http/check.ts';
-import { oneFile } from '../http/upload.ts';
+import { oneFile, uploadInto } from '../http/upload.ts';
 import type { Services } from '../services.ts';
 import {
   addGatherer,
@@ -49,15 +45,7 @@ import { runsOf } from '../tables/gather/runs.ts';
 export function gatherRoutes({ dir, gather, uploadLimit }: Services): Router {
   const { db, thread, fetcher, runner, web } = gather;
   const routes = Router();
-  const folder = join(dir, 'uploads');
-  const storage = multer.diskStorage({
-    destination: (_request, _file, done) => {
-      mkdirSync(folder, { recursive: true });
-      done(null, folder);
-    },
-    filename: (_request, _file, done) => done(null, nanoid(16)),
-  });
-  const upload = multer({ storage, limits: { fileSize: uploadLimit * 2 ** 20, files: 1 } });
+  const upload = uploadInto(dir, uploadLimit);
   const found = (id: string) => {
     const row = gathererById(db, id);
     if (!row)
@@ -84,17 +72,7 @@ export function gatherRoutes({ dir, gather, uploadLimit }: Services): Router {
   };
   const checked = ({ name, spec: wish }: GathererBody) => {
     const spec = specOf(wish);
-    const searches = searchesOf(spec.words, spec.places).length;
-    if (searches > MOST_SEARCHES)
-      throw new Problem(
-        'too-many-searches',
-        `${spec.words.length} words at ${spec.places.length} places are ${searches} searches.`,
-        {
-          field: 'spec.words',
-          value: searches,
-          rule: `at most ${MOST_SEARCHES}`,
-        },
-      );
+    checkSearches(spec);
     return { name: name.trim(), spec };
   };
   /** What the host said of a page, as an answer. */

@@ -1,8 +1,6 @@
 import { Router } from 'express';
-import multer from 'multer';
 import { nanoid } from 'nanoid';
-import { existsSync, mkdirSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, rmSync } from 'node:fs';
 import {
   CHANGE_KINDS,
   ChangesListBody,
@@ -19,7 +17,7 @@ import { fileColumns } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
-import { oneFile } from '../http/upload.ts';
+import { oneFile, uploadInto } from '../http/upload.ts';
 import type { ReadingJobData } from '../load/reading-job.ts';
 import { checkColumns, partsOf, readingOf, type Upload, type Uploads } from '../load/uploads.ts';
 import { refusalsPath } from '../load/refusals.ts';
@@ -50,15 +48,7 @@ function kindOf(what: string): ChangeKind {
 export function sourceRoutes(services: Services, uploads: Uploads): Router {
   const { dir, universe, workspace, engine, jobs, lists, listsDb } = services;
   const routes = Router();
-  const folder = join(dir, 'uploads');
-  const storage = multer.diskStorage({
-    destination: (_request, _file, done) => {
-      mkdirSync(folder, { recursive: true });
-      done(null, folder);
-    },
-    filename: (_request, _file, done) => done(null, nanoid(16)),
-  });
-  const upload = multer({ storage, limits: { fileSize: services.uploadLimit * 2 ** 20, files: 1 } });
+  const upload = uploadInto(dir, services.uploadLimit);
 
   const show = (
     id: string,

@@ -31,6 +31,11 @@ export const KEYS: readonly { keys: string[]; does: string }[] = [
   { keys: ['u'], does: 'keep the line’s unknowns, or leave them out' },
   { keys: ['Delete'], does: 'take the line off' },
   { keys: ['Alt ↑', 'Alt ↓'], does: 'move the line up or down' },
+  {
+    keys: ['r', 'f', 'a', 'n', 'd'],
+    does: 'in Gather, point at: a row, a field of it, an advert, the way to the next page; fill what comes before',
+  },
+  { keys: ['w', 'g'], does: 'in Gather: words and places; run it' },
   { keys: ['1', '2', '3', '4'], does: 'Sheet, Breakdown, Map, Spot check' },
   { keys: ['c'], does: 'new chart, on Breakdown' },
   { keys: ['Ctrl Z', 'Ctrl Shift Z'], does: 'undo, redo' },

@@ -5,6 +5,9 @@ import { useFormat } from '../app/format.ts';
 /** More places than this do not fit beside each other. */
 const MOST_ACROSS = 4;
 
+/** Searches that are listed; the records of the others are in What was found. */
+const MOST_LISTED = 300;
+
 /** Words times places with what each brought; a figure opens its records. */
 export function SearchGrid({ run, onShow }: { run: GatherRunView; onShow(search: number): void }) {
   const format = useFormat();
@@ -83,7 +86,7 @@ export function SearchGrid({ run, onShow }: { run: GatherRunView; onShow(search:
           </table>
         ) : (
           <ul className="mt-1 max-h-40 overflow-y-auto text-[13px]" aria-label="Records by search">
-            {searches.map((search, i) => (
+            {searches.slice(0, MOST_LISTED).map((search, i) => (
               <li
                 key={`${search.word} ${search.place}`}
                 className="flex justify-between gap-3 border-b border-rule py-0.5"
@@ -92,6 +95,11 @@ export function SearchGrid({ run, onShow }: { run: GatherRunView; onShow(search:
                 {cell(search, i)}
               </li>
             ))}
+            {searches.length > MOST_LISTED && (
+              <li className="py-0.5 text-soft">
+                and {format.number(searches.length - MOST_LISTED)} more searches
+              </li>
+            )}
           </ul>
         ))}
     </div>

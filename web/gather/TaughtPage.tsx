@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { GatherSpecBody } from '../../contract/gather.ts';
 import type { AroundAnswer, GathererAnswer, PageAnswer } from '../../contract/gather-views.ts';
+import { recorded, stepWords, type Done, type Step } from '../../core/gather/forms.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { useKey } from '../app/keys.ts';
@@ -30,8 +31,15 @@ const POINTS: readonly { key: Pointing; label: string }[] = [
   { key: 'field', label: 'a field of it' },
   { key: 'advert', label: 'an advert' },
   { key: 'next', label: 'the way to the next page' },
+  { key: 'step', label: 'what is done before' },
 ];
-const KEY_OF: Readonly<Record<string, Pointing>> = { r: 'row', f: 'field', a: 'advert', n: 'next' };
+const KEY_OF: Readonly<Record<string, Pointing>> = {
+  r: 'row',
+  f: 'field',
+  a: 'advert',
+  n: 'next',
+  d: 'step',
+};
 
 /** The page as it came, what is pointed at on it, and what comes of that. */
 export function TaughtPage({
@@ -105,6 +113,14 @@ export function TaughtPage({
       if (around.next === null) throw new Error('This leads to no page.');
       await onChange('the way to the next page', { ...spec, next: { how: 'pointed', page: pageId, node } });
     }
+  };
+  const did = async (done: Done) => {
+    if (!look.data || pointing !== 'step') return;
+    const search = { word: spec.words[0] ?? '', place: spec.places[0] ?? '' };
+    const steps = recorded(spec.steps as Step[], look.data.forms, done, search);
+    await onChange('a step before the list', { ...spec, steps });
+    const buttons = look.data.forms.flatMap((form) => form.buttons);
+    if (buttons.some(({ node }) => node === done.node)) fetchPage.mutate(search);
   };
   const takeField = async (fields: string[]) => {
     if (!wish || pageId === null || !look.data) return;
@@ -187,7 +203,12 @@ export function TaughtPage({
           </>
         )}
         <span className="ml-auto text-[13px] text-soft" role="status">
-          {isDetail ? `${look.data?.detail.length ?? 0} fields found` : learnedWords(look.data)}
+          {isDetail
+            ? `${look.data?.detail.length ?? 0} fields found`
+            : pointing === 'step'
+              ? spec.steps.map((step) => stepWords(step as Step)).join(', ') ||
+                'fill a box of the page, then press its button'
+              : learnedWords(look.data)}
         </span>
       </div>
       {(wish || example || trouble || follow.error || fetchPage.error || look.error) && (
@@ -232,7 +253,14 @@ export function TaughtPage({
             it runs
           </span>
         </div>
-        <PageFrame page={pageId} marks={marks} show={show} onPoint={(pointed) => attempt(point(pointed))} />
+        <PageFrame
+          page={pageId}
+          marks={marks}
+          show={show}
+          stepping={pointing === 'step'}
+          onPoint={(pointed) => attempt(point(pointed))}
+          onDid={(done) => attempt(did(done))}
+        />
       </div>
       <div className="flex flex-wrap items-baseline gap-x-3 pt-2 pb-0.5">
         <h2 className="title text-[16px]">What comes of it</h2>

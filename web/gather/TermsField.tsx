@@ -1,5 +1,5 @@
-import { useRef } from 'react';
-import { readTerms, writeTerms } from '../../core/gather/words-places.ts';
+import { useRef, useState } from 'react';
+import { readTerms, sheetColumns, writeTerms } from '../../core/gather/words-places.ts';
 import { useFormat } from '../app/format.ts';
 
 /** Largest file of words that is read here. */
@@ -19,7 +19,13 @@ export function TermsField({
 }) {
   const format = useFormat();
   const file = useRef<HTMLInputElement>(null);
+  const [sheet, setSheet] = useState<ReturnType<typeof sheetColumns>>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
   const count = readTerms(value).length;
+  const add = (terms: readonly string[]) => {
+    onChange(writeTerms(readTerms(`${value}\n${writeTerms(terms)}`)));
+    setSheet(null);
+  };
   return (
     <div>
       <div className="flex items-baseline justify-between text-[13px]">
@@ -42,10 +48,15 @@ export function TermsField({
           onChange={(event) => {
             const [one] = event.target.files ?? [];
             event.target.value = '';
-            if (one && one.size <= MOST)
-              void one
-                .text()
-                .then((text) => onChange(writeTerms(readTerms(`${value}\n${text.replace(/^\uFEFF/, '')}`))));
+            if (!one) return;
+            if (one.size > MOST) return setTrouble(`${one.name} is larger than ${MOST / 1e6} MB.`);
+            setTrouble(null);
+            void one.text().then((text) => {
+              const plain = text.replace(/^\uFEFF/, '');
+              const columns = sheetColumns(plain);
+              if (columns) setSheet(columns);
+              else add(readTerms(plain));
+            });
           }}
         />
       </div>
@@ -57,6 +68,31 @@ export function TermsField({
         value={value}
         onChange={(event) => onChange(event.target.value)}
       />
+      {trouble && (
+        <p role="alert" className="text-[13px] text-cut">
+          {trouble}
+        </p>
+      )}
+      {sheet && (
+        <div
+          className="flex flex-wrap items-baseline gap-1.5 text-[13px]"
+          role="group"
+          aria-label={`Column of ${label}`}
+        >
+          which column?
+          {sheet.map(({ heading, terms }, i) => (
+            <button
+              key={`${i} ${heading}`}
+              type="button"
+              className="rounded border border-edge bg-paper px-1.5 hover:border-ink"
+              onClick={() => add(terms)}
+            >
+              {heading || `column ${i + 1}`}{' '}
+              <span className="figure text-soft">{format.number(terms.length)}</span>
+            </button>
+          ))}
+        </div>
+      )}
     </div>
   );
 }

@@ -259,6 +259,38 @@ describe('a gatherer that is taught', () => {
     expect(sent('PUT /gather/gatherers/g1')[0]).toMatchObject({ spec: { examples: [{ as: 'advert' }] } });
   });
 
+  it('records what is done on the page before the list, and shows what its button leads to', async () => {
+    const forms = [
+      {
+        ...{ method: 'get' as const, action: '/find' },
+        controls: [
+          { node: 21, kind: 'text' as const, name: 'q', label: 'What', value: '', on: false, options: [] },
+        ],
+        buttons: [{ node: 22, label: 'Search', name: null, value: '' }],
+      },
+    ];
+    const { user, sent } = open({
+      'POST /gather/look': look([], { forms }),
+      'POST /gather/gatherers/g1/pages': { page: { ...taught.pages[0], id: 9 } },
+    });
+    await user.click(await screen.findByRole('radio', { name: 'what is done before' }));
+    await screen.findByText(/fill a box of the page/);
+    await says({ kind: 'did', node: 21, value: 'joinery', on: true });
+    expect(await screen.findByText('type “{word}” into “What”')).toBeTruthy();
+    await says({ kind: 'did', node: 22, value: '', on: true });
+    await waitFor(() =>
+      expect(sent('POST /gather/gatherers/g1/pages')).toEqual([{ word: 'joinery', place: 'Brno' }]),
+    );
+    expect(sent('PUT /gather/gatherers/g1').at(-1)).toMatchObject({
+      spec: {
+        steps: [
+          { do: 'type', into: 'What', text: '{word}' },
+          { do: 'press', button: 'Search' },
+        ],
+      },
+    });
+  });
+
   it('opens the page of each company, with what it seems to say', async () => {
     const withPages = look([lookRow(10, { name: 'Drevanko', page: 'http://guide.example/firm/1' })], {
       guess: [{ field: 'mail', node: 88 }],

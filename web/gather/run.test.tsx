@@ -137,16 +137,28 @@ describe('words and places', () => {
     });
     const forms = [
       {
-        ...{ method: 'get' as const, action: '', buttons: [{ label: 'Search', name: null, value: '' }] },
+        ...{
+          method: 'get' as const,
+          action: '',
+          buttons: [{ node: 9, label: 'Search', name: null, value: '' }],
+        },
         controls: [
           {
-            ...{ kind: 'choice' as const, name: 'r', label: 'Region', value: '', on: false },
+            ...{ node: 5, kind: 'choice' as const, name: 'r', label: 'Region', value: '', on: false },
             options: [
               { value: '', label: 'all' },
               { value: 'm', label: 'Moravia' },
             ],
           },
-          { kind: 'tick' as const, name: 'w', label: 'with a website', value: '1', on: false, options: [] },
+          {
+            node: 6,
+            kind: 'tick' as const,
+            name: 'w',
+            label: 'with a website',
+            value: '1',
+            on: false,
+            options: [],
+          },
         ],
       },
     ];
@@ -170,6 +182,26 @@ describe('words and places', () => {
         ],
       }),
     );
+  });
+
+  it('come from a file: of a sheet, from the column that is chosen', async () => {
+    const { user } = show(
+      <WordsPlaces spec={newSpec()} forms={[]} onSave={() => Promise.resolve()} onClose={() => {}} />,
+    );
+    const file = (name: string, text: string) =>
+      Object.assign(new File([text], name, { type: 'text/plain' }), { text: () => Promise.resolve(text) });
+    await user.upload(
+      screen.getByLabelText('Words from a file'),
+      file('words.txt', 'joinery, "stairs, spiral"'),
+    );
+    const words = screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Words' });
+    await waitFor(() => expect(words.value).toBe('joinery\n"stairs, spiral"'));
+    await user.upload(
+      screen.getByLabelText('Places from a file'),
+      file('towns.csv', 'Town,People\nBrno,380000\nZlín,74000'),
+    );
+    await user.click(await screen.findByRole('button', { name: /^Town/ }));
+    expect(screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Places' }).value).toBe('Brno\nZlín');
   });
 
   it('say what is wrong with them, and keep what was entered', async () => {

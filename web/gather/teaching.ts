@@ -5,7 +5,7 @@ import type { TaughtField } from '../../core/gather/lesson.ts';
 
 /** What is pointed at on a page, as changes of what a gatherer reads. */
 
-export type Pointing = 'row' | 'field' | 'advert' | 'next';
+export type Pointing = 'row' | 'field' | 'advert' | 'next' | 'step';
 
 /** What a gatherer reads before anything is said. */
 export const newSpec = (more: Partial<GatherSpecBody> = {}): GatherSpecBody => ({

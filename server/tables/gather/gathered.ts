@@ -123,20 +123,30 @@ export function rollOfRun(db: Db, run: string): Roll {
   });
 }
 
+/** What each search of a run brought so far. Counted once over the run, since there may be thousands of searches. */
 export function searchFigures(db: Db, run: string): SearchFigures[] {
-  const rows = db
-    .prepare<[{ run: string }], Omit<SearchFigures, 'state'> & { waiting: number }>(
-      `SELECT s.word, s.place,
-         (SELECT count(*) FROM tag JOIN gathered g ON g.id = tag.record WHERE g.run = s.run AND tag.search = s.nth) AS records,
-         (SELECT count(*) FROM task t WHERE t.run = s.run AND t.search = s.nth AND t.state = 'read') AS pages,
-         (SELECT count(*) FROM task t WHERE t.run = s.run AND t.search = s.nth AND t.state = 'waiting') AS waiting
-       FROM search s WHERE s.run = @run ORDER BY s.nth`,
+  const bySearch = (sql: string) => new Map(db.prepare<[string], [number, number]>(sql).raw().all(run));
+  const records = bySearch(
+    'SELECT tag.search, count(*) FROM gathered g JOIN tag ON tag.record = g.id WHERE g.run = ? GROUP BY tag.search',
+  );
+  const pages = bySearch(
+    "SELECT search, count(*) FROM task WHERE run = ? AND state = 'read' GROUP BY search",
+  );
+  const waiting = bySearch(
+    "SELECT search, count(*) FROM task WHERE run = ? AND state = 'waiting' GROUP BY search",
+  );
+  return db
+    .prepare<[string], { nth: number; word: string; place: string }>(
+      'SELECT nth, word, place FROM search WHERE run = ? ORDER BY nth',
     )
-    .all({ run });
-  return rows.map(({ waiting, ...search }) => ({
-    ...search,
-    state: waiting === 0 ? 'done' : search.pages === 0 ? 'waits' : 'reads',
-  }));
+    .all(run)
+    .map(({ nth, word, place }) => {
+      const read = pages.get(nth) ?? 0;
+      return {
+        ...{ word, place, records: records.get(nth) ?? 0, pages: read },
+        state: !waiting.get(nth) ? 'done' : read === 0 ? 'waits' : 'reads',
+      };
+    });
 }
 
 interface StoredRow {

@@ -235,15 +235,20 @@ export function latePages(
   most: number,
   since: number,
 ): { nth: number; rows: number; filled: Record<string, number> }[] {
+  const RESULTS = "run = ? AND kind NOT IN ('detail', 'site') AND state = 'read'";
   const rows = db
-    .prepare<[string, number, number], { rows: number; filled: string; nth: number }>(
-      `SELECT rows, filled, nth FROM
-         (SELECT id, found - adverts AS rows, filled, row_number() OVER (ORDER BY read_at, id) AS nth FROM task
-          WHERE run = ? AND kind NOT IN ('detail', 'site') AND state = 'read')
-       WHERE id > ? ORDER BY nth DESC LIMIT ?`,
+    .prepare<[string, number, number], { rows: number; filled: string }>(
+      `SELECT found - adverts AS rows, filled FROM task WHERE ${RESULTS} AND id > ? ORDER BY read_at DESC, id DESC LIMIT ?`,
     )
     .all(run, since, most);
-  return rows.reverse().map((row) => ({ ...row, filled: JSON.parse(row.filled) as Record<string, number> }));
+  const read = db.prepare<[string], number>(`SELECT count(*) FROM task WHERE ${RESULTS}`).pluck().get(run)!;
+  return rows
+    .map(({ rows: found, filled }, i) => ({
+      nth: read - i,
+      rows: found,
+      filled: JSON.parse(filled) as Record<string, number>,
+    }))
+    .reverse();
 }
 
 /** Takes the pages as they come from here on: a change of their build is looked for anew. */
