@@ -26,15 +26,15 @@ interface Layer {
 }
 
 test('names every route of the server, and no other', () => {
-  const routes = apiRoutes({ uploadLimit: 1, dir: '/tmp', outreach: {} } as Services, {} as Metrics).flatMap(
-    (router) =>
-      (router.stack as unknown as Layer[]).flatMap(({ route }) =>
-        route
-          ? Object.keys(route.methods).map(
-              (method) => `${method} ${route.path.replaceAll(/:(\w+)/g, '{$1}')}`,
-            )
-          : [],
-      ),
+  const routes = apiRoutes(
+    { uploadLimit: 1, dir: '/tmp', outreach: {}, gather: {} } as Services,
+    {} as Metrics,
+  ).flatMap((router) =>
+    (router.stack as unknown as Layer[]).flatMap(({ route }) =>
+      route
+        ? Object.keys(route.methods).map((method) => `${method} ${route.path.replaceAll(/:(\w+)/g, '{$1}')}`)
+        : [],
+    ),
   );
   expect(ENDPOINTS.map(({ method, path }) => `${method} ${path}`).sort()).toEqual(routes.sort());
   expect(Object.keys(document.paths)).toHaveLength(new Set(ENDPOINTS.map(({ path }) => path)).size);

@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { GatherSpecBody } from '../../contract/gather.ts';
 import type { AroundAnswer, GathererAnswer, PageAnswer } from '../../contract/gather-views.ts';
+import { headingOf } from '../../core/gather/fields.ts';
 import { recorded, stepWords, type Done, type Step } from '../../core/gather/forms.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
@@ -72,7 +73,7 @@ export function TaughtPage({
           ? spec.detail!.fields.map(({ node, field }) => ({
               nodes: [node],
               kind: 'field' as const,
-              label: field,
+              label: headingOf(field).toLowerCase(),
             }))
           : marksOf(spec, pageId, look.data),
     [spec, pageId, look.data, isDetail],
@@ -149,7 +150,7 @@ export function TaughtPage({
     const first = look.data?.rows.flatMap(({ values }) => values.filter(({ field }) => field === 'page'))[0];
     if (!first)
       throw new Error(
-        'No row leads to a page of its company. Point at a link of a row as “page of the company”.',
+        'No row leads to a page of its company. Point at a link of a row as “page of its own”.',
       );
     const { page: made } = await call<PageAnswer>('POST', `/gather/gatherers/${gatherer.id}/pages`, {
       address: first.value,
@@ -311,7 +312,7 @@ export function TaughtPage({
         >
           {look.data?.detail.map(({ field, value }) => (
             <div key={field} className="col-span-2 grid grid-cols-subgrid border-b border-rule py-1">
-              <dt className="text-soft">{field}</dt>
+              <dt className="text-soft">{headingOf(field)}</dt>
               <dd>{value}</dd>
             </div>
           ))}
