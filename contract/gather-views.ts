@@ -79,6 +79,8 @@ export interface LookRow {
 export interface LookAnswer {
   rows: LookRow[];
   adverts: number[];
+  /** Elements that are somewhat like a row, and are taken for none. */
+  perhaps: number[];
   /** Rows of each look. */
   looks: number[];
   /** How sure all of it is, from 0 to 1; null where there are no rows. */

@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import type {
   DeliveredAnswer,
   GatherAnswer,
@@ -162,6 +164,42 @@ test('records are posted to a webhook', async () => {
   expect(
     (await desk.api.post(`/api/gather/runs/${run.id}/deliver`).send({ to: 'webhook', name: 'none' })).status,
   ).toBe(400);
+});
+
+test.each([
+  ['ends where a page brings nothing new', 'same', 1000, 2],
+  ['ends at the pages that a search may have', 'new', 5, 5],
+])('a list without end %s', async (_what, rows, pages, read) => {
+  const endless = createServer((request, response) => {
+    const at = Number(new URL(request.url!, 'http://x').searchParams.get('at') ?? 1);
+    const firms = [0, 1, 2, 3].map(
+      (i) => `<li><b>Firm ${rows === 'same' ? i : at * 10 + i} Ltd</b><i>Leeds</i></li>`,
+    );
+    response.writeHead(request.url === '/robots.txt' ? 404 : 200, { 'content-type': 'text/html' });
+    response.end(`<ul>${firms.join('')}</ul><a rel="next" href="?at=${at + 1}">Next</a>`);
+  });
+  await new Promise<void>((resolve) => endless.listen(0, '127.0.0.1', resolve));
+  try {
+    await desk.api.put('/api/gather/hosts').send({ name: '127.0.0.1', private: true });
+    const start = `http://127.0.0.1:${(endless.address() as AddressInfo).port}/`;
+    const made = await desk.made(`Endless ${rows}`, { start, pages });
+    const page = await desk.page(made.id, { address: start });
+    const around = await desk.around(page.id, await desk.node(page.id, 'b'));
+    const example = {
+      page: page.id,
+      node: around.choices[around.best]!.node,
+      as: 'row' as const,
+      fields: around.fields,
+    };
+    const spec = { ...made.spec, examples: [example] };
+    await desk.api.put(`/api/gather/gatherers/${made.id}`).send({ name: made.name, spec });
+    const run = await desk.until((await desk.run(made.id)).id, 'done');
+    expect(run).toMatchObject({ pagesRead: read, pagesFailed: 0, roll: { foot: rows === 'same' ? 4 : 20 } });
+  } finally {
+    await desk.api.delete('/api/gather/hosts/127.0.0.1');
+    endless.closeAllConnections();
+    endless.close();
+  }
 });
 
 test('a pasted table and a saved page are read without a fetch', async () => {

@@ -105,6 +105,7 @@ describe('any page', () => {
           expect(new Set(cells).size).toBe(cells.length);
         }
         expect(reading.rows.some((row) => reading.adverts.includes(row.node))).toBe(false);
+        expect(reading.perhaps.some((node) => reading.rows.some((row) => row.node === node))).toBe(false);
         expect(readRows(page, learn(pages, examples))).toEqual(reading);
       }),
       { numRuns: 300 },

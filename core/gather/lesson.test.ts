@@ -78,6 +78,27 @@ describe('teaching by example', () => {
     expect(names(page, examples)).toEqual([0, 1, 2, 3, 4, 5].map((i) => `Firm ${i}`));
   });
 
+  it('says what is somewhat like a row; one more example brings it', () => {
+    const card = (i: number) =>
+      `<div class="card"><h3>Firm ${i}</h3><p class="at">Cejl ${i}</p><p class="tel">+420 000 000 10${i}</p></div>`;
+    const other = (i: number) =>
+      `<div class="card"><h3>Firm ${i}</h3><ul><li>Cejl ${i}</li><li><b>new</b></li></ul></div>`;
+    const page = parsePage(`<main>${[1, 2, 3].map(card).join('')}${[4, 5].map(other).join('')}</main>`);
+    const exampleAt = (name: string): Example => {
+      const node = nodeWith(page, name);
+      return { page: 'p', node: above(page, node, 'div'), as: 'row', fields: [{ field: 'name', node }] };
+    };
+    const one = readRows(page, learn(new Map([['p', page]]), [exampleAt('Firm 1')]));
+    expect(one.rows).toHaveLength(3);
+    expect(one.perhaps).toEqual([
+      above(page, nodeWith(page, 'Firm 4'), 'div'),
+      above(page, nodeWith(page, 'Firm 5'), 'div'),
+    ]);
+    const two = readRows(page, learn(new Map([['p', page]]), [exampleAt('Firm 1'), exampleAt('Firm 4')]));
+    expect(two.rows).toHaveLength(5);
+    expect(two.perhaps).toEqual([]);
+  });
+
   it('takes a marked part of a text, and an address apart', () => {
     const rows = ['Cejl 41, 602 00 Brno (near the river)', 'Masná 7, 664 34 Kuřim (old mill)'];
     const page = parsePage(

@@ -2,6 +2,7 @@ import { cellAt, cellsOf, type Cell } from './cells.ts';
 import { findValues, learnField, type FieldRule, type Pointed } from './field-rule.ts';
 import {
   apart,
+  LIKE,
   likelyRows,
   likenessTo,
   lookOf,
@@ -75,6 +76,8 @@ export interface ReadRow {
 
 export interface PageReading {
   rows: ReadRow[];
+  /** Numbers of elements that are somewhat like a row, and are taken for none. */
+  perhaps: number[];
   /** Numbers of the elements that were set aside. */
   adverts: number[];
 }
@@ -332,6 +335,19 @@ function likelyCell(rule: FieldRule, cells: readonly Cell[]): Cell | null {
   );
 }
 
+/** Somewhat as alike as this, something may be a row that one more example would bring. */
+const PERHAPS = 0.36;
+
+/** What is somewhat like a row, and lies within none and no advert. */
+function perhapsRows(page: Page, { looks }: Lesson, taken: readonly LikelyRow[]): number[] {
+  const all = looks.flatMap(({ look }) => likelyRows(page, look, PERHAPS));
+  const kept = new Set(taken.map(({ first }) => first.id));
+  // What is taken comes first, so that it keeps its place against whatever overlaps it.
+  return apart([...taken.map((row) => ({ ...row, likeness: 2 })), ...all])
+    .filter(({ first, likeness }) => likeness < LIKE && !kept.has(first.id))
+    .map(({ first }) => first.id);
+}
+
 /** Reads the rows of a page. */
 export function readRows(page: Page, lesson: Lesson): PageReading {
   const { rows, adverts } = sortOut(page, lesson);
@@ -350,6 +366,7 @@ export function readRows(page: Page, lesson: Lesson): PageReading {
       };
     }),
     adverts: adverts.map(({ first }) => first.id),
+    perhaps: perhapsRows(page, lesson, [...rows, ...adverts]),
   };
 }
 

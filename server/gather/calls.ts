@@ -98,7 +98,7 @@ export function gatherCalls(db: Db, universe: Db) {
       const read = page(id);
       const { url } = htmlOf(db, id);
       const lesson = lessonOf(spec);
-      const { rows, adverts } = readRows(read, lesson);
+      const { rows, adverts, perhaps } = readRows(read, lesson);
       const values = rows.map((row) => valuesOf(row.values, url));
       return {
         rows: rows.map(({ node, nodes, look, sure, values: found }) => ({
@@ -111,6 +111,7 @@ export function gatherCalls(db: Db, universe: Db) {
           example: exampleAt(spec, id, node),
         })),
         adverts,
+        perhaps,
         looks: lesson.looks.map((_, i) => rows.filter(({ look }) => look === i).length),
         sure: rows.length ? rows.reduce((sum, { sure }) => sum + sure, 0) / rows.length : null,
         lacking: values.filter((one) => refusal(one, spec.needs) !== null).length,

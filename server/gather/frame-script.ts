@@ -5,7 +5,7 @@
 
 interface Mark {
   nodes: number[];
-  kind: 'example' | 'row' | 'advert' | 'field' | 'choice' | 'next';
+  kind: 'example' | 'row' | 'advert' | 'perhaps' | 'field' | 'choice' | 'next';
   label: string;
 }
 

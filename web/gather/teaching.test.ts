@@ -70,6 +70,7 @@ describe('what is drawn over a page', () => {
         [lookRow(10, { name: 'Drevanko', town: 'Brno' }, { example: 0 }), lookRow(40, { name: 'Mirovec' })],
         {
           adverts: [60, 61, 62],
+          perhaps: [70, 71],
         },
       ),
     );
@@ -82,6 +83,8 @@ describe('what is drawn over a page', () => {
       ['advert', 'advert, set aside with 2 like it'],
       ['advert', 'advert, set aside'],
       ['advert', 'advert, set aside'],
+      ['perhaps', 'a row, too? point at it'],
+      ['perhaps', ''],
       ['next', 'the way on'],
     ]);
   });

@@ -95,7 +95,7 @@ export function rowAt(look: LookAnswer, choices: readonly { node: number }[]): L
 
 export interface Mark {
   nodes: number[];
-  kind: 'example' | 'row' | 'advert' | 'field' | 'choice' | 'next';
+  kind: 'example' | 'row' | 'advert' | 'perhaps' | 'field' | 'choice' | 'next';
   label: string;
 }
 
@@ -126,12 +126,17 @@ export function marksOf(spec: GatherSpecBody, page: number, look: LookAnswer): M
         ? `advert, set aside with ${look.adverts.length - 1} like it`
         : 'advert, set aside',
   }));
+  const perhaps = look.perhaps.map((node, i): Mark => ({
+    nodes: [node],
+    kind: 'perhaps',
+    label: i === 0 ? 'a row, too? point at it' : '',
+  }));
   const { next } = spec;
   const onward: Mark[] =
     next.how === 'pointed' && next.page === page && next.node !== undefined
       ? [{ nodes: [next.node], kind: 'next', label: 'the way on' }]
       : [];
-  return [...rows, ...fields, ...adverts, ...onward];
+  return [...rows, ...fields, ...adverts, ...perhaps, ...onward];
 }
 
 /** What is learned, in words: how many looks, and rows of each. */

@@ -21,7 +21,7 @@ export const lookRow = (
 });
 
 export const look = (rows: LookRow[], more: Partial<LookAnswer> = {}): LookAnswer => ({
-  ...{ rows, adverts: [], lacking: 0, next: null, forms: [], guess: [], detail: [], cut: false },
+  ...{ rows, adverts: [], perhaps: [], lacking: 0, next: null, forms: [], guess: [], detail: [], cut: false },
   looks: rows.length ? [rows.length] : [],
   sure: rows.length ? 0.97 : null,
   ...more,
