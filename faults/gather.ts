@@ -54,7 +54,7 @@ async function taught(program: Program, firms: number): Promise<string> {
 const runOf = async (program: Program, id: string) =>
   (await program.get<{ run: GatherRunView }>(`/gather/runs/${id}`)).run;
 
-/** @param pages about how many are read */
+/** @param pages about how many are read; of fewer than 64 the stand-in would make more firms than there are */
 export async function gather(harness: Harness, pages: number, kills: number, seed: number): Promise<void> {
   const random = randomFrom(seed);
   console.log('Pages read while the program is killed');

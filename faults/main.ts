@@ -23,7 +23,7 @@ const harness = new Harness();
 const parts: Readonly<Record<string, () => Promise<void>>> = {
   kills: () => kills(harness, short ? 1 : 25, seed),
   mail: () => mail(harness, short ? 3 : 40, seed),
-  gather: () => gather(harness, short ? 48 : 2000, short ? 1 : 3, seed),
+  gather: () => gather(harness, short ? 64 : 2000, short ? 1 : 3, seed),
   folders: () => folders(harness, short ? 2 : 40, short ? 3 : 6, seed),
   races: () => races(harness, short ? 6 : 60),
   fuzz: () => fuzz(harness, short ? 1500 : 20_000, seed),

@@ -39,7 +39,12 @@ type Feature = `${'m' | 'l' | 'w' | 'q' | 'i' | 's'}:${string}`;
 
 /** How far a feature of a kind can be trusted to mean the field, rather than to happen to be there. */
 const TRUST = { m: 1, l: 0.95, w: 0.95, q: 0.8, s: 0.5, i: 0.35 } as const;
-const trustOf = (feature: Feature) => TRUST[feature[0] as keyof typeof TRUST];
+/** What stands before a value may be another value; a path that tells as much is trusted more. */
+const UNCLEAR_LABEL = 0.75;
+const trustOf = (feature: Feature) =>
+  feature.startsWith('l:') && !isClearLabel(feature.slice(2))
+    ? UNCLEAR_LABEL
+    : TRUST[feature[0] as keyof typeof TRUST];
 
 function featuresOf(cell: Cell): Feature[] {
   const within = labelWithin(cell.text);
@@ -108,7 +113,7 @@ export function learnField(
   }
   const single =
     key !== null &&
-    TRUST[key.feature[0] as keyof typeof TRUST] >= 0.95 &&
+    trustOf(key.feature) >= 0.95 &&
     pointed.every(
       ({ cells }) => same(cells).filter((cell) => featuresOf(cell).includes(key.feature)).length === 1,
     );
@@ -172,7 +177,7 @@ function howCommon(
   return { share: found / Math.max(1, rows.length), purity: all === 0 ? 1 : alike / all };
 }
 
-/** Of cells that a key alone finds, so many must have the label for it to be one, rather than the value that stands before. */
+/** Of cells that a key alone finds, so many must have a label of those that are clear for it to be theirs. */
 const LABELLED = 0.9;
 
 /** Whether the cells that a key finds are told apart by a label, or all have it. */
@@ -189,7 +194,9 @@ function isLabelled(
     if (own.length) inRows++;
     having += own.filter((cell) => labels.has(`l:${cell.label}`)).length;
   }
-  return found > 1.2 * inRows || having >= LABELLED * found;
+  // What stands before all of them may be what they have in common, such as the trade that was searched for.
+  const clear = [...labels].every((label) => isClearLabel(label.slice(2)));
+  return found > 1.2 * inRows || (clear && having >= LABELLED * found);
 }
 
 function sides(pointed: readonly Pointed[], is: (own: Cell, other: Cell) => boolean): Set<string> {

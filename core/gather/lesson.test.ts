@@ -99,6 +99,22 @@ describe('teaching by example', () => {
     expect(two.perhaps).toEqual([]);
   });
 
+  it('takes what all rows of a page have before a value for no label of it', () => {
+    const row = (name: string, trade: string) =>
+      `<div class="r"><i>${trade}</i><h3>${name}</h3><p>602 00 Brno</p></div>`;
+    const first = parsePage(['Drevanko', 'Mirovec', 'Halvek'].map((name) => row(name, 'Joinery')).join(''));
+    const next = parsePage(['Zarmysko', 'Tonbru'].map((name) => row(name, 'Stairs')).join(''));
+    const name = nodeWith(first, 'Drevanko');
+    const example: Example = {
+      page: 'p',
+      node: above(first, name, 'div'),
+      as: 'row',
+      fields: [{ field: 'name', node: name }],
+    };
+    const lesson = learn(new Map([['p', first]]), [example]);
+    expect(readRows(next, lesson).rows.map(({ values }) => values[0]?.value)).toEqual(['Zarmysko', 'Tonbru']);
+  });
+
   it('takes a marked part of a text, and an address apart', () => {
     const rows = ['Cejl 41, 602 00 Brno (near the river)', 'Masná 7, 664 34 Kuřim (old mill)'];
     const page = parsePage(

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Globe } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { GatherSpecBody } from '../../contract/gather.ts';
 import type { AroundAnswer, GathererAnswer, PageAnswer } from '../../contract/gather-views.ts';
@@ -115,11 +115,14 @@ export function TaughtPage({
       await onChange('the way to the next page', { ...spec, next: { how: 'pointed', page: pageId, node } });
     }
   };
+  // What is done comes faster than it is kept: one after the other, each upon what the one before has left.
+  const doing = useRef<Promise<unknown>>(Promise.resolve());
   const did = async (done: Done) => {
     if (!look.data || pointing !== 'step') return;
-    const search = { word: spec.words[0] ?? '', place: spec.places[0] ?? '' };
-    const steps = recorded(spec.steps as Step[], look.data.forms, done, search);
-    await onChange('a step before the list', { ...spec, steps });
+    const now = client.getQueryData<GathererAnswer>(['gatherer', gatherer.id])?.spec ?? spec;
+    const search = { word: now.words[0] ?? '', place: now.places[0] ?? '' };
+    const steps = recorded(now.steps as Step[], look.data.forms, done, search);
+    await onChange('a step before the list', { ...now, steps });
     const buttons = look.data.forms.flatMap((form) => form.buttons);
     if (buttons.some(({ node }) => node === done.node)) fetchPage.mutate(search);
   };
@@ -260,7 +263,7 @@ export function TaughtPage({
           show={show}
           stepping={pointing === 'step'}
           onPoint={(pointed) => attempt(point(pointed))}
-          onDid={(done) => attempt(did(done))}
+          onDid={(done) => attempt((doing.current = doing.current.then(() => did(done))))}
         />
       </div>
       <div className="flex flex-wrap items-baseline gap-x-3 pt-2 pb-0.5">
