@@ -146,8 +146,6 @@ export interface GatherRunView {
   pause: number;
   /** Seconds; null where nothing is known of it. */
   timeLeft: number | null;
-  /** The page that was read last. */
-  lastPage: string | null;
 }
 
 export interface GatherRunAnswer {

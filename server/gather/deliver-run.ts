@@ -55,7 +55,11 @@ export async function intoSource(
   const { dir, jobs, engine } = services;
   const { id, path, read } = await uploaded(services, uploads, run, name);
   if (read.mapping.undecided?.length || !read.mapping.columns.includes('name'))
-    return { job: null, upload: id, message: 'Say how its columns are read; then it is loaded.' };
+    return {
+      job: null,
+      upload: id,
+      message: 'Some of its columns can be read in several ways, which has to be said.',
+    };
   const { preview, mapping } = read;
   const job = jobs.start(
     'load',

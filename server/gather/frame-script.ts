@@ -5,7 +5,7 @@
 
 interface Mark {
   nodes: number[];
-  kind: 'example' | 'row' | 'advert' | 'perhaps' | 'field' | 'choice' | 'next';
+  kind: 'example' | 'row' | 'advert' | 'perhaps' | 'field' | 'next';
   label: string;
 }
 

@@ -17,7 +17,6 @@ html{background:#fff;color:#111;outline:none}body{min-height:100vh}
 .jt-field{outline:1px dashed #1f6a4b!important;outline-offset:1px}
 .jt-example .jt-field{outline-width:2px!important}
 .jt-perhaps{outline:2px dotted #8a5a00!important;outline-offset:2px}
-.jt-choice{outline:3px dashed #221d16!important;outline-offset:3px}
 .jt-next{outline:3px solid #221d16!important;outline-offset:2px}
 .jt-advert{outline:2px solid #a8321f!important;outline-offset:2px;background:repeating-linear-gradient(45deg,transparent,transparent 5px,rgba(168,50,31,.28) 5px,rgba(168,50,31,.28) 7px)!important}
 .jt-tag{position:absolute;z-index:9999;font:600 10px/13px "Hanken Grotesk",sans-serif;padding:0 4px;border-radius:3px;background:#fff;color:#1f6a4b;border:1px solid #1f6a4b;transform:translate(0,-75%);pointer-events:none;white-space:nowrap}
@@ -25,7 +24,7 @@ html{background:#fff;color:#111;outline:none}body{min-height:100vh}
 .jt-tag-example{background:#1f6a4b;color:#fff;font-size:12px;line-height:16px;transform:translate(-50%,-50%)}
 .jt-tag-advert{background:#fff;color:#a8321f;border-color:#a8321f;transform:translate(-100%,-100%)}
 .jt-tag-perhaps{color:#8a5a00;border-color:#8a5a00}
-.jt-tag-next,.jt-tag-choice{color:#221d16;border-color:#221d16}
+.jt-tag-next{color:#221d16;border-color:#221d16}
 `;
 
 let script: string | null = null;

@@ -20,7 +20,7 @@ import { body, HttpProblem, queryText } from '../http/check.ts';
 import type { Uploads } from '../load/uploads.ts';
 import type { Services } from '../services.ts';
 import { gathererById } from '../tables/gather/gatherers.ts';
-import { lastPageOf, rollOfRun, rowsOfRun, searchFigures, taskFigures } from '../tables/gather/gathered.ts';
+import { rollOfRun, rowsOfRun, searchFigures, taskFigures } from '../tables/gather/gathered.ts';
 import {
   addRun,
   readAgain,
@@ -93,7 +93,6 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
               searchesBegun: searches.length - waits,
               secondsSpent: row.spent_ms / 1000,
             }),
-      lastPage: lastPageOf(db, row.id),
     };
   };
 

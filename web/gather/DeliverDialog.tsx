@@ -117,7 +117,26 @@ export function DeliverDialog({
           )}
         </div>
       ) : (
-        <p>{data.message}</p>
+        <p>
+          {data.message}{' '}
+          {data.upload && (
+            <>
+              Take them{' '}
+              <a
+                className="underline underline-offset-4"
+                href={`/api/gather/runs/${run.id}/file?format=csv`}
+                download
+              >
+                as CSV
+              </a>{' '}
+              and load that{' '}
+              <Link className="underline underline-offset-4" to="/sources" onClick={onClose}>
+                under Sources
+              </Link>
+              .
+            </>
+          )}
+        </p>
       )}
       <div className="mt-3">
         <Trouble error={deliver.error} />

@@ -105,6 +105,7 @@ export function RunRows({ run }: { run: GatherRunView }) {
             ))}
           </tbody>
         </table>
+        {!data && !error && <p className="py-4 text-soft">Looking …</p>}
         {data && data.total === 0 && <p className="py-4 text-soft">None so far.</p>}
       </div>
     </>

@@ -322,7 +322,11 @@ export function TaughtPage({
         </dl>
       ) : (
         <div className="flex min-h-0 flex-[2]">
-          {look.data && <TaughtTable look={look.data} needs={spec.needs} onShow={setShow} />}
+          {look.data ? (
+            <TaughtTable look={look.data} needs={spec.needs} onShow={setShow} />
+          ) : (
+            !look.error && <p className="py-2 text-soft">Looking …</p>
+          )}
         </div>
       )}
     </>

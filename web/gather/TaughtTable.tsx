@@ -32,6 +32,10 @@ export function TaughtTable({
     (typeof rows)[number] & Record<string, string | number | null>
   >(rows as never, { by: 'nth', descending: false });
   const lacks = (row: LookRow) => ['name', ...needs].filter((field) => valueOf(row, field) === null);
+  if (look.rows.length === 0)
+    return (
+      <p className="py-2 text-soft">Nothing yet: point at a row of the page, and all like it stand here.</p>
+    );
   return (
     <div className="min-h-0 flex-1 overflow-auto">
       <table className="w-full" aria-label="What comes of it">

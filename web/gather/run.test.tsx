@@ -84,7 +84,12 @@ describe('a run', () => {
     busy = false;
     await user.type(screen.getByRole('textbox', { name: 'Name of the list' }), ' again');
     await user.click(screen.getByRole('button', { name: 'Match them' }));
-    expect(await screen.findByText('Say how its columns are read.')).toBeTruthy();
+    expect(await screen.findByText(/Say how its columns are read\./)).toBeTruthy();
+    // It does not end there: the file can be taken and read by hand.
+    expect(screen.getByRole('link', { name: 'as CSV' }).getAttribute('href')).toContain(
+      '/runs/r1/file?format=csv',
+    );
+    expect(screen.getByRole('link', { name: 'under Sources' })).toBeTruthy();
     expect(sent('POST /gather/runs/r1/deliver').at(-1)).toEqual({ to: 'list', name: 'Guide again' });
   });
 

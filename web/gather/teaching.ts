@@ -95,7 +95,7 @@ export function rowAt(look: LookAnswer, choices: readonly { node: number }[]): L
 
 export interface Mark {
   nodes: number[];
-  kind: 'example' | 'row' | 'advert' | 'perhaps' | 'field' | 'choice' | 'next';
+  kind: 'example' | 'row' | 'advert' | 'perhaps' | 'field' | 'next';
   label: string;
 }
 

@@ -62,7 +62,7 @@ export const gatherer = (more: Partial<GathererAnswer> = {}): GathererAnswer => 
 
 export const gatherRun = (more: Partial<GatherRunView> = {}): GatherRunView => ({
   ...{ id: 'r1', gatherer: 'g1', name: 'Guide', nth: 1, state: 'running', why: null, person: 'Hana' },
-  ...{ startedAt: '2026-11-29T10:42:00Z', endedAt: null, pause: 20, timeLeft: 140, lastPage: null },
+  ...{ startedAt: '2026-11-29T10:42:00Z', endedAt: null, pause: 20, timeLeft: 140 },
   roll: {
     steps: [
       { step: 'found', label: 'Rows found', note: '', delta: 512, total: 512 },

@@ -272,11 +272,3 @@ export function fieldsOfRun(db: Db, run: string): Map<string, number> {
       .all(run),
   );
 }
-
-export const lastPageOf = (db: Db, run: string) =>
-  db
-    .prepare<[string], string>(
-      "SELECT url FROM task WHERE run = ? AND state = 'read' ORDER BY read_at DESC, id DESC LIMIT 1",
-    )
-    .pluck()
-    .get(run) ?? null;
