@@ -1,4 +1,16 @@
 import type {
+  BatchPreviewAnswer,
+  BatchSearchView,
+  BatchView,
+  ChangesAnswer,
+  NoticesAnswer,
+  PlanAnswer,
+  RunsAnswer,
+  RunView,
+  WatchView,
+  WhenAnswer,
+} from './runs.ts';
+import type {
   AroundAnswer,
   DeliveredAnswer,
   GatherAnswer,
@@ -184,6 +196,30 @@ export interface Answers {
   'get /export-templates': { templates: ExportTemplateView[] };
   'post /export-templates': { template: ExportTemplateView };
   'put /export-templates/{id}': { template: ExportTemplateView };
+  'get /runs': RunsAnswer;
+  'post /runs/when': WhenAnswer;
+  'post /runs/compare': ChangesAnswer;
+  'post /plans': PlanAnswer;
+  'get /plans/{key}': PlanAnswer;
+  'put /plans/{key}': PlanAnswer;
+  'post /plans/{key}/restore': PlanAnswer;
+  'post /plans/{key}/run': { run: RunView };
+  'get /runs/{id}': { run: RunView };
+  'post /runs/{id}/cancel': { run: RunView };
+  'get /runs/{id}/changes': ChangesAnswer;
+  'get /runs/{id}/tape': ExportStepAnswer;
+  'get /runs/{id}/searches': { searches: BatchSearchView[] };
+  'post /runs/{id}/list': MatchListAnswer;
+  'post /demo/month': { job: Job };
+  'post /batches': { batch: BatchView };
+  'post /batches/pasted': { batch: BatchView };
+  'get /batches/{id}': { batch: BatchView };
+  'post /batches/{id}/preview': BatchPreviewAnswer;
+  'get /watches': { watches: WatchView[] };
+  'put /watches': { watch: WatchView };
+  'get /notices': NoticesAnswer;
+  'post /notices/read': { unread: number };
+  'put /notices/settings': { settings: NoticesAnswer['settings'] };
   'get /gather': GatherAnswer;
   'post /gather/gatherers': GathererAnswer;
   'get /gather/gatherers/{id}': GathererAnswer;

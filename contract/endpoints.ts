@@ -61,39 +61,8 @@ import { NearBody } from './steering.ts';
 import { TapeBody } from './tape-body.ts';
 import { SettingsBody } from './settings.ts';
 import { VisitsBody } from './visits.ts';
-
-/** One call of the API. Parts of the path in braces are texts; bodies are checked by their class. */
-export interface Endpoint {
-  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
-  /** Below /api. */
-  path: string;
-  /** What it answers or does, in a few words. */
-  does: string;
-  body?: new () => object;
-  /** A file instead of a body, as the part "file" of a form. */
-  upload?: true;
-  query?: readonly string[];
-  /** Of an answer that is as wished; 200 where left out. */
-  status?: 200 | 201 | 202 | 204;
-  /** The kind of a file that is answered instead of JSON. */
-  file?: string;
-}
-
-type More = Omit<Endpoint, 'method' | 'path' | 'does'>;
-const call =
-  (method: Endpoint['method']) =>
-  (path: string, does: string, more: More = {}): Endpoint => ({ method, path, does, ...more });
-const [get, post, put, patch, remove] = [
-  call('get'),
-  call('post'),
-  call('put'),
-  call('patch'),
-  call('delete'),
-];
-/** What takes long is a job, whose progress is asked for by its id. */
-const JOB = 202;
-const MADE = 201;
-const GONE = { status: 204 } as const;
+import { get, GONE, JOB, MADE, patch, post, put, remove, type Endpoint } from './endpoint.ts';
+import { RUN_ENDPOINTS } from './run-endpoints.ts';
 
 /** Every call of the API; a test holds the list to the routes of the server. */
 export const ENDPOINTS: readonly Endpoint[] = [
@@ -242,6 +211,8 @@ export const ENDPOINTS: readonly Endpoint[] = [
     status: JOB,
   }),
   remove('/gather/runs/{id}', 'removes a run with its records', GONE),
+
+  ...RUN_ENDPOINTS,
 
   get('/programs', 'other programs that are given what is exported, and what was delivered of late'),
   post('/feeds', 'makes an address under which other programs read what a tape keeps', {

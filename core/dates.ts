@@ -47,6 +47,12 @@ export function parseSpan(text: string): { count: number; unit: 'days' | 'months
   return { count: Number(parts[1]), unit: `${parts[2]!.toLowerCase()}s` as 'days' | 'months' | 'years' };
 }
 
+/** The day from which something counts: an ISO date as it is, or the first day of a span that ends on `end`. Null where the text is neither. */
+export function sinceDay(end: number, text: string): number | null {
+  const span = parseSpan(text);
+  return span ? spanStart(end, span) : dayOf(text);
+}
+
 /** The first day of the span that ends on `end` (both ends included). */
 export function spanStart(end: number, span: { count: number; unit: 'days' | 'months' | 'years' }): number {
   if (span.unit === 'days') return end - span.count;

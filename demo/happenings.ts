@@ -59,6 +59,13 @@ const HEADLINES: readonly [kind: string, weight: number, wordings: readonly stri
 ];
 const TOTAL = HEADLINES.reduce((sum, [, weight]) => sum + weight, 0);
 
+/** One thing that happens at a company. */
+export function happening(chance: Chance, date: number): EventRecord {
+  let at = chance.next() * TOTAL;
+  const [kind, , wordings] = HEADLINES.find(([, weight]) => (at -= weight) < 0) ?? HEADLINES[0]!;
+  return { name: chance.pick(wordings), kind, date };
+}
+
 /** What happened at a company in the past year; active and growing ones have more to tell. */
 export function eventsOf(truth: Truth, chance: Chance): EventRecord[] {
   const mean = truth.status === 'active' ? MEAN * (0.55 + 0.2 * Math.log2(1 + truth.headcount) * 0.75) : 0.3;
@@ -67,8 +74,6 @@ export function eventsOf(truth: Truth, chance: Chance): EventRecord[] {
   for (let day = 0; ;) {
     day += -(DAYS / mean) * Math.log(1 - chance.next());
     if (day >= DAYS) return events;
-    let at = chance.next() * TOTAL;
-    const [kind, , wordings] = HEADLINES.find(([, weight]) => (at -= weight) < 0) ?? HEADLINES[0]!;
-    events.push({ name: chance.pick(wordings), kind, date: AS_OF - Math.floor(day) });
+    events.push(happening(chance, AS_OF - Math.floor(day)));
   }
 }

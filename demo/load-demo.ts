@@ -29,7 +29,7 @@ export async function loadDemo(
   try {
     if (allSources(db).some((source) => DEMO_SOURCES.some((demo) => demo.key === source.key)))
       throw new Error('The demo is loaded already. Remove its sources first to make it anew.');
-    const revision = nextRevision(db);
+    const revision = nextRevision(db, 'The demo was loaded', dayOf(DEMO_AS_OF)!);
     const addTechnology = db.prepare(
       'INSERT OR IGNORE INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)',
     );
@@ -50,7 +50,7 @@ export async function loadDemo(
     }
     rows.forEach((count, nth) => setRows(db, sources[nth]!.id, count, 0));
     related.end(revision);
-    remakeCompanies(db, revision, load.joined, loadCodeTrees(), loadGazetteer(), () => {});
+    remakeCompanies(db, revision, load.joined, loadCodeTrees(), loadGazetteer(), () => {}, null);
     const made = { asOf: DEMO_AS_OF, rows: rows.reduce((sum, count) => sum + count, 0) };
     if (job !== undefined) jobLanded(db, job, made);
     db.exec('COMMIT');

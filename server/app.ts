@@ -8,6 +8,7 @@ import { requestLog } from './http/request-log.ts';
 import { Uploads } from './load/uploads.ts';
 import { openMetrics, type Metrics } from './metrics.ts';
 import { ROOT } from './reference.ts';
+import { batchRoutes } from './routes/batches.ts';
 import { campaignRoutes } from './routes/campaigns.ts';
 import { checkRoutes } from './routes/checks.ts';
 import { contactRoutes } from './routes/contacts.ts';
@@ -24,10 +25,12 @@ import { matchRoutes } from './routes/matches.ts';
 import { outreachRoutes } from './routes/outreach.ts';
 import { paperRoutes } from './routes/papers.ts';
 import { programRoutes } from './routes/programs.ts';
+import { runRoutes } from './routes/runs.ts';
 import { sourceRoutes } from './routes/sources.ts';
 import { stateRoutes } from './routes/state.ts';
 import { tapeRoutes } from './routes/tapes.ts';
 import { visitRoutes } from './routes/visits.ts';
+import { watchRoutes } from './routes/watches.ts';
 import { workspaceRoutes } from './routes/workspace.ts';
 import type { Services } from './services.ts';
 
@@ -56,6 +59,9 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
     visitRoutes(services),
     gatherRoutes(services),
     gatherRunRoutes(services, uploads),
+    runRoutes(services),
+    batchRoutes(services),
+    watchRoutes(services),
   ];
 }
 

@@ -27,7 +27,7 @@ interface Layer {
 
 test('names every route of the server, and no other', () => {
   const routes = apiRoutes(
-    { uploadLimit: 1, dir: '/tmp', outreach: {}, gather: {} } as Services,
+    { uploadLimit: 1, dir: '/tmp', outreach: {}, gather: {}, runs: {} } as Services,
     {} as Metrics,
   ).flatMap((router) =>
     (router.stack as unknown as Layer[]).flatMap(({ route }) =>

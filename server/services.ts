@@ -2,12 +2,21 @@ import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { lockFolder, type FolderLock } from './db/lock.ts';
 import { carryLists } from './db/carry-lists.ts';
-import { openHandover, openLists, openMatches, openUniverse, openWorkspace, type Db } from './db/open.ts';
+import {
+  openHandover,
+  openLists,
+  openMatches,
+  openRuns,
+  openUniverse,
+  openWorkspace,
+  type Db,
+} from './db/open.ts';
 import { Gather, type GatherTuning } from './gather/gather.ts';
 import { EngineHost } from './engine/host.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { ListsHost } from './lists/host.ts';
 import { Outreach } from './outreach/outreach.ts';
+import { Runs } from './runs/runs.ts';
 import { Programs } from './programs/programs.ts';
 import { NO_LOG, type Log } from './log.ts';
 import { landedResult } from './tables/landed-jobs.ts';
@@ -37,6 +46,8 @@ export interface Services {
   outreach: Outreach;
   /** Gatherers and their runs, and the stand-in web. */
   gather: Gather;
+  /** What runs when, and what is watched. */
+  runs: Runs;
   engine: EngineHost;
   jobs: Jobs;
   log: Log;
@@ -51,6 +62,7 @@ export async function openServices(
   uploadLimit = 150,
   log: Log = NO_LOG,
   gathering: GatherTuning = {},
+  now: () => number = Date.now,
 ): Promise<Services> {
   const lock = lockFolder(dir);
   try {
@@ -72,7 +84,8 @@ export async function openServices(
     const outreach = await Outreach.open({ dir, universe, workspace, listsDb, lists, log });
     const programs = await Programs.open({ dir, handover, workspace, log });
     const gather = await Gather.open({ dir, universe, log }, gathering);
-    const services: Services = {
+    const runsDb = openRuns(dir);
+    const services = {
       dir,
       programs,
       gather,
@@ -88,9 +101,12 @@ export async function openServices(
       lock,
       engine: new EngineHost(dir, log),
       jobs: new Jobs(workspace, landed, log, wroteFile),
-    };
+    } as Services;
+    services.runs = new Runs(runsDb, services, now);
     settleExports(services);
     await services.engine.ready();
+    services.runs.start();
+    services.engine.onReload = () => services.runs.wake();
     return services;
   } catch (error) {
     lock.release();
@@ -123,6 +139,7 @@ function settleExports({ dir, workspace, handover }: Services): void {
 
 /** Closes a folder of data: jobs leave their work, and what is being written is written. */
 export async function closeServices(services: Services): Promise<void> {
+  await services.runs.stop();
   await services.gather.stop();
   await services.outreach.stop();
   await services.programs.stop();

@@ -39,6 +39,14 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./gather/Teach.tsx')).Teach }),
       },
       {
+        path: '/runs',
+        lazy: async () => ({ Component: (await import('./runs/Runs.tsx')).Runs }),
+      },
+      {
+        path: '/watched/:subject/:key',
+        lazy: async () => ({ Component: (await import('./runs/Watched.tsx')).Watched }),
+      },
+      {
         path: '/exports',
         lazy: async () => ({ Component: (await import('./exports/Exports.tsx')).Exports }),
       },

@@ -38,7 +38,7 @@ export type Store =
    * A table of (record, value); `known` is the column of the subject's table that is null where nothing was ever
    * recorded, `seen` the column of the table with the day a value was first seen.
    */
-  | { at: 'many'; table: string; value: string; known: string | null; seen?: string }
+  | { at: 'many'; table: string; value: string; known: string | null; seen?: string; days?: 'of change' }
   /** `company_measure`, or `table`: numbers by key. What a key that is not there means for a record that has others: 0, or unknown. */
   | { at: 'keyed'; measure: string; absent: 0 | null; table?: string }
   /** Made of other fields when it is asked for. */
@@ -47,6 +47,8 @@ export type Store =
   | { at: 'lists' }
   /** The ledger of exports. */
   | { at: 'handed' }
+  /** The runs of saved tapes. */
+  | { at: 'joined' }
   /** `company_code`. */
   | { at: 'codes' }
   /** `country`, `region`, `town`, `postcode`, `lat`, `lon` of `company`. */
@@ -128,16 +130,21 @@ export function stepOf(field: Pick<Field, 'kind' | 'unit'>): 1 | 0.01 | 0.001 {
 
 /** Whether a record may have several values of a category. */
 export function isMany({ store }: Pick<Field, 'store'>): boolean {
-  return store.at === 'many' || store.at === 'handed';
+  return store.at === 'many' || store.at === 'handed' || store.at === 'joined';
 }
 
 /** Whether each value of a category has a day, within a span of which it can be asked for. */
 export function hasDays({ store }: Pick<Field, 'store'>): boolean {
-  return store.at === 'handed' || (store.at === 'many' && store.seen !== undefined);
+  return store.at === 'handed' || store.at === 'joined' || (store.at === 'many' && store.seen !== undefined);
+}
+
+/** Whether the day of a value is that on which it was first seen, and not that on which something was done. */
+export function saysFirstSeen({ store }: Pick<Field, 'store'>): boolean {
+  return store.at === 'many' && store.days === undefined;
 }
 
 const IN_NO_TABLE: ReadonlySet<Store['at']> = new Set<Store['at']>([
-  ...(['handed', 'contacts', 'lists', 'rank', 'peers', 'key', 'words'] as const),
+  ...(['handed', 'joined', 'contacts', 'lists', 'rank', 'peers', 'key', 'words'] as const),
 ]);
 
 /** Whether every row of an export can be asked to have a value of a field: it is a column, and stands in the tables that files fill. */

@@ -4,6 +4,7 @@ import { deals } from './deals.ts';
 import { events } from './events.ts';
 import type { Field, FileColumn, Relation, Role, Subject } from './field.ts';
 import { handedOver } from './handed-over.ts';
+import { joinedTape } from './joined-tape.ts';
 import { onLists } from './on-lists.ts';
 import { people } from './people.ts';
 import { sites } from './sites.ts';
@@ -12,7 +13,10 @@ import { sites } from './sites.ts';
 export const SUBJECTS: ReadonlyMap<string, Subject> = new Map(
   [companies, sites, people, brands, deals, events].map((subject) => [
     subject.id,
-    { ...subject, fields: [...subject.fields, onLists(subject.id), handedOver(subject.id)] },
+    {
+      ...subject,
+      fields: [...subject.fields, onLists(subject.id), handedOver(subject.id), joinedTape(subject.id)],
+    },
   ]),
 );
 

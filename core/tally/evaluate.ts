@@ -1,5 +1,5 @@
 import type { Scheme } from '../codes/tree.ts';
-import { isoOf, parseSpan, spanStart, yearOf } from '../dates.ts';
+import { isoOf, parseSpan, sinceDay, spanStart, yearOf } from '../dates.ts';
 import type { Field } from '../fields/field.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { growthKey } from '../records/growth.ts';
@@ -92,7 +92,7 @@ function test(universe: Universe, field: Field, line: FieldLine, lookup: Lookup)
       const wanted = line.test as CategoryTest;
       if ((column as ManyColumn | CategoryColumn).kind === 'category')
         return testCategory(column as CategoryColumn, wanted, size);
-      const since = wanted.seen === undefined ? null : spanStart(lookup.asOf, parseSpan(wanted.seen)!);
+      const since = wanted.seen === undefined ? null : sinceDay(lookup.asOf, wanted.seen);
       return testMany(column as ManyColumn, wanted, groupsOf(lookup, field), size, since);
     }
     case 'flag': {

@@ -60,7 +60,7 @@ export interface MoneyTest extends NumberTest {
 export interface CategoryTest {
   readonly any?: readonly string[];
   readonly all?: readonly string[];
-  /** Where days are recorded: first seen within this span back from the as-of date. */
+  /** Where days are recorded: first seen, or done, within this span back from the as-of date, or since this day (ISO). */
   readonly seen?: string;
 }
 

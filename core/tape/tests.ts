@@ -1,5 +1,5 @@
 import { isScheme, SCHEMES } from '../codes/tree.ts';
-import { dayOf, parseSpan } from '../dates.ts';
+import { dayOf, parseSpan, sinceDay } from '../dates.ts';
 import { DEPARTMENTS } from '../fields/companies/making.ts';
 import { hasDays, isMany, type Field } from '../fields/field.ts';
 import { CURRENCIES } from '../money/rates.ts';
@@ -141,8 +141,15 @@ function category(field: Field, raw: Record<string, unknown>, at: string, lookup
     ...(raw.any === undefined
       ? { all: texts(raw.all, `${at}.all`, known) }
       : { any: texts(raw.any, `${at}.any`, known) }),
-    ...(raw.seen === undefined ? {} : { seen: spanAt(raw.seen, `${at}.seen`) }),
+    ...(raw.seen === undefined ? {} : { seen: sinceAt(raw.seen, `${at}.seen`) }),
   };
+}
+
+/** A span such as "24 months", or the day from which on. @throws Problem */
+function sinceAt(value: unknown, at: string): string {
+  if (typeof value !== 'string' || sinceDay(0, value) === null)
+    throw wrong(at, value, 'a span such as "24 months", or a day such as 2026-09-30');
+  return value;
 }
 
 /** A span such as "24 months". @throws Problem */

@@ -1,5 +1,6 @@
 import { SCHEMES } from '../codes/tree.ts';
-import { stepOf, type Field } from '../fields/field.ts';
+import { parseSpan } from '../dates.ts';
+import { saysFirstSeen, stepOf, type Field } from '../fields/field.ts';
 import { fieldOf, oneOf, relationsOf, rolesOf, subjectOf } from '../fields/registry.ts';
 import { isCountryCode } from '../geo/country-groups.ts';
 import { parseWords, type WordsQuery } from './words-query.ts';
@@ -122,7 +123,7 @@ function wordTest(line: FieldLine, field: Field, lookup: Lookup): string {
         test.all ? 'and' : 'or',
       );
       if (!test.seen) return named;
-      return `${named}, ${field.store.at === 'handed' ? '' : 'first seen '}in the past ${test.seen}`;
+      return `${named}, ${saysFirstSeen(field) ? 'first seen ' : ''}${parseSpan(test.seen) ? 'in the past' : 'since'} ${test.seen}`;
     }
     case 'flag':
       return (line.test as FlagTest).is ? 'yes' : 'no';

@@ -26,6 +26,8 @@ export const SOURCES = ['register', 'directory', 'survey'];
 export const LISTS = ['our-customers', 'to-call'];
 /** Whom exports went to. */
 export const RECEIVERS = ['print-shop', 'finance'];
+/** Saved tapes that ran. */
+export const TAPES = ['targets', 'rivals'];
 /** What lists say of members. */
 export const OUT_REASONS = ['too small', 'closed'];
 export const TAGS = ['stairs', 'spray room'];

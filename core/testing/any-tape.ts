@@ -1,21 +1,11 @@
 import fc from 'fast-check';
+import { ledgerTests } from './any-ledger.ts';
 import { listClauses } from './any-list.ts';
 import { OFFERS } from '../fields/companies/making.ts';
 import { Problem } from '../tape/problem.ts';
 import { type EitherBlock, type FieldLine, type Line, type Tape, type Test } from '../tape/nodes.ts';
 import { anyHas, RELATED_TESTS } from './any-has.ts';
-import {
-  CODES,
-  LISTS,
-  maybe,
-  NAICS,
-  RECEIVERS,
-  SOURCES,
-  STEP,
-  TECHNOLOGIES,
-  WORDS,
-  GROUPS,
-} from './any-record.ts';
+import { CODES, LISTS, maybe, NAICS, SOURCES, STEP, TECHNOLOGIES, WORDS, GROUPS } from './any-record.ts';
 
 /** Random tapes over the same few values as the random records. For tests only. */
 
@@ -172,12 +162,7 @@ const freshTests: fc.Arbitrary<AnyTest> = fc
 /** Lists of the workspace, its address book, and what sites, brands and deals make of a company. */
 const marketTests: fc.Arbitrary<AnyTest> = fc.oneof(
   fc.tuple(some(LISTS), listClauses).map(([any, clauses]) => ({ field: 'list', test: { any, ...clauses } })),
-  fc
-    .tuple(some(RECEIVERS), fc.boolean(), fc.constantFrom(undefined, '30 days', '3 months'))
-    .map(([keys, all, seen]) => ({
-      field: 'handed-over',
-      test: { ...(all ? { all: keys } : { any: keys }), ...(seen ? { seen } : {}) },
-    })),
+  ledgerTests,
   some(['clean-air', 'welding']).map((any) => ({ field: 'certificates', test: { any } })),
   fc.boolean().map((is) => ({ field: 'whom-we-know', test: { is } })),
   some(['k0', 'k3', 'k7']).map((any) => ({ field: 'company', test: { any } })),

@@ -6,18 +6,20 @@ import { handoverMigrations } from './handover-schema.ts';
 import { listsMigrations } from './lists-schema.ts';
 import { matchesMigrations } from './matches-schema.ts';
 import { outreachMigrations } from './outreach-schema.ts';
+import { runsMigrations } from './runs-schema.ts';
 import { universeMigrations } from './universe-schema.ts';
 import { workspaceMigrations } from './workspace-schema.ts';
 
 export type Db = Database.Database;
 
 /**
- * Seven files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
+ * Eight files, so that long work never holds up what the user does meanwhile: `universe.sqlite` has
  * sources, records and companies and is written by one load at a time; `lists.sqlite` has the lists
  * and is written by the thread of `server/lists/`; `matches.sqlite` has files lined up with the
  * universe, each written at once by its job; `outreach.sqlite` has campaigns, their messages and what
  * came back; `handover.sqlite` has what was handed over to whom, templates of exports and what other
- * programs are given; `gather.sqlite` has gatherers, their runs and the pages read; `workspace.sqlite` has settings, tapes, exports and jobs.
+ * programs are given; `gather.sqlite` has gatherers, their runs and the pages read; `runs.sqlite`
+ * has what runs when, what came of it, and what one asked to be told; `workspace.sqlite` has settings, tapes, exports and jobs.
  */
 export function openUniverse(dir: string, options: { readonly?: boolean } = {}): Db {
   return open(dir, 'universe.sqlite', universeMigrations, options.readonly === true);
@@ -51,6 +53,10 @@ export function openHandover(dir: string, options: { readonly?: boolean } = {}):
 
 export function openGather(dir: string, options: { readonly?: boolean } = {}): Db {
   return open(dir, 'gather.sqlite', gatherMigrations, options.readonly === true);
+}
+
+export function openRuns(dir: string, options: { readonly?: boolean } = {}): Db {
+  return open(dir, 'runs.sqlite', runsMigrations, options.readonly === true);
 }
 
 function open(dir: string, file: string, migrations: readonly string[], readonly: boolean): Db {

@@ -295,4 +295,36 @@ export const universeMigrations: readonly string[] = [
     at INTEGER NOT NULL     -- ms since 1970
   ) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- What each change of the universe was, in words, and the day of which it speaks.
+  CREATE TABLE revision_log (
+    revision INTEGER PRIMARY KEY,
+    at INTEGER NOT NULL,    -- ms since 1970
+    day INTEGER NOT NULL,
+    what TEXT NOT NULL
+  ) STRICT;
+  -- What was and is, of records that a change of the universe changed. \`field\` is a word of core/records/changes.ts, or "gone".
+  CREATE TABLE history (
+    id INTEGER PRIMARY KEY,
+    revision INTEGER NOT NULL,
+    subject TEXT NOT NULL, record INTEGER NOT NULL,
+    key TEXT NOT NULL, name TEXT NOT NULL,
+    field TEXT NOT NULL, was TEXT, now TEXT,
+    was_number REAL, now_number REAL  -- of sizes: heads, euros
+  ) STRICT;
+  CREATE INDEX history_of_record ON history (subject, record, revision);
+  CREATE INDEX history_of_revision ON history (revision);
+  -- When last what of a company was changed.
+  CREATE TABLE company_changed (
+    company_id INTEGER NOT NULL, field TEXT NOT NULL, changed_on INTEGER NOT NULL,
+    PRIMARY KEY (company_id, field)
+  ) STRICT, WITHOUT ROWID;
+  -- The change of the universe that an event or deal came with.
+  ALTER TABLE event ADD COLUMN came_with INTEGER;
+  ALTER TABLE deal ADD COLUMN came_with INTEGER;
+  ALTER TABLE company ADD COLUMN came_on INTEGER;
+  ALTER TABLE company ADD COLUMN came_with INTEGER; -- the change of the universe
+  -- The highest number that a record of a table ever had: numbers are never given again, since runs know their members by them.
+  CREATE TABLE last_id (name TEXT PRIMARY KEY, id INTEGER NOT NULL) STRICT, WITHOUT ROWID;
+  `,
 ];

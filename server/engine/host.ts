@@ -188,6 +188,8 @@ export class EngineHost {
   private current: Promise<void> = Promise.resolve();
   private waiting: Promise<void> | null = null;
   private stopped = false;
+  /** Called once other columns are in use. */
+  onReload: () => void = () => {};
   /** Grows with every change of what is counted, so that clients know when to ask again. */
   generation = 1;
 
@@ -260,6 +262,7 @@ export class EngineHost {
     this.pair.retire();
     this.pair = fresh;
     this.generation++;
+    this.onReload();
   }
 
   /** Settings that counts rest on have changed; the threads read them by themselves. */

@@ -131,11 +131,11 @@ export class SubjectEngine {
         const { known } = this.tally.universe.columns.get(KNOWN) as KnownColumn;
         const low = Float64Array.from(records, (r) => Number(hasBit(known, r)));
         own[column] = { low, high: low };
-      } else if (column === HANDED) {
-        const handed = this.tally.universe.columns.get(HANDED) as ManyColumn;
+      } else if (LEDGERS.has(column)) {
+        const handed = this.tally.universe.columns.get(column) as ManyColumn;
         const names = new Map(
           this.lookup
-            .choices({ subject: this.records.subject, id: HANDED })
+            .choices({ subject: this.records.subject, id: column })
             .map(({ key, label }) => [key, label]),
         );
         own[column] = { lists: Array.from(records, (r) => namesOf(handed, r, names)) };
@@ -283,7 +283,8 @@ export type OwnColumns = Record<
 >;
 
 const KNOWN = 'whom-we-know';
-const HANDED = 'handed-over';
+/** Columns of ledgers: who was handed a record, and which saved tapes it joined. */
+const LEDGERS: ReadonlySet<string> = new Set(['handed-over', 'joined']);
 
 /** The values of a record by their names, in alphabetical order. */
 function namesOf({ dictionary, offsets, values }: ManyColumn, r: number, names: ReadonlyMap<string, string>) {

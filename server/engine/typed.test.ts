@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CERTIFICATES, GROUPS } from '../../core/testing/any-record.ts';
+import { CERTIFICATES, GROUPS, RECEIVERS, TAPES } from '../../core/testing/any-record.ts';
 import { anyLines } from '../../core/testing/any-tape.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import { emptyTape, type Line } from '../../core/tape/nodes.ts';
@@ -46,7 +46,8 @@ beforeAll(() => {
   lookup = universeLookup(random.db, random.reference, buildUniverse(random.db, random.reference.trees), {
     ...NO_FACTS,
     asOf: AS_OF,
-    receivers: ['print-shop', 'finance'].map((key) => ({ key, label: key })),
+    receivers: RECEIVERS.map((key) => ({ key, label: key })),
+    joinable: TAPES.map((key) => ({ key, label: key })),
     lists: ['our-customers', 'to-call'].map((key) => ({
       key,
       label: key,

@@ -31,7 +31,7 @@ export function universeLookup(
   db: Db,
   reference: ReferenceData,
   stored: Pick<StoredUniverse, 'columns' | 'related'>,
-  workspace: Pick<WorkspaceFacts, 'asOf' | 'currency' | 'countryGroups' | 'lists' | 'receivers'>,
+  workspace: Pick<WorkspaceFacts, 'asOf' | 'currency' | 'countryGroups' | 'lists' | 'receivers' | 'joinable'>,
   peers: Lookup['peers'] = () => {
     throw new Error('Likeness is measured where tapes are counted.');
   },
@@ -72,7 +72,9 @@ export function universeLookup(
         ? workspace.lists.filter((list) => list.subject === subject)
         : id === 'handed-over'
           ? workspace.receivers
-          : (choices.get(`${subject} ${id}`) ?? []),
+          : id === 'joined'
+            ? workspace.joinable
+            : (choices.get(`${subject} ${id}`) ?? []),
     companyName: (key) => nameOf.get(key),
     peers,
     currency: workspace.currency,

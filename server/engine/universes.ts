@@ -26,13 +26,17 @@ export function openUniverses(
   stored: StoredUniverse,
   db: Db,
   records: ReadonlyMap<string, Records>,
-  facts: Pick<WorkspaceFacts, 'members' | 'known' | 'lists' | 'cells' | 'asOf' | 'handed'> = NO_FACTS,
+  facts: Pick<
+    WorkspaceFacts,
+    'members' | 'known' | 'lists' | 'cells' | 'asOf' | 'handed' | 'joined'
+  > = NO_FACTS,
 ): Map<string, Universe> {
   const own = records.get('companies')!;
   const columns = new Map<string, Column>(searchable('companies', stored, wordsFinder(db, own.recordOf)));
   columns.set('list', listsOf('companies', facts));
   columns.set('whom-we-know', { kind: 'known', known: facts.known ?? noBits(stored.size) });
-  columns.set('handed-over', handedOf('companies', stored.size, facts));
+  columns.set('handed-over', ledgerOf(facts.handed, 'companies', stored.size));
+  columns.set('joined', ledgerOf(facts.joined, 'companies', stored.size));
   columns.set('company', { kind: 'key', find: own.byKey });
   const down = new Map<string, Relation>();
   const companies: Universe = { size: stored.size, columns, relations: down };
@@ -53,7 +57,8 @@ export function openUniverses(
       columns: new Map<string, Column>([
         ...searchable(id, one, null),
         ['list', listsOf(id, facts)],
-        ['handed-over', handedOf(id, one.size, facts)],
+        ['handed-over', ledgerOf(facts.handed, id, one.size)],
+        ['joined', ledgerOf(facts.joined, id, one.size)],
       ]),
       relations: new Map([['company', up]]),
     };
@@ -77,9 +82,9 @@ function listsOf(
   return { kind: 'list', lists: new Map(own), find: (test) => cells.find(subject, test, asOf) };
 }
 
-/** Whom records of a subject were handed over to. */
-function handedOf(subject: string, size: number, { handed }: Pick<WorkspaceFacts, 'handed'>): ManyColumn {
-  return handed.get(subject) ?? handedColumn([], size);
+/** What a ledger has of the records of a subject. */
+function ledgerOf(of: ReadonlyMap<string, ManyColumn>, subject: string, size: number): ManyColumn {
+  return of.get(subject) ?? handedColumn([], size);
 }
 
 /** Links turned round, once for each: the universes are opened anew whenever the workspace changes. */

@@ -1,18 +1,15 @@
-import { join } from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import { Problem } from '../../core/tape/problem.ts';
-import { openHandover, openLists, openUniverse, openWorkspace } from '../db/open.ts';
+import { openUniverse } from '../db/open.ts';
 import { loadReferenceData } from '../reference.ts';
 import { calls, type Answering, type Call } from './calls.ts';
-import { Engine } from './engine.ts';
 import { ListsEngine } from './lists-engine.ts';
 import { Steering } from './steering.ts';
 import { MapEngine } from './market/map-engine.ts';
 import { Market } from './market/market.ts';
 import { openColumns } from './opening/open-universe.ts';
 import type { StoredUniverse } from './opening/stored-universe.ts';
-import { recordsOfAll } from './records.ts';
-import { FactsReader } from './workspace-facts.ts';
+import { openCounting } from './open-counting.ts';
 
 /**
  * A thread that counts. The first opens the columns and hands them to the others, which share them.
@@ -45,18 +42,7 @@ const db = openUniverse(dir, { readonly: true });
 db.exec('BEGIN');
 const opened = stored ? { universe: stored, unsaved: null } : await openColumns(dir, db, reference.trees);
 const { universe, unsaved } = opened;
-const records = recordsOfAll(universe, db);
-const lists = openLists(dir, { readonly: true });
-lists.prepare('ATTACH ? AS u').run(join(dir, 'universe.sqlite'));
-const facts = new FactsReader(
-  openWorkspace(dir, { readonly: true }),
-  lists,
-  openHandover(dir, { readonly: true }),
-  records,
-  () => new Date(),
-  universe,
-);
-const engine = new Engine(db, reference, universe, facts.changed()!, records);
+const { engine, useChanged } = openCounting(dir, db, universe, reference);
 const market = new Market(engine);
 const on: Answering = {
   engine,
@@ -65,15 +51,10 @@ const on: Answering = {
   lists: new ListsEngine(engine),
   steering: new Steering(engine),
 };
-const useChangedFacts = () => {
-  const changed = facts.changed();
-  if (changed) engine.useFacts(changed);
-};
-
 parentPort!.on('message', ({ id, method, args }: EngineCall) => {
   let reply: EngineReply;
   try {
-    useChangedFacts();
+    useChanged();
     const { handler } = (calls as Readonly<Record<string, Call<unknown[]>>>)[method]!;
     reply = { id, result: handler(on, ...args) };
   } catch (error) {

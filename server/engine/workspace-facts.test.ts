@@ -6,7 +6,7 @@ import { SettingsBody } from '../../contract/settings.ts';
 import { isoOf } from '../../core/dates.ts';
 import { countBits, hasBit } from '../../core/tally/bits.ts';
 import { VERDICTS } from '../../core/tape/nodes.ts';
-import { openHandover, openLists, openWorkspace, type Db } from '../db/open.ts';
+import { openHandover, openLists, openRuns, openWorkspace, type Db } from '../db/open.ts';
 import { writeContacts } from '../tables/contacts.ts';
 import { addList, changeList } from '../tables/lists/list-rows.ts';
 import { addMembers, takeOff } from '../tables/lists/members.ts';
@@ -20,6 +20,7 @@ let dir: string;
 let workspace: Db;
 let lists: Db;
 let handover: Db;
+let runs: Db;
 let now: Date;
 let reader: FactsReader;
 let lookedUp: string[];
@@ -42,12 +43,20 @@ beforeEach(() => {
   };
   lists = openLists(dir);
   handover = openHandover(dir);
-  reader = new FactsReader(workspace, lists, handover, new Map([['companies', records]]), () => now);
+  reader = new FactsReader(
+    workspace,
+    lists,
+    handover,
+    (runs = openRuns(dir)),
+    new Map([['companies', records]]),
+    () => now,
+  );
 });
 afterEach(() => {
   workspace.close();
   lists.close();
   handover.close();
+  runs.close();
   rmSync(dir, { recursive: true });
 });
 

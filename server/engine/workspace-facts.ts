@@ -11,7 +11,8 @@ import { listsRevision } from '../tables/lists/changes.ts';
 import { allLists } from '../tables/lists/list-rows.ts';
 import type { Revision } from '../tables/revision.ts';
 import { readSettings } from '../tables/workspace.ts';
-import { HandedRecords } from './handed-records.ts';
+import { joinableTapes, joinedRevision } from '../tables/runs/joined.ts';
+import { LedgerRecords } from './ledger-records.ts';
 import { ListMembers, NO_MEMBERS, type MemberCells } from './list-members.ts';
 import type { Records } from './records.ts';
 
@@ -36,6 +37,9 @@ export interface WorkspaceFacts {
   /** Whom exports went to, and by subject which records each was given. */
   receivers: readonly Choice[];
   handed: ReadonlyMap<string, ManyColumn>;
+  /** Saved tapes that have run, and by subject which records joined each. */
+  joinable: readonly Choice[];
+  joined: ReadonlyMap<string, ManyColumn>;
 }
 
 export const NO_FACTS: WorkspaceFacts = {
@@ -48,6 +52,8 @@ export const NO_FACTS: WorkspaceFacts = {
   known: null,
   receivers: [],
   handed: new Map(),
+  joinable: [],
+  joined: new Map(),
 };
 
 /** Reads the user's settings, lists and groups whenever they changed, and of lists those members alone that did. */
@@ -58,10 +64,13 @@ export class FactsReader {
   private readonly companies: Records;
   private readonly now: () => Date;
   private readonly members: ListMembers;
-  private readonly handed: HandedRecords;
+  private readonly runs: Db;
+  private readonly handed: LedgerRecords;
+  private readonly joined: LedgerRecords;
   private revision = -1;
   private listsRevision = -1;
   private handedRevision = -1;
+  private joinedRevision = -1;
   private asOf = NaN;
   private known: { revision: number; companies: Bits } | null = null;
 
@@ -73,6 +82,7 @@ export class FactsReader {
     workspace: Db,
     lists: Db,
     handover: Db,
+    runs: Db,
     records: ReadonlyMap<string, Records>,
     now: () => Date = () => new Date(),
     shown: Revision | null = null,
@@ -83,7 +93,23 @@ export class FactsReader {
     this.now = now;
     this.members = new ListMembers(lists, records, shown);
     this.handover = handover;
-    this.handed = new HandedRecords(handover, records);
+    this.handed = new LedgerRecords(
+      {
+        db: handover,
+        rows: 'SELECT key, day FROM handed_over WHERE subject = ? AND receiver = ?',
+        keys: () => allReceivers(handover),
+      },
+      records,
+    );
+    this.runs = runs;
+    this.joined = new LedgerRecords(
+      {
+        db: runs,
+        rows: 'SELECT key, day FROM joined_tape WHERE subject = ? AND tape = ?',
+        keys: () => joinableTapes(runs),
+      },
+      records,
+    );
   }
 
   /** What there is now; null where that is what was read last. A day that has ended is a change where the as-of date is today. */
@@ -93,14 +119,17 @@ export class FactsReader {
     const settings = readSettings(this.workspace);
     const asOf = asOfDay(settings, this.now());
     const ofHanded = handoverRevision(this.handover);
+    const ofJoined = joinedRevision(this.runs);
     if (
       revision === this.revision &&
       ofLists === this.listsRevision &&
       ofHanded === this.handedRevision &&
+      ofJoined === this.joinedRevision &&
       asOf === this.asOf
     )
       return null;
     this.handedRevision = ofHanded;
+    this.joinedRevision = ofJoined;
     this.revision = revision;
     this.listsRevision = ofLists;
     this.asOf = asOf;
@@ -115,6 +144,8 @@ export class FactsReader {
       known: this.knownNow(),
       receivers: allReceivers(this.handover).map(({ key, name }) => ({ key, label: name })),
       handed: this.handed.columns(ofHanded),
+      joinable: joinableTapes(this.runs).map(({ key, name }) => ({ key, label: name })),
+      joined: this.joined.columns(ofJoined),
     };
   }
 
@@ -134,9 +165,14 @@ export class FactsReader {
 
 /** Whether nothing that tapes name means anything else, but for members of lists. */
 export function isSameButMembers(one: WorkspaceFacts, other: WorkspaceFacts): boolean {
-  const named = ({ asOf, currency, countryGroups, lists, receivers }: WorkspaceFacts) =>
-    JSON.stringify([asOf, currency, countryGroups, lists, receivers]);
-  return one.known === other.known && one.handed === other.handed && named(one) === named(other);
+  const named = ({ asOf, currency, countryGroups, lists, receivers, joinable }: WorkspaceFacts) =>
+    JSON.stringify([asOf, currency, countryGroups, lists, receivers, joinable]);
+  return (
+    one.known === other.known &&
+    one.handed === other.handed &&
+    one.joined === other.joined &&
+    named(one) === named(other)
+  );
 }
 
 /** Whether the text of a tape or a line may speak of a list. */

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { countryOfPhones } from '../../core/gather/country-of-phones.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import { Problem } from '../../core/tape/problem.ts';
+import { startLoad } from '../load/start-load.ts';
 import { partsOf, type Uploads } from '../load/uploads.ts';
 import { deliver } from '../programs/deliver.ts';
 import type { Services } from '../services.ts';
@@ -52,7 +53,6 @@ export async function intoSource(
   name: string,
   day: number,
 ): Promise<Delivered> {
-  const { dir, jobs, engine } = services;
   const { id, path, read } = await uploaded(services, uploads, run, name);
   if (read.mapping.undecided?.length || !read.mapping.columns.includes('name'))
     return {
@@ -61,28 +61,14 @@ export async function intoSource(
       message: 'Some of its columns can be read in several ways, which has to be said.',
     };
   const { preview, mapping } = read;
-  const job = jobs.start(
-    'load',
-    `Load ${name}`,
-    'server/load/worker',
+  const job = startLoad(
+    services,
+    { path, fileName: `${name}.csv` },
     {
-      ...{
-        dir,
-        path,
-        name,
-        mapping,
-        licence: null,
-        asOf: day,
-        allOrNothing: false,
-        covers: [],
-        refreshes: null,
-      },
-      ...{ fileName: `${name}.csv`, reading: partsOf(preview), header: preview.header, subject: 'companies' },
+      ...{ name, mapping, licence: null, asOf: day, allOrNothing: false, covers: [], refreshes: null },
+      ...{ reading: partsOf(preview), header: preview.header, subject: 'companies' },
     },
-    async () => {
-      uploads.forget(id);
-      await engine.reload();
-    },
+    () => uploads.forget(id),
   );
   return { job: job.id, upload: null, message: `Loading ${name}` };
 }

@@ -1,7 +1,8 @@
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import { answerSchemas } from './answer-schemas.ts';
-import { ENDPOINTS, type Endpoint } from '../../contract/endpoints.ts';
+import type { Endpoint } from '../../contract/endpoint.ts';
+import { ENDPOINTS } from '../../contract/endpoints.ts';
 
 /** Where schemas stand in the document. */
 const SCHEMAS = '#/components/schemas/';

@@ -26,6 +26,7 @@ export class Jobs {
   private readonly db: Db;
   private readonly landed: (job: string) => Record<string, unknown> | null;
   private readonly log: Log;
+  private readonly ends = new Map<string, ((job: Job) => void)[]>();
   private readonly running = new Map<string, { job: Job; worker: Worker; cancel: Int32Array }>();
 
   /**
@@ -144,10 +145,19 @@ export class Jobs {
         )
         .run(state, job.done, job.total, message, JSON.stringify(job.result), job.endedAt, job.id);
       this.running.delete(job.id);
+      for (const tell of this.ends.get(job.id) ?? []) tell(job);
+      this.ends.delete(job.id);
     } catch (error) {
       // Such as on a full disk: how it ended is known here until it can be told anew at the next start.
       this.log.error({ job: job.id, error }, 'The end of a job could not be written');
     }
+  }
+
+  /** The job once it has ended; undefined where there is none of this id. */
+  async ended(id: string): Promise<Job | undefined> {
+    const job = this.get(id);
+    if (job?.state !== 'running') return job;
+    return new Promise((resolve) => this.ends.set(id, [...(this.ends.get(id) ?? []), resolve]));
   }
 
   /** True where there was something to cancel. */

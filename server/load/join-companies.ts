@@ -4,7 +4,7 @@ import type { Gazetteer } from '../../core/geo/gazetteer.ts';
 import type { Db } from '../db/open.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
 import { forgetJoin, joinOf, noteJoin, type Join } from '../tables/company-joins.ts';
-import { nextRevision } from '../tables/revision.ts';
+import { keepIds, nextId, nextRevision } from '../tables/revision.ts';
 import { relate, unlinkCompanies } from './relate.ts';
 import { findAgain } from './related-load.ts';
 import { RecordReader, remakeCompanies } from './remake.ts';
@@ -23,7 +23,8 @@ export function joinCompanies(
   { trees, places }: Tables,
   progress: (done: number, total: number) => void = () => {},
 ): Join[] {
-  const revision = nextRevision(db);
+  const revision = nextRevision(db, 'Companies were joined');
+  keepIds(db, 'company');
   const writer = companyWriter(db, revision);
   const moveRecords = db.prepare(
     'UPDATE record SET company_id = ?, own_key = COALESCE(own_key, ?) WHERE company_id = ?',
@@ -71,9 +72,10 @@ export function takeApart(db: Db, gone: string, { trees, places }: Tables): stri
     .all(of, gone);
   forgetJoin(db, gone);
   if (records.length === 0) return key;
-  const revision = nextRevision(db);
+  const revision = nextRevision(db, 'Companies were taken apart');
+  keepIds(db, 'company');
   const writer = companyWriter(db, revision);
-  const id = db.prepare<[], number>('SELECT max(id) + 1 FROM company').pluck().get()!;
+  const id = nextId(db, 'company');
   // A company is made of its records, so that they have to be its own before it can be made.
   db.pragma('defer_foreign_keys = ON');
   const move = db.prepare('UPDATE record SET company_id = ?, own_key = NULL WHERE id = ?');

@@ -7,16 +7,37 @@ import { recognise, type Recognised, type RecogniseWish } from './recognise.ts';
 
 /** The thread that reads a file: how its rows look and what its columns may mean, or the people of an address book. */
 
-export type ReadingWish = ({ of: 'preview' } & RecogniseWish) | { of: 'contacts'; path: string };
+export type ReadingWish =
+  | ({ of: 'preview' } & RecogniseWish)
+  | { of: 'contacts'; path: string }
+  | { of: 'table'; path: string; most: number };
 
 export type ReadingReply =
   | ({ of: 'preview' } & Recognised)
   | { of: 'contacts'; entries: AddressBookEntry[] }
+  | { of: 'table'; header: string[]; rows: string[][]; more: boolean }
   | { of: 'problem'; code: string; message: string; field?: string; value?: unknown; rule?: string };
 
 async function read(wish: ReadingWish): Promise<ReadingReply> {
   if (wish.of === 'contacts') return { of: 'contacts', entries: await entriesOf(wish.path) };
+  if (wish.of === 'table') return { of: 'table', ...(await tableOf(wish.path, wish.most)) };
   return { of: 'preview', ...(await recognise(wish)) };
+}
+
+/** The first rows of a table as they came, under its headings. */
+async function tableOf(
+  path: string,
+  most: number,
+): Promise<{ header: string[]; rows: string[][]; more: boolean }> {
+  const preview = await previewFile(path, {});
+  const { header } = preview;
+  const rows: string[][] = [];
+  for await (const { cells, notData } of dataRows(path, preview, header)) {
+    if (notData || cells.every((cell) => cell.trim() === '')) continue;
+    if (rows.length === most) return { header, rows, more: true };
+    rows.push(cells);
+  }
+  return { header, rows, more: false };
 }
 
 async function entriesOf(path: string): Promise<AddressBookEntry[]> {

@@ -10,6 +10,7 @@ import type { Mapping } from '../../core/records/mapping.ts';
 import type { Db } from '../db/open.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
 import { addSource, noteRefresh, sourceByKey, type SourceRow } from '../tables/source.ts';
+import { keepIds } from '../tables/revision.ts';
 import { relate, unlinkCompanies } from './relate.ts';
 import { RecordReader } from './remake.ts';
 
@@ -105,6 +106,7 @@ export class Refresh {
     const reader = new RecordReader(db, tables.trees, tables.places);
     const writer = companyWriter(db, revision);
     const left: number[] = [];
+    keepIds(db, 'company');
     for (const company of companies) {
       const made = reader.merge(company);
       if (made) writer.update(company, companyParts(made.company), made.sources);

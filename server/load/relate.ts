@@ -1,7 +1,7 @@
 import { RELATED } from '../../core/fields/registry.ts';
 import type { Db } from '../db/open.ts';
 import { makeAddresses } from './make-addresses.ts';
-import { noteSubjectChange } from '../tables/revision.ts';
+import { keepIds, noteSubjectChange } from '../tables/revision.ts';
 
 /**
  * What follows from records that hang on companies, for the companies that have records of the subjects touched, and for all where a
@@ -111,6 +111,7 @@ export function unlinkCompanies(db: Db, ids: readonly number[]): string[] {
 /** Takes out the records of a source that hang on companies; deals that another source has too stay. */
 export function removeRelated(db: Db, source: string): string[] {
   const changed: string[] = [];
+  for (const table of ['site', 'event', 'person', 'brand', 'deal']) keepIds(db, table);
   const run = (text: string) => db.prepare(text).run(source).changes > 0;
   for (const [subject, table] of [
     ['sites', 'site'],

@@ -5,8 +5,9 @@ import type { Mapping } from '../../core/records/mapping.ts';
 import { rowReader, type RowReader } from '../../core/records/read-row.ts';
 import type { Db } from '../db/open.ts';
 import { relate, removeRelated, unlinkCompanies } from './relate.ts';
-import { nextRevision } from '../tables/revision.ts';
+import { keepIds, nextRevision } from '../tables/revision.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
+import type { Told } from '../tables/history.ts';
 import { allSources, type SourceRow } from '../tables/source.ts';
 
 /** Reads records of any source back from the cells they came in, and makes companies of them. */
@@ -65,9 +66,10 @@ export function remakeCompanies(
   trees: ReadonlyMap<Scheme, CodeTree>,
   places: Gazetteer,
   progress: (done: number, total: number) => void,
+  told: Told | null = 'all',
 ): void {
   const reader = new RecordReader(db, trees, places);
-  const writer = companyWriter(db, revision);
+  const writer = companyWriter(db, revision, told);
   let done = 0;
   for (const company of companies) {
     const merged = reader.merge(company)!;
@@ -75,6 +77,8 @@ export function remakeCompanies(
     if (++done % 2000 === 0) progress(done, companies.size);
   }
 }
+
+const MOST_TOLD = 100_000;
 
 /** Takes a source out: its records, the companies that had no other, what the others had from it, and what hung on companies by it. */
 export function removeSource(
@@ -88,8 +92,10 @@ export function removeSource(
     .prepare<[number], number>('SELECT DISTINCT company_id FROM record WHERE source_id = ?')
     .pluck()
     .all(source.id);
-  const revision = nextRevision(db);
-  const writer = companyWriter(db, revision);
+  const revision = nextRevision(db, `${source.name} was removed`);
+  keepIds(db, 'company');
+  // Of very many, what each of them was is not worth its place.
+  const writer = companyWriter(db, revision, companies.length > MOST_TOLD ? null : 'all');
   const gone: number[] = [];
   const reader = new RecordReader(db, trees, places);
   db.prepare('DELETE FROM record WHERE source_id = ?').run(source.id);

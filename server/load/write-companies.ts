@@ -1,5 +1,6 @@
 import type { Db } from '../db/open.ts';
 import { companyWriter } from '../tables/company.ts';
+import { nextId } from '../tables/revision.ts';
 import { joinsOf } from '../tables/company-joins.ts';
 import type { ReadyCompany } from './company-batcher.ts';
 
@@ -21,7 +22,7 @@ export class CompanyLoad {
       'INSERT INTO record (source_id, company_id, row, cells, own_key) VALUES (?, ?, ?, ?, ?)',
     );
     this.joinedTo = joinsOf(db);
-    this.last = db.prepare<[], number>('SELECT COALESCE(max(id), 0) FROM company').pluck().get()!;
+    this.last = nextId(db, 'company') - 1;
   }
 
   write(companies: readonly ReadyCompany[]): void {

@@ -20,7 +20,7 @@ void runJob(() => {
         const write = db.prepare('INSERT OR REPLACE INTO mail_outcome VALUES (?, ?, ?)');
         for (const { mail, outcome, at } of outcomes.values()) write.run(mail, outcome, at);
         stopIfCancelled();
-        relate(db, nextRevision(db), ['people']);
+        relate(db, nextRevision(db, 'Addresses were made anew'), ['people']);
         stopIfCancelled();
         const result = { outcomes: outcomes.size };
         jobLanded(db, job, result);

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import type { Db } from '../db/open.ts';
 import type { Log } from '../log.ts';
 import { gatheredFile } from '../gather/gather.ts';
+import { noticeFile } from '../runs/telling.ts';
 import { exportById, storedName } from '../tables/exports.ts';
 import { allHooks } from '../tables/handover/programs.ts';
 import { HookPost } from './hook-post.ts';
@@ -40,7 +41,7 @@ export class Programs {
       log,
       standIn: () => standIn.url,
       fileOf: (id) => {
-        const gathered = gatheredFile(dir, id);
+        const gathered = gatheredFile(dir, id) ?? noticeFile(dir, id);
         if (gathered !== null) return gathered;
         const row = exportById(workspace, id);
         const path = row && join(dir, 'exports', storedName(row));

@@ -18,10 +18,10 @@ import { exportRoll } from '../../core/exports/roll.ts';
 import type { Roll } from '../../core/lists/roll.ts';
 import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
 import { calls } from '../engine/calls.ts';
+import { exportAgain } from '../exports/again.ts';
 import { goingWishOf, picksOf, startExport } from '../exports/make-export.ts';
 import { tapeOfFile } from '../exports/tape-of-file.ts';
-import { stillThere } from '../programs/deliver.ts';
-import { body, checked, HttpProblem } from '../http/check.ts';
+import { body, HttpProblem } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
 import { oneFile } from '../http/upload.ts';
 import type { Services } from '../services.ts';
@@ -118,34 +118,7 @@ export function exportRoutes(services: Services): Router {
   routes.post('/exports/:id/again', async (request, response) => {
     const row = found(request.params.id);
     const { rows } = body(AgainBody, request);
-    if (row.wish === null)
-      throw new HttpProblem(
-        409,
-        'no-wish',
-        'This export was made before the program kept what was asked. Open its tape and export that.',
-        { field: 'id', value: row.id },
-      );
-    const wish = checked(ExportBody, JSON.parse(row.wish) as object);
-    if (rows !== 'plain' && !handedExports(handover).includes(row.id))
-      throw new HttpProblem(
-        409,
-        'not-in-ledger',
-        'What this export handed over is not in the ledger, so nothing can be compared.',
-        {
-          field: 'rows',
-          value: rows,
-          rule: 'plain',
-        },
-      );
-    const { handed, deliver = {}, ...rest } = wish;
-    const asked = Object.assign(new ExportBody(), {
-      ...rest,
-      // What went out before goes out again where the very point is what became of it.
-      ...(rows === 'plain' && handed ? { handed } : {}),
-      deliver: stillThere(handover, deliver),
-    });
-    const since = rows === 'plain' ? null : { day: row.made_at.slice(0, 10), all: rows === 'all' };
-    response.status(202).json(await startExport(services, asked, { export: row.id, since }));
+    response.status(202).json(await exportAgain(services, row, rows));
   });
 
   routes.get('/exports/:id/file', async (request, response) => {

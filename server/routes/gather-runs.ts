@@ -13,16 +13,15 @@ import { headingOf } from '../../core/gather/fields.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { dayOf } from '../../core/dates.ts';
 import { intoSource, ontoList, toWebhook } from '../gather/deliver-run.ts';
-import { sitesOfList } from '../gather/sites-of-list.ts';
 import { fieldsInOrder, SHEET_FORMATS } from '../gather/sheet.ts';
-import { checkSearches, type GatherSpec } from '../gather/spec.ts';
+import { beginGathering } from '../gather/begin-gathering.ts';
+import type { GatherSpec } from '../gather/spec.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
 import type { Uploads } from '../load/uploads.ts';
 import type { Services } from '../services.ts';
 import { gathererById } from '../tables/gather/gatherers.ts';
 import { rollOfRun, rowsOfRun, searchFigures, taskFigures } from '../tables/gather/gathered.ts';
 import {
-  addRun,
   readAgain,
   removeRun,
   runById,
@@ -31,7 +30,6 @@ import {
   tryFailed,
   type RunRow,
 } from '../tables/gather/runs.ts';
-import { readSettings } from '../tables/workspace.ts';
 
 const MOST_ROWS = 500;
 const TYPES = {
@@ -42,7 +40,7 @@ const TYPES = {
 
 /** Runs of gatherers: begun, paused, gone on with, read, and what their records become. */
 export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
-  const { gather, workspace } = services;
+  const { gather } = services;
   const { db, runner, thread, fetcher } = gather;
   const routes = Router();
   const found = (id: string): RunRow => {
@@ -105,20 +103,7 @@ export function gatherRunRoutes(services: Services, uploads: Uploads): Router {
         value: id,
       });
     const wish = request.body === undefined ? {} : body(RunWishBody, request);
-    const spec: GatherSpec = { ...(JSON.parse(gatherer.spec) as GatherSpec), ...wish };
-    checkSearches(spec);
-    const sites = spec.sites === null ? null : sitesOfList(services, spec.sites.list);
-    if (sites === null && !spec.examples.some(({ as }) => as === 'row'))
-      throw new Problem(
-        'nothing-taught',
-        'Nobody has pointed at a row yet, so nothing is known of what to read.',
-        {
-          field: 'spec.examples',
-          rule: 'at least one example of a row',
-        },
-      );
-    const run = addRun(db, id, spec, readSettings(workspace).person, sites);
-    runner.wake(run);
+    const run = beginGathering(services, gatherer, wish);
     response.status(201).json({ run: await view(found(run)) } satisfies GatherRunAnswer);
   });
 

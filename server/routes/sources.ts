@@ -20,11 +20,12 @@ import { sendFile } from '../http/send-file.ts';
 import { oneFile, uploadInto } from '../http/upload.ts';
 import type { ReadingJobData } from '../load/reading-job.ts';
 import { checkColumns, partsOf, readingOf, type Upload, type Uploads } from '../load/uploads.ts';
+import { mayWrite, startLoad } from '../load/start-load.ts';
 import { refusalsPath } from '../load/refusals.ts';
 import { asOfDay } from '../days.ts';
 import { firmByKey } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
-import { rememberedReadings, rememberReading } from '../tables/remembered-readings.ts';
+import { rememberedReadings } from '../tables/remembered-readings.ts';
 import { listByKey } from '../tables/lists/list-rows.ts';
 import { changesOf, sourceByKey, viewSources, type ChangeKind } from '../tables/source.ts';
 import { readSettings, writeSettings } from '../tables/workspace.ts';
@@ -74,13 +75,6 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
       });
     return source;
   };
-  const mayWrite = () => {
-    if (jobs.writing)
-      throw new HttpProblem(409, 'busy', 'Another load is running. Wait until it ends, or cancel it.', {
-        rule: 'one load at a time',
-      });
-  };
-
   routes.get('/sources', (_request, response) => {
     response.json({ sources: viewSources(universe) });
   });
@@ -139,9 +133,8 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
 
   routes.post('/sources', async (request, response) => {
     const load = body(LoadBody, request);
-    mayWrite();
+    mayWrite(services);
     const one = uploads.found(load.upload);
-    const { path, fileName } = one;
     const subject = load.read.subject ?? 'companies';
     const file = await uploads.asRead(one, load.read);
     const { header } = file;
@@ -154,31 +147,15 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
         rule: 'a date such as 2026-09-30',
       });
     const refreshes = refreshOf(load, subject);
-    const job = jobs.start(
-      'load',
-      `${refreshes ? 'Refresh' : 'Load'} ${refreshes ? load.name : fileName}`,
-      'server/load/worker',
+    const job = startLoad(
+      services,
+      one,
       {
-        dir,
-        path,
-        fileName,
-        name: load.name,
-        licence: load.licence ?? null,
-        asOf,
-        reading: partsOf(file),
-        header,
-        // All or nothing means every cell, too.
-        mapping: { ...load.mapping, ...(load.allOrNothing ? { unreadable: 'refuse' } : {}) },
-        allOrNothing: load.allOrNothing,
-        subject,
-        covers: load.covers,
-        refreshes,
+        ...{ name: load.name, licence: load.licence ?? null, asOf, reading: partsOf(file), header },
+        ...{ mapping: { ...load.mapping }, allOrNothing: load.allOrNothing, subject },
+        ...{ covers: load.covers, refreshes },
       },
-      async () => {
-        uploads.forget(load.upload);
-        await engine.reload();
-        rememberReading(workspace, { name: load.name, subject, header, mapping: { ...load.mapping } });
-      },
+      () => uploads.forget(load.upload),
     );
     response.status(202).json({ job });
   });
@@ -244,7 +221,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
 
   routes.delete('/sources/:key', (request, response) => {
     const source = knownSource(request.params.key);
-    mayWrite();
+    mayWrite(services);
     response.status(202).json({
       job: jobs.start(
         'remove',
@@ -258,7 +235,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
 
   routes.post('/demo', (request, response) => {
     const { companies } = body(DemoBody, request);
-    mayWrite();
+    mayWrite(services);
     const job = jobs.start(
       'demo',
       `Make the demo universe of ${companies.toLocaleString('en-GB')} companies`,

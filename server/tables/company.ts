@@ -4,6 +4,7 @@ import { toEuro } from '../../core/money/rates.ts';
 import type { Reason } from '../../core/tally/columns.ts';
 import { fold, foldedWords } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
+import { CompanyHistory, type Told } from './history.ts';
 
 /** The columns of a figure: what it is, its year and why it is unknown, and for money its currency and what it is in euros. */
 const quantityColumns = (stem: string, ...more: string[]) =>
@@ -66,12 +67,21 @@ export function companyParts(record: CompanyRecord): CompanyParts {
   };
 }
 
-/** Writes companies with their codes, technologies, sources and words, as part of a change of the universe. */
-export function companyWriter(db: Db, revision: number) {
+/**
+ * Writes companies with their codes, technologies, sources and words, as part of a change of the universe.
+ * @param told which of what becomes of them is kept; nothing where null
+ */
+export function companyWriter(db: Db, revision: number, told: Told | null = 'all') {
+  const history = told && new CompanyHistory(db, revision, told);
+  const came = db
+    .prepare<[number], number>('SELECT day FROM revision_log WHERE revision = ?')
+    .pluck()
+    .get(revision);
+  const forgetChanged = db.prepare('DELETE FROM company_changed WHERE company_id = ?');
   const noteChange = db.prepare('INSERT OR IGNORE INTO company_change (revision, company_id) VALUES (?, ?)');
   const find = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
   const insert = db.prepare(
-    `INSERT INTO company (id, key, sources, ${COLUMNS.join(', ')}) VALUES (?, ?, ?, ${COLUMNS.map(() => '?').join(', ')})`,
+    `INSERT INTO company (id, key, sources, came_on, came_with, ${COLUMNS.join(', ')}) VALUES (?, ?, ?, ?, ?, ${COLUMNS.map(() => '?').join(', ')})`,
   );
   const update = db.prepare(
     `UPDATE company SET sources = ?, ${COLUMNS.map((column) => `${column} = ?`).join(', ')} WHERE id = ?`,
@@ -122,12 +132,13 @@ export function companyWriter(db: Db, revision: number) {
       return find.get(key) ?? null;
     },
     insert(id: number, key: string, parts: CompanyParts, sources: readonly string[]): void {
-      insert.run(id, key, new Set(sources).size, ...parts.values);
+      insert.run(id, key, new Set(sources).size, came ?? null, revision, ...parts.values);
       addParts(id, parts, sources);
       writeWords(id, parts);
     },
     update(id: number, parts: CompanyParts, sources: readonly string[]): void {
       noteChange.run(revision, id);
+      const was = history?.read(id);
       const before = wordsNow.get(id)!;
       update.run(new Set(sources).size, ...parts.values, id);
       for (const statement of clear) statement.run(id);
@@ -137,9 +148,12 @@ export function companyWriter(db: Db, revision: number) {
         clearWords.run(id);
         writeWords(id, parts);
       }
+      if (was) history!.changed(id, was);
     },
     remove(id: number): void {
       noteChange.run(revision, id);
+      history?.gone(id);
+      forgetChanged.run(id);
       for (const statement of clear) statement.run(id);
       clearWords.run(id);
       remove.run(id);

@@ -9,6 +9,7 @@ import type {
 import { wordsColumn } from '../../core/tape/sql/words-column.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
+import { nextId, revisionOf } from './revision.ts';
 
 /** Subjects whose records have names that the jump box finds, by the number that `related_words` has for each. */
 export const NAMED_SUBJECTS = ['people', 'brands', 'deals'] as const;
@@ -27,17 +28,18 @@ const SITE =
   'name, kind, head, country, region, town, postcode, street, lat, lon, headcount, phone, checked_on';
 const PERSON =
   'name, title, title_words, department, level, since_on, recorded_mail, stated_certainty, phone, earlier, checked_on';
-const EVENT = 'name, name_words, kind, date_on';
+const EVENT = 'name, name_words, kind, date_on, came_with';
 const MONEY = ['low', 'high', 'point', 'basis', 'year', 'currency', 'eur_low', 'eur_high', 'eur_point'];
-const DEAL = `name, kind, date_on, ${MONEY.map((part) => `amount_${part}`).join(', ')}, bidders`;
+const DEAL = `name, kind, date_on, ${MONEY.map((part) => `amount_${part}`).join(', ')}, bidders, came_with`;
 const BRAND =
   'name, category, products, products_change, products_history, share, countries_known, checked_on';
 
 /** Writes records that hang on companies, under ids that go on from the last. Runs inside a transaction that the caller opens. */
 export function relatedWriter(db: Db) {
+  const { revision } = revisionOf(db);
   const insert = (table: string, columns: string) => {
     const marks = columns.split(',').map(() => '?');
-    let last = db.prepare<[], number>(`SELECT COALESCE(max(id), 0) FROM ${table}`).pluck().get()!;
+    let last = nextId(db, table) - 1;
     const statement = db.prepare(`INSERT INTO ${table} (id, ${columns}) VALUES (?, ${marks.join(', ')})`);
     return (...values: unknown[]): number => {
       statement.run(++last, ...values);
@@ -81,7 +83,7 @@ export function relatedWriter(db: Db) {
       named('people', added, name);
     },
     event(source: string, { id, reference }: Hold, { name, kind, date }: EventRecord): void {
-      addEvent(source, id, reference, name, wordsColumn(name), kind, date);
+      addEvent(source, id, reference, name, wordsColumn(name), kind, date, revision);
     },
     deal(sources: readonly string[], parties: readonly HeldParty[], one: DealRecord): void {
       const { name, kind, date, amount, bidders } = one;
@@ -90,7 +92,13 @@ export function relatedWriter(db: Db) {
       const deal = addDeal(
         ...[name, kind, date, amount?.low ?? null, amount?.high ?? null, amount?.point ?? null],
         ...[amount?.basis ?? null, amount?.year ?? null, amount?.currency ?? null],
-        ...[euro(amount?.low ?? null), euro(amount?.high ?? null), euro(amount?.point ?? null), bidders],
+        ...[
+          euro(amount?.low ?? null),
+          euro(amount?.high ?? null),
+          euro(amount?.point ?? null),
+          bidders,
+          revision,
+        ],
       );
       for (const { id, role, reference } of parties) addDealParty.run(deal, id, role, reference);
       for (const source of sources) addDealSource.run(deal, source);

@@ -5,7 +5,15 @@ import type { CompanyRecord } from '../../core/records/record.ts';
 import { noBits, setBit } from '../../core/tally/bits.ts';
 import { handedColumn, type HandedTo } from '../../core/tally/handed.ts';
 import { VERDICTS } from '../../core/tape/nodes.ts';
-import { LISTS, OUT_REASONS, RECEIVERS, SOURCES, TAGS, TECHNOLOGIES } from '../../core/testing/any-record.ts';
+import {
+  LISTS,
+  OUT_REASONS,
+  RECEIVERS,
+  SOURCES,
+  TAGS,
+  TAPES,
+  TECHNOLOGIES,
+} from '../../core/testing/any-record.ts';
 import { DEAL_SOURCES, type AnyRelated } from '../../core/testing/any-related.ts';
 import { listsMigrations } from '../db/lists-schema.ts';
 import { openUniverse, type Db } from '../db/open.ts';
@@ -66,7 +74,8 @@ export class RandomUniverse {
         key,
       );
     this.db.exec(`${listsMigrations[0]}; CREATE TABLE contact (company TEXT);
-      CREATE TABLE handed_over (subject TEXT, receiver TEXT, key TEXT, day INTEGER)`);
+      CREATE TABLE handed_over (subject TEXT, receiver TEXT, key TEXT, day INTEGER);
+      CREATE TABLE joined_tape (subject TEXT, tape TEXT, key TEXT, day INTEGER)`);
     const add = this.db.prepare(
       'INSERT INTO technology (key, label, category, category_label) VALUES (?, ?, ?, ?)',
     );
@@ -78,6 +87,8 @@ export class RandomUniverse {
 
   /** What receivers were handed. */
   handed: HandedTo[] = [];
+  /** Who joined tapes. */
+  joined: HandedTo[] = [];
 
   /** Companies in the address book. */
   contacts: string[] = [];
@@ -86,9 +97,9 @@ export class RandomUniverse {
     records: readonly (readonly [CompanyRecord, readonly string[]])[],
     related: AnyRelated = NOTHING_RELATED,
   ): void {
-    for (const table of [...RELATED_TABLES, ...LIST_TABLES, 'company_source', 'company', 'company_words'])
-      this.db.exec(`DELETE FROM ${table}`);
-    const writer = companyWriter(this.db, nextRevision(this.db));
+    const own = ['company_source', 'company', 'company_words', 'company_changed'];
+    for (const table of [...RELATED_TABLES, ...LIST_TABLES, ...own]) this.db.exec(`DELETE FROM ${table}`);
+    const writer = companyWriter(this.db, nextRevision(this.db, 'random'));
     this.db.transaction(() =>
       records.forEach(([record, sources], i) => writer.insert(i + 1, `k${i}`, companyParts(record), sources)),
     )();
@@ -100,11 +111,21 @@ export class RandomUniverse {
     for (const company of this.contacts) this.db.prepare('INSERT INTO contact VALUES (?)').run(company);
   }
 
-  /** A quarter of the companies handed over to each receiver, on days in turn. */
+  /** A quarter of the companies handed over to each receiver, or joined to each tape, on days in turn; and what changed of some. */
   private fillLedger(companies: number): void {
-    this.db.exec('DELETE FROM handed_over');
-    const hand = this.db.prepare(`INSERT INTO handed_over VALUES ('companies', ?, ?, ?)`);
-    this.handed = RECEIVERS.map((receiver, nth) => {
+    this.handed = this.ledger('handed_over', RECEIVERS, companies);
+    this.joined = this.ledger('joined_tape', TAPES, companies);
+    const changed = this.db.prepare('INSERT INTO company_changed VALUES (?, ?, ?)');
+    for (let i = 0; i < companies; i++) {
+      if (i % 3 === 0) changed.run(i + 1, 'headcount', AS_OF - (i % 5) * 40);
+      if (i % 4 === 0) changed.run(i + 1, 'place', AS_OF - (i % 7) * 20);
+    }
+  }
+
+  private ledger(table: string, of: readonly string[], companies: number): HandedTo[] {
+    this.db.exec(`DELETE FROM ${table}`);
+    const hand = this.db.prepare(`INSERT INTO ${table} VALUES ('companies', ?, ?, ?)`);
+    return of.map((receiver, nth) => {
       const own = Array.from({ length: companies }, (_, i) => i).filter((i) => (i * 5 + nth) % 4 === 0);
       const days = own.map((i) => AS_OF - (i % 6) * 25);
       own.forEach((i, at) => hand.run(receiver, `k${i}`, days[at]));
@@ -169,7 +190,7 @@ export class RandomUniverse {
       for (const { parties, record } of brands) writer.brand('register', held(parties), record);
       const cover = this.db.prepare('INSERT INTO source_cover (source, subject, country) VALUES (?, ?, ?)');
       for (const { subject, country } of covered) cover.run('register', subject, country);
-      relate(this.db, nextRevision(this.db), ['sites', 'people', 'events', 'deals', 'brands']);
+      relate(this.db, nextRevision(this.db, 'random'), ['sites', 'people', 'events', 'deals', 'brands']);
     })();
   }
 
@@ -198,12 +219,14 @@ export class RandomUniverse {
       known,
       receivers: RECEIVERS.map((key) => ({ key, label: key })),
       handed: new Map([['companies', handedColumn(this.handed, size)]]),
+      joinable: TAPES.map((key) => ({ key, label: key })),
+      joined: new Map([['companies', handedColumn(this.joined, size)]]),
     };
   }
 
   /** The tables of lists and of the ledger with their rows, for other databases to take over. */
   listTables(): { table: string; columns: string[]; rows: (string | number | null)[][] }[] {
-    return ['list_member', 'list_tag', 'list_taken_member', 'handed_over'].map((table) => {
+    return ['list_member', 'list_tag', 'list_taken_member', 'handed_over', 'joined_tape'].map((table) => {
       const all = this.db.prepare<[], (string | number | null)[]>(`SELECT * FROM ${table}`).raw();
       return { table, columns: all.columns().map(({ name }) => name), rows: all.all() };
     });

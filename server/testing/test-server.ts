@@ -9,6 +9,7 @@ import { holdAnswers } from './answers-held.ts';
 import { createApp } from '../app.ts';
 import type { GatherTuning } from '../gather/gather.ts';
 import { NO_LOG } from '../log.ts';
+import type { Runs } from '../runs/runs.ts';
 import { closeServices, openServices, type Services } from '../services.ts';
 
 /** The whole server on an empty workspace of its own, for tests of the API. */
@@ -20,8 +21,12 @@ export class TestServer {
   private base = '';
 
   /** @param uploadLimit largest upload in MB */
-  async start(uploadLimit: number, gathering: GatherTuning = {}): Promise<void> {
-    this.services = await openServices(this.dir, uploadLimit, NO_LOG, gathering);
+  async start(
+    uploadLimit: number,
+    gathering: GatherTuning = {},
+    now: () => number = Date.now,
+  ): Promise<void> {
+    this.services = await openServices(this.dir, uploadLimit, NO_LOG, gathering, now);
     const app = createApp(this.services);
     this.held = holdAnswers(app);
     this.server = createServer(app);
@@ -29,9 +34,19 @@ export class TestServer {
     this.base = `http://127.0.0.1:${(this.server.address() as AddressInfo).port}`;
   }
 
-  async stop(): Promise<void> {
+  /** What runs when, to be woken by tests that have clocks of their own. */
+  get runs(): Runs {
+    return this.services.runs;
+  }
+
+  /** Ends the server and leaves its folder, so that it can be started on it again. */
+  async pause(): Promise<void> {
     this.server.close();
     await closeServices(this.services);
+  }
+
+  async stop(): Promise<void> {
+    await this.pause();
     rmSync(this.dir, { recursive: true });
     if (this.held.wrong.length)
       throw new Error(`Answers that are not as the API says:\n${[...new Set(this.held.wrong)].join('\n')}`);

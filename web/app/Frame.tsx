@@ -7,6 +7,7 @@ import { useHealth } from '../desk/queries.ts';
 import { useDesk } from '../desk/store.ts';
 import { addressOf } from '../desk/address.ts';
 import { Kbd } from '../ui/controls.tsx';
+import { Bell } from '../runs/Bell.tsx';
 import { useFormat } from './format.ts';
 import { redo, undo } from './history.ts';
 import { JumpBox } from './JumpBox.tsx';
@@ -42,6 +43,7 @@ export function Frame() {
           <Place to="/lists" at="/lists" name="Lists" />
           <Place to="/outreach" at="/outreach" name="Outreach" />
           <Place to="/gather" at="/gather" name="Gather" />
+          <Place to="/runs" at="/runs" name="Runs" />
           <Place to="/exports" at="/exports" name="Exports" />
           <Place to="/sources" at="/sources" name="Sources" />
         </nav>
@@ -58,6 +60,7 @@ export function Frame() {
           {health && `as of ${format.date(health.asOf)}`}
         </span>
         <span className="flex items-center gap-1">
+          <Bell />
           <ThemeSwitch />
           <button
             type="button"

@@ -17,6 +17,12 @@ export const DEPARTMENTS = [
 /** What a site may offer its visitors. */
 export const OFFERS = ['quote-form', 'sample-request', 'visit-booking', 'shop', 'price-list'] as const;
 
+/** What of a company is noted as changed. */
+export const CHANGED = [
+  ...(['name', 'status', 'place', 'industry', 'headcount', 'revenue', 'profit', 'assets'] as const),
+  ...(['ownership', 'group', 'technology', 'contact', 'description', 'legal-form', 'number'] as const),
+] as const;
+
 /** Bars of a share in percent, and of a change of one in points. */
 export const SHARE_BARS = [0, 5, 10, 20, 30, 40, 50, 60, 70, 80, 90];
 export const CHANGE_BARS = [-100, -10, -5, -2, -1, -0.5, 0, 0.5, 1, 2, 5, 10];

@@ -1,5 +1,5 @@
 import type { Field } from '../field.ts';
-import { category, column, date, files, flag, number, OFFERS, words } from './making.ts';
+import { CHANGED, category, column, date, files, flag, number, OFFERS, words } from './making.ts';
 
 /** What a company uses and offers, and how it stands. */
 export const standing: readonly Field[] = [
@@ -215,6 +215,36 @@ export const standing: readonly Field[] = [
       'website tried, site tried, website checked, site checked, site checked on',
     ],
   ),
+  {
+    id: 'came',
+    subject: 'companies',
+    section: 'standing',
+    kind: 'date',
+    label: 'In the universe since',
+    meaning:
+      'Day of which the file speaks that the company came with. Unknown for what was there before this was kept.',
+    store: column('came_on'),
+    openers: ['in the universe since', 'came'],
+    column: { heading: 'Came', width: 108 },
+    files: [],
+  },
+  {
+    id: 'changed',
+    subject: 'companies',
+    section: 'standing',
+    kind: 'category',
+    label: 'Changed',
+    meaning:
+      'What a newer version of a source, or a further one, made of the company that it was not before, and the day of which that file speaks.',
+    store: {
+      ...{ at: 'many', table: 'company_changed', value: 'field', known: null, seen: 'changed_on' },
+      days: 'of change',
+    },
+    openers: ['changed'],
+    column: { heading: 'Changed', width: 160, sortable: false },
+    values: CHANGED.map((key) => ({ key, label: key.replaceAll('-', ' ') })),
+    files: [],
+  },
   {
     id: 'source',
     subject: 'companies',

@@ -1,5 +1,5 @@
 import { Pass, SCHEMES, type Scheme } from '../../codes/tree.ts';
-import { parseSpan, spanStart, yearOf } from '../../dates.ts';
+import { parseSpan, sinceDay, spanStart, yearOf } from '../../dates.ts';
 import type { Field, Store } from '../../fields/field.ts';
 import { fieldOf, subjectOf } from '../../fields/registry.ts';
 import { limitsIn, type Limits } from '../../money/limits.ts';
@@ -36,6 +36,12 @@ import { termText } from './words-column.ts';
 
 /** Where words are searched. */
 export type WordsIn = 'name' | 'description' | 'both';
+
+/** Tables of what was done with records, and the column of each that says to whom or by what. */
+const LEDGERS = {
+  handed: { table: 'handed_over', key: 'receiver' },
+  joined: { table: 'joined_tape', key: 'tape' },
+} as const;
 
 /**
  * Compiles the test of a line to a condition on a row, named by its alias, that is true, false or null: SQL's
@@ -244,12 +250,13 @@ export abstract class TestCompiler {
 
   private category(field: Field, { any, all, seen }: CategoryTest, row: string): Sql {
     if (field.store.at === 'column') return filled(`${row}.${field.store.column} IN (@)`, listed(any!));
-    if (field.store.at === 'handed') return this.handed(field.subject, { any, all, seen }, row);
+    if (field.store.at === 'handed' || field.store.at === 'joined')
+      return this.ledger(LEDGERS[field.store.at], field.subject, { any, all, seen }, row);
     const { table, value, known, seen: day } = field.store as Extract<Store, { at: 'many' }>;
     const owner = subjectOf(field.subject).table;
     const groups = groupsOf(this.lookup, field);
     const membersOf = (key: string) => groups.get(key) ?? [key];
-    const since = seen === undefined ? null : spanStart(this.lookup.asOf, parseSpan(seen)!);
+    const since = seen === undefined ? null : sinceDay(this.lookup.asOf, seen);
     const having = (keys: string[], more: Sql) =>
       filled(`${row}.id IN (SELECT ${owner}_id FROM ${table} WHERE ${value} IN (@)@)`, listed(keys), more);
     const held = (all ? all.map(membersOf) : [any!.flatMap(membersOf)]).map((keys) =>
@@ -265,11 +272,17 @@ export abstract class TestCompiler {
     return known ? filled(`CASE WHEN ${row}.${known} IS NOT NULL THEN @ END`, every) : every;
   }
 
-  private handed(subject: string, { any, all, seen }: CategoryTest, row: string): Sql {
-    const since = seen === undefined ? null : spanStart(this.lookup.asOf, parseSpan(seen)!);
+  /** Records that a ledger has under some of its keys: who was handed them, or which tape they joined. */
+  private ledger(
+    { table, key }: (typeof LEDGERS)[keyof typeof LEDGERS],
+    subject: string,
+    { any, all, seen }: CategoryTest,
+    row: string,
+  ): Sql {
+    const since = seen === undefined ? null : sinceDay(this.lookup.asOf, seen);
     const held = (all ? all.map((key) => [key]) : [any!]).map((keys) =>
       filled(
-        `${row}.key IN (SELECT h.key FROM handed_over h WHERE h.subject = @ AND h.receiver IN (@)@)`,
+        `${row}.key IN (SELECT h.key FROM ${table} h WHERE h.subject = @ AND h.${key} IN (@)@)`,
         sql('?', subject),
         listed(keys),
         since === null ? sql('') : sql(' AND h.day >= ?', since),

@@ -1,3 +1,5 @@
+import { parseSpan } from '../../dates.ts';
+import { saysFirstSeen } from '../../fields/field.ts';
 import { fieldOf, relationsOf } from '../../fields/registry.ts';
 import { isCountryCode } from '../../geo/country-groups.ts';
 import type { Lookup } from '../lookup.ts';
@@ -84,7 +86,7 @@ function spellTest(line: FieldLine, subject: string, lookup: Lookup): string {
     }
     case 'category': {
       const test = line.test as CategoryTest;
-      return `${opener} ${(test.all ?? test.any!).map(quoted).join(test.all ? ' and ' : ' or ')}${test.all?.length === 1 ? ' all' : ''}${test.seen ? `${field.store.at === 'handed' ? '' : ' seen'} past ${test.seen}` : ''}`;
+      return `${opener} ${(test.all ?? test.any!).map(quoted).join(test.all ? ' and ' : ' or ')}${test.all?.length === 1 ? ' all' : ''}${test.seen ? `${saysFirstSeen(field) ? ' seen' : ''} ${parseSpan(test.seen) ? 'past' : 'since'} ${test.seen}` : ''}`;
     }
     case 'flag':
       return `${opener} ${(line.test as FlagTest).is ? 'yes' : 'no'}`;

@@ -1,7 +1,7 @@
 import type { Scheme } from '../../codes/tree.ts';
 import { SCHEMES } from '../../codes/tree.ts';
 import { dayOf, parseSpan } from '../../dates.ts';
-import type { Field } from '../../fields/field.ts';
+import { saysFirstSeen, type Field } from '../../fields/field.ts';
 import { CURRENCIES } from '../../money/rates.ts';
 import { fold } from '../../text/fold.ts';
 import type { Lookup } from '../lookup.ts';
@@ -28,8 +28,8 @@ import { problem, splitOutside } from './pieces.ts';
 import { readPlace } from './place.ts';
 
 /** The end of a typed category that says within which span its values were first seen, or handed over. */
-const SEEN_PAST = /\s+(?:first )?seen (?:in the )?past (\d+ \w+)$/i;
-const HANDED_PAST = /,?\s+(?:in the )?past (\d+ \w+)$/i;
+const SEEN_PAST = /\s+(?:first )?seen (?:(?:in the )?past|since) (\d+ \w+|\d{4}-\d\d-\d\d)$/i;
+const DONE_PAST = /,?\s+(?:(?:in the )?past|since) (\d+ \w+|\d{4}-\d\d-\d\d)$/i;
 
 /** Which scheme a typed line means by its opener. */
 export const OPENER_SCHEMES: Record<string, Scheme> = {
@@ -143,7 +143,7 @@ function readMoney(field: Field, text: string, usual: string): MoneyTest {
 }
 
 function readCategory(field: Field, text: string, lookup: Lookup): CategoryTest {
-  const seen = (field.store.at === 'handed' ? HANDED_PAST : SEEN_PAST).exec(text);
+  const seen = (saysFirstSeen(field) ? SEEN_PAST : DONE_PAST).exec(text);
   const unseen = seen ? text.slice(0, seen.index) : text;
   const single = /\sall$/i.test(unseen);
   const body = (single ? unseen.slice(0, -4) : unseen).trim();

@@ -69,6 +69,7 @@ const MADE_ELSEWHERE: ReadonlySet<Store['at']> = new Set<Store['at']>([
   'key',
   'contacts',
   'handed',
+  'joined',
   'parties',
 ]);
 

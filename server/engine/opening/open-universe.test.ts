@@ -114,7 +114,7 @@ test('columns patched after changes say the same as columns built anew', () => {
         random.fill(records, related);
         const { db, reference } = random;
         const before = buildUniverse(db, reference.trees);
-        const revision = nextRevision(db);
+        const revision = nextRevision(db, 'random');
         const writer = companyWriter(db, revision);
         const gone: number[] = [];
         const there = (id: number) => writer.find(`k${id - 1}`) !== null;
@@ -161,7 +161,7 @@ test('saved columns open as they were; damaged, older and foreign ones are built
   expect(openSnapshot(dir)).toBeNull();
   expect((await openColumns(dir, db, reference.trees)).opened).toBe('built');
 
-  companyWriter(db, nextRevision(db)).remove(1);
+  companyWriter(db, nextRevision(db, 'random')).remove(1);
   const third = await openColumns(dir, db, reference.trees);
   expect(third.opened).toBe('patched');
   expect(third.universe.size).toBe(49);

@@ -162,6 +162,7 @@ export class RowSource {
       case 'key':
       case 'contacts':
       case 'handed':
+      case 'joined':
       case 'peers':
         return { columns: [], cell: () => null };
     }

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { CategoryCounts, ValueCount } from '../../../contract/responses.ts';
-import { hasDays, isMany } from '../../../core/fields/field.ts';
+import { parseSpan } from '../../../core/dates.ts';
+import { hasDays, isMany, saysFirstSeen } from '../../../core/fields/field.ts';
 import type { CategoryTest } from '../../../core/tape/nodes.ts';
 import { fold } from '../../../core/text/fold.ts';
 import { useFormat } from '../../app/format.ts';
@@ -10,6 +11,8 @@ import type { PickerProps } from './picker-props.ts';
 import { ValueRow } from './ValueRow.tsx';
 
 const SEEN = ['6 months', '12 months', '24 months'];
+const DONE = ['1 month', '3 months', '6 months', '12 months'];
+const DAY_WORDS: Record<string, string> = { 'handed-over': 'last handed over' };
 
 /** A searchable list of values with counts; groups stand over their members and stand for any of them. */
 export function CategoryPicker({ field, test, at, onTest }: PickerProps<CategoryTest>) {
@@ -77,20 +80,22 @@ export function CategoryPicker({ field, test, at, onTest }: PickerProps<Category
       </div>
       {dated && (
         <label className="flex items-center gap-2 pb-2 text-[13px]">
-          {field.store.at === 'handed' ? 'last handed over' : 'first seen'}
+          {saysFirstSeen(field) ? 'first seen' : (DAY_WORDS[field.id] ?? field.label.toLowerCase())}
           <select
             className="field py-1"
             value={test?.seen ?? ''}
             disabled={keys.length === 0}
-            title={keys.length === 0 ? 'Pick a product first' : undefined}
+            title={keys.length === 0 ? 'Pick a value first' : undefined}
             onChange={(event) => build(keys, mode, event.target.value || undefined)}
           >
             <option value="">at any time</option>
-            {[...new Set([...SEEN, ...(test?.seen ? [test.seen] : [])])].map((span) => (
-              <option key={span} value={span}>
-                in the past {span}
-              </option>
-            ))}
+            {[...new Set([...(saysFirstSeen(field) ? SEEN : DONE), ...(test?.seen ? [test.seen] : [])])].map(
+              (span) => (
+                <option key={span} value={span}>
+                  {parseSpan(span) ? 'in the past' : 'since'} {span}
+                </option>
+              ),
+            )}
           </select>
         </label>
       )}

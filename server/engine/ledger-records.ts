@@ -2,28 +2,36 @@ import { SUBJECTS } from '../../core/fields/registry.ts';
 import type { ManyColumn } from '../../core/tally/columns.ts';
 import { lazyHanded, type HandedTo } from '../../core/tally/handed.ts';
 import type { Db } from '../db/open.ts';
-import { allReceivers } from '../tables/handover/ledger.ts';
 import type { Records } from './records.ts';
 
 const ROWS_A_READ = 20_000;
 const NEVER = -1;
 
-/** Whom the records of the universe were handed over to, of each receiver read again only when that changed. */
-export class HandedRecords {
-  private readonly db: Db;
+/** A table of (subject, key of a record, by whom or what, day), and by whom or what it has rows. */
+export interface Ledger {
+  db: Db;
+  /** The statement that gives key and day of each row of a subject under a key. */
+  rows: string;
+  /** The keys of the ledger, each with a number that grows when its rows change. */
+  keys(): readonly { key: string; revision: number }[];
+}
+
+/** What a ledger has of the records of the universe, of each of its keys read again only when that changed. */
+export class LedgerRecords {
+  private readonly ledger: Ledger;
   private readonly records: ReadonlyMap<string, Records>;
   private readonly held = new Map<string, { revision: number; to: HandedTo }>();
   private made: { revision: number; columns: ReadonlyMap<string, ManyColumn> } | null = null;
 
-  constructor(db: Db, records: ReadonlyMap<string, Records>) {
-    this.db = db;
+  constructor(ledger: Ledger, records: ReadonlyMap<string, Records>) {
+    this.ledger = ledger;
     this.records = records;
   }
 
   /** A column for each subject, the same as before where the ledger has not changed since. */
   columns(revision: number): ReadonlyMap<string, ManyColumn> {
     if (this.made?.revision === revision) return this.made.columns;
-    const receivers = allReceivers(this.db);
+    const keys = this.ledger.keys();
     const columns = new Map<string, ManyColumn>();
     for (const subject of SUBJECTS.keys()) {
       const records = this.records.get(subject);
@@ -31,9 +39,9 @@ export class HandedRecords {
         columns.set(
           subject,
           lazyHanded(
-            receivers.map(({ key }) => key),
+            keys.map(({ key }) => key),
             records.ids.length,
-            () => receivers.map(({ key, revision: own }) => this.heldBy(records, key, own)),
+            () => keys.map(({ key, revision: own }) => this.heldBy(records, key, own)),
           ),
         );
     }
@@ -53,11 +61,7 @@ export class HandedRecords {
   private read(records: Records, receiver: string): HandedTo {
     const last = new Int32Array(records.ids.length).fill(NEVER);
     let size = 0;
-    const rows = this.db
-      .prepare<[string, string], [string, number]>(
-        'SELECT key, day FROM handed_over WHERE subject = ? AND receiver = ?',
-      )
-      .raw();
+    const rows = this.ledger.db.prepare<[string, string], [string, number]>(this.ledger.rows).raw();
     let some: [string, number][] = [];
     const flush = () => {
       const found = records.byKeys(some.map(([key]) => key));

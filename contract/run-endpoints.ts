@@ -1,0 +1,47 @@
+import { get, GONE, JOB, MADE, post, put, remove, type Endpoint } from './endpoint.ts';
+import {
+  BatchPreviewBody,
+  CompareBody,
+  MonthBody,
+  PastedBatchBody,
+  PlanBody,
+  ReadNoticesBody,
+  RunListBody,
+  TellSettingsBody,
+  WatchBody,
+  ScheduleBody,
+} from './runs.ts';
+
+/** Calls about what runs when, what is watched and what one is told. */
+export const RUN_ENDPOINTS: readonly Endpoint[] = [
+  get('/runs', 'what runs when, what came of it last, and what ran without a plan'),
+  post('/runs/when', 'when a schedule runs next, and in which words', { body: ScheduleBody }),
+  post('/runs/compare', 'what parts two runs of one tape', { body: CompareBody }),
+  post('/plans', 'a plan of what runs when', { body: PlanBody, status: MADE }),
+  get('/plans/{key}', 'a plan with its runs'),
+  put('/plans/{key}', 'a plan, changed', { body: PlanBody }),
+  remove('/plans/{key}', 'removes a plan; what it ran stays listed', GONE),
+  post('/plans/{key}/restore', 'puts a removed plan back'),
+  post('/plans/{key}/run', 'runs a plan now', { status: JOB }),
+  get('/runs/{id}', 'a run with its roll'),
+  post('/runs/{id}/cancel', 'leaves a run'),
+  get('/runs/{id}/changes', 'what changed at a run, record by record', {
+    query: ['what', 'reason', 'offset', 'limit'],
+  }),
+  get('/runs/{id}/tape', 'a tape of the records of one step of its roll', { query: ['what', 'reason'] }),
+  get('/runs/{id}/searches', 'what came of each search of a batch'),
+  get('/runs/{id}/file', 'the file that a batch wrote', { file: 'text/csv' }),
+  post('/runs/{id}/list', 'a list of those that joined, left or moved', { body: RunListBody, status: MADE }),
+  post('/demo/month', 'brings the demo to its next month', { body: MonthBody, status: JOB }),
+  post('/batches', 'a sheet of searches', { upload: true, status: MADE }),
+  post('/batches/pasted', 'a sheet of searches that was pasted', { body: PastedBatchBody, status: MADE }),
+  get('/batches/{id}', 'a sheet of searches'),
+  post('/batches/{id}/preview', 'what its searches find, and which are refused', { body: BatchPreviewBody }),
+  get('/watches', 'what is watched'),
+  put('/watches', 'watches something, or changes how', { body: WatchBody }),
+  remove('/watches/{id}', 'watches something no more', GONE),
+  get('/notices', 'what there is to tell'),
+  post('/notices/read', 'marks what was told as read', { body: ReadNoticesBody }),
+  put('/notices/settings', 'where digests go, and at which hour', { body: TellSettingsBody }),
+  get('/notices/{file}', 'what there is to tell, for readers of feeds', { file: 'application/atom+xml' }),
+];

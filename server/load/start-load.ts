@@ -1,0 +1,50 @@
+import type { Job } from '../../contract/responses.ts';
+import type { Mapping } from '../../core/records/mapping.ts';
+import { HttpProblem } from '../http/check.ts';
+import type { Services } from '../services.ts';
+import { rememberReading } from '../tables/remembered-readings.ts';
+import type { LoadWorkerData } from './load-data.ts';
+import type { Upload } from './uploads.ts';
+
+/** What is loaded, and how it is read. */
+export interface LoadWish extends Pick<
+  LoadWorkerData,
+  'reading' | 'header' | 'allOrNothing' | 'subject' | 'covers' | 'refreshes' | 'name' | 'licence' | 'asOf'
+> {
+  mapping: Mapping;
+}
+
+/** @throws HttpProblem where something writes the universe already */
+export function mayWrite({ jobs }: Pick<Services, 'jobs'>): void {
+  if (jobs.writing)
+    throw new HttpProblem(409, 'busy', 'Another load is running. Wait until it ends, or cancel it.', {
+      rule: 'one load at a time',
+    });
+}
+
+/** Starts the job that loads an upload as a source, or in the place of one; `done` forgets the upload. */
+export function startLoad(
+  services: Services,
+  { path, fileName }: Pick<Upload, 'path' | 'fileName'>,
+  wish: LoadWish,
+  done: () => void,
+): Job {
+  const { dir, jobs, engine, workspace } = services;
+  const { name, subject, header, mapping, refreshes, allOrNothing } = wish;
+  return jobs.start(
+    'load',
+    `${refreshes ? 'Refresh' : 'Load'} ${refreshes ? name : fileName}`,
+    'server/load/worker',
+    {
+      ...{ dir, path, fileName },
+      ...wish,
+      // All or nothing means every cell, too.
+      mapping: { ...mapping, ...(allOrNothing ? { unreadable: 'refuse' } : {}) },
+    },
+    async () => {
+      done();
+      await engine.reload();
+      rememberReading(workspace, { name, subject, header: [...header], mapping });
+    },
+  );
+}

@@ -1,0 +1,23 @@
+import { Problem } from '../../../core/tape/problem.ts';
+import { exportAgain } from '../../exports/again.ts';
+import { exportById } from '../../tables/exports.ts';
+import { Left, type Carry } from './carry.ts';
+
+/** Makes an export again. */
+export const runExportAgain: Carry = async ({ services, plan, say, carriedBy }) => {
+  const { workspace, jobs } = services;
+  const row = exportById(workspace, plan.target.export!);
+  if (!row)
+    throw new Problem('unknown-export', 'The export that this makes again is not there any more.', {
+      field: 'target.export',
+      value: plan.target.export,
+    });
+  const made = await exportAgain(services, row, plan.target.rows ?? 'plain');
+  carriedBy({ export: made.export, job: made.job.id });
+  const job = await jobs.ended(made.job.id);
+  if (job?.state === 'cancelled') throw new Left();
+  if (job?.state !== 'done') throw new Error(job?.message ?? 'The export ended without a word.');
+  const count = exportById(workspace, made.export)?.count ?? 0;
+  say(`${count.toLocaleString('en-GB')} rows written`);
+  return `${count.toLocaleString('en-GB')} rows`;
+};

@@ -1,0 +1,65 @@
+import type { PlanAnswer, PlanView, RunView } from '../../contract/runs.ts';
+import { startDemo } from '../../demo/demo-server.ts';
+import { TestServer } from './test-server.ts';
+
+/** A server over a small demo, with what tests of runs ask again and again. */
+
+export const BY_HAND = { how: 'hand' } as const;
+export const UNTOLD = { success: false, failure: false, changes: null, rate: 'never', ways: [] } as const;
+
+export class RunsDesk {
+  readonly server = new TestServer();
+
+  get api() {
+    return this.server.api;
+  }
+
+  start(companies: number): Promise<void> {
+    return startDemo(this.server, companies);
+  }
+
+  stop(): Promise<void> {
+    return this.server.stop();
+  }
+
+  /** Id of a saved tape by how its name begins. */
+  async savedTape(name: string): Promise<string> {
+    const { tapes } = (await this.api.get('/api/tapes')).body as { tapes: { id: string; name: string }[] };
+    return tapes.find((tape) => tape.name.startsWith(name))!.id;
+  }
+
+  /** Saves a tape of companies; returns its id. */
+  async saved(name: string, lines: readonly object[]): Promise<string> {
+    const tape = { format: 'just-tally.tape', version: 1, subject: 'companies', lines };
+    const { body } = await this.api.post('/api/tapes').send({ kind: 'tape', name, tape });
+    return (body as { tape: { id: string } }).tape.id;
+  }
+
+  async plan(wish: object): Promise<PlanView> {
+    const response = await this.api.post('/api/plans').send({ schedule: BY_HAND, tell: UNTOLD, ...wish });
+    if (response.status !== 201) throw new Error(JSON.stringify(response.body));
+    return (response.body as PlanAnswer).plan;
+  }
+
+  /** Runs a plan by hand, and waits for its end. */
+  async ran(key: string): Promise<RunView> {
+    const { body } = await this.api.post(`/api/plans/${key}/run`);
+    return this.ended((body as { run: RunView }).run.id);
+  }
+
+  async ended(id: string): Promise<RunView> {
+    for (;;) {
+      const { run } = (await this.api.get(`/api/runs/${id}`)).body as { run: RunView };
+      if (run.state !== 'waits' && run.state !== 'running') return run;
+      await new Promise((resolve) => setTimeout(resolve, 30));
+    }
+  }
+
+  /** Brings the demo to its next month. */
+  async nextMonth(): Promise<Record<string, unknown>> {
+    const { body } = await this.api.post('/api/demo/month').send({});
+    const { job } = await this.server.ended((body as { job: { id: string } }).job.id);
+    if (job.state !== 'done') throw new Error(job.message ?? 'no word');
+    return job.result!;
+  }
+}

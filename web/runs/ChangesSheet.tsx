@@ -1,0 +1,144 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { ChangeRow, RunView } from '../../contract/runs.ts';
+import { addressOf } from '../desk/address.ts';
+import { useFormat } from '../app/format.ts';
+import { emptyTape } from '../../core/tape/nodes.ts';
+import { Trouble } from '../ui/controls.tsx';
+import { useChanges } from './use-runs.ts';
+
+const PARTS = [
+  { what: 'joined', sign: '+', label: 'Joined', look: 'text-kept' },
+  { what: 'left', sign: '−', label: 'Left', look: 'text-cut' },
+  { what: 'moved', sign: '→', label: 'Moved, and still on it', look: '' },
+] as const;
+
+const FIRST = 8;
+const MORE = 500;
+
+/** Old and new value side by side, of each record that joined, left or moved. @param compared changes that were compared; where null those of the run itself */
+export function ChangesSheet({
+  run,
+  compared,
+  dates,
+}: {
+  run: RunView;
+  compared: readonly ChangeRow[] | null;
+  /** What the two columns are headed by. */
+  dates: readonly [was: string, is: string];
+}) {
+  return (
+    <table className="w-full table-fixed" aria-label="What changed">
+      <thead className="text-[12px] text-soft">
+        <tr className="border-b border-rule text-left">
+          <th className="w-7" />
+          <th className="py-1 font-normal">{run.subject === 'companies' ? 'Company' : 'Record'}</th>
+          <th className="w-[34%] py-1 font-normal">Why</th>
+          <th className="w-[17%] py-1 text-right font-normal">was, {dates[0]}</th>
+          <th className="w-[17%] py-1 pr-2 text-right font-normal">is, {dates[1]}</th>
+        </tr>
+      </thead>
+      {PARTS.map((part) => (
+        <Part key={part.what} run={run} compared={compared} {...part} />
+      ))}
+    </table>
+  );
+}
+
+function Part({
+  run,
+  compared,
+  what,
+  sign,
+  label,
+  look,
+}: (typeof PARTS)[number] & { run: RunView; compared: readonly ChangeRow[] | null }) {
+  const format = useFormat();
+  const [all, setAll] = useState(false);
+  const { data, error } = useChanges(compared ? null : run, what, all ? MORE : FIRST);
+  const own = compared?.filter((row) => row.what === what) ?? data?.changes ?? [];
+  const rows = compared && !all ? own.slice(0, FIRST) : own;
+  const count = { joined: run.joined, left: run.left, moved: run.moved }[what] ?? 0;
+  const total = compared ? own.length : (data?.total ?? 0);
+  if (count === 0) return null;
+  return (
+    <tbody>
+      <tr className="border-b border-edge">
+        <th scope="rowgroup" colSpan={4} className="pt-2.5 pb-1 text-left">
+          <span className={`figure inline-block w-7 text-center font-semibold ${look}`} aria-hidden="true">
+            {sign}
+          </span>
+          <span className="title text-[15px]">{label}</span>{' '}
+          <span className="figure font-semibold">{format.number(count)}</span>
+        </th>
+        <td className="pr-2 text-right text-[13px] whitespace-nowrap">
+          {total > rows.length && (
+            <button
+              type="button"
+              className="text-soft underline underline-offset-4 hover:text-ink"
+              onClick={() => setAll(true)}
+            >
+              {all ? `the first ${format.number(rows.length)}` : `${format.number(total - rows.length)} more`}
+            </button>
+          )}
+          {all && total <= rows.length && total > FIRST && (
+            <button
+              type="button"
+              className="text-soft underline underline-offset-4 hover:text-ink"
+              onClick={() => setAll(false)}
+            >
+              fewer
+            </button>
+          )}
+        </td>
+      </tr>
+      {error && (
+        <tr>
+          <td colSpan={5}>
+            <Trouble error={error} />
+          </td>
+        </tr>
+      )}
+      {rows.map((row, i) => (
+        <Row key={`${row.key} ${i}`} row={row} subject={run.subject ?? 'companies'} />
+      ))}
+    </tbody>
+  );
+}
+
+function Row({ row, subject }: { row: ChangeRow; subject: string }) {
+  const navigate = useNavigate();
+  const { key, name, place, why, was, now, there } = row;
+  const open = () => {
+    const company = subject === 'companies' ? key : `${subject}/${key}`;
+    void navigate(addressOf({ tape: emptyTape(subject), sort: [], openLine: null, company }));
+  };
+  const changed = was !== null || now !== null;
+  return (
+    <tr className="border-b border-rule text-[13px]">
+      <td />
+      <td className="truncate py-1 pr-3" title={name}>
+        {there ? (
+          <button type="button" className="font-semibold hover:underline" onClick={open}>
+            {name}
+          </button>
+        ) : (
+          <span className="font-semibold">{name}</span>
+        )}{' '}
+        <span className="text-[12px] text-soft">{place}</span>
+      </td>
+      <td className="truncate py-1 pr-3" title={why}>
+        {why}
+      </td>
+      <td className="figure truncate py-1 pr-3 text-right text-soft" title={was ?? undefined}>
+        {was ?? '–'}
+      </td>
+      <td
+        className={`figure truncate py-1 pr-2 text-right ${changed ? 'bg-picked font-semibold' : ''}`}
+        title={now ?? undefined}
+      >
+        {now ?? '–'}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,169 @@
+import type { PlanView, RunView } from '../../contract/runs.ts';
+import { SUBJECTS } from '../../core/fields/registry.ts';
+import { useFormat } from '../app/format.ts';
+import { Button, Kbd } from '../ui/controls.tsx';
+import { Roll } from '../ui/Roll.tsx';
+import { CAUSE_WORDS, dayHere, STATE_WORDS, timeWords, tookWords } from './words.ts';
+
+/** What can be done with a run from its paper. */
+export interface RunActs {
+  run(): void;
+  leave(): void;
+  watch(): void;
+  change(): void;
+  /** Opens the records of a step on the Desk. */
+  open(what: string, reason: string | null): void;
+  toList(what: 'joined' | 'left' | 'moved'): void;
+  exportThem(what: 'joined' | 'left' | 'moved'): void;
+}
+
+/** The paper of the Runs place: how a run came from what there was before to what there is now. */
+export function RunRoll({ plan, run, acts }: { plan: PlanView | null; run: RunView | null; acts: RunActs }) {
+  const format = useFormat();
+  if (!plan)
+    return (
+      <Roll title="Nothing runs yet" steps={[]} foot={{ label: 'runs', total: 0 }}>
+        <p className="text-[13px] text-soft">
+          A saved tape that runs again and again says who joined it, who left, and why.
+        </p>
+      </Roll>
+    );
+  const busy = run?.state === 'running' || run?.state === 'waits';
+  const many = run?.subject ? SUBJECTS.get(run.subject)!.many : 'companies';
+  const steps = (run?.roll?.steps ?? []).map(({ step, label, note, delta, total }) => {
+    const [what = '', ...reason] = step.split(' ');
+    const opens = what === 'joined' || (what === 'left' && reason[0] !== 'gone');
+    return {
+      key: step,
+      label,
+      delta,
+      total,
+      note: note.replaceAll(/\d{4}-\d{2}-\d{2}/g, format.date),
+      onOpen: opens ? () => acts.open(what, reason.join(' ')) : undefined,
+    };
+  });
+  const more = run && run.comparedTo !== null ? run.count! - run.before! : null;
+  return (
+    <Roll
+      title={plan.name}
+      about={
+        <>
+          {plan.when}
+          {run?.startedAt && (
+            <span className="block">
+              {format.date(dayHere(run.startedAt))} {timeWords(run.startedAt)}, {CAUSE_WORDS[run.cause]} ·{' '}
+              {busy ? STATE_WORDS[run.state] : `took ${tookWords(run.took)}`}
+            </span>
+          )}
+        </>
+      }
+      before={
+        <>
+          {plan.trouble !== null && <Said look="text-unsure">{plan.trouble}</Said>}
+          {run?.state === 'failed' && <Said look="text-cut">It failed: {run.message}</Said>}
+          {run?.state === 'cancelled' && <Said look="text-soft">{run.message}</Said>}
+          {!run && <Said look="text-soft">It has not run yet.</Said>}
+        </>
+      }
+      steps={steps}
+      busy={busy}
+      below={
+        <>
+          {run && run.moves.length > 0 && <Moves run={run} onOpen={(reason) => acts.open('moved', reason)} />}
+          {plan.next.length > 0 && (
+            <p className="border-t border-dashed border-edge/70 py-2 pr-4 pl-10 text-[13px] text-soft">
+              next{' '}
+              {plan.next.map((at, i) => (
+                <span key={at}>
+                  {i > 0 && ', '}
+                  <span className="figure text-ink">
+                    {format.date(dayHere(at))} {timeWords(at)}
+                  </span>
+                </span>
+              ))}
+            </p>
+          )}
+        </>
+      }
+      foot={{
+        label: plan.kind === 'tape' || plan.kind === 'batch' ? `${many} now` : 'rows',
+        total: run?.count ?? (run ? 0 : null),
+      }}
+      note={
+        more === null ? null : `${more >= 0 ? '+' : '−'}${format.number(Math.abs(more))} since the run before`
+      }
+    >
+      {run?.comparedTo != null && run.joined! > 0 && (
+        <>
+          <Button look="ink" className="px-2" onClick={() => acts.toList('joined')}>
+            The {format.number(run.joined!)} to a list <Kbd>S</Kbd>
+          </Button>
+          <Button className="px-2" onClick={() => acts.exportThem('joined')}>
+            Export the {format.number(run.joined!)} <Kbd>X</Kbd>
+          </Button>
+        </>
+      )}
+      {busy ? (
+        <Button className="px-2" onClick={acts.leave}>
+          Leave it
+        </Button>
+      ) : (
+        <Button className="px-2" disabled={plan.trouble !== null} onClick={acts.run}>
+          Run now <Kbd>R</Kbd>
+        </Button>
+      )}
+      <Button className="px-2" onClick={acts.change}>
+        Change <Kbd>E</Kbd>
+      </Button>
+      {plan.kind === 'tape' && (
+        <Button className="px-2" onClick={acts.watch}>
+          Watch <Kbd>W</Kbd>
+        </Button>
+      )}
+      {run?.state === 'done' && plan.kind === 'batch' && plan.target.into === 'file' && (
+        <a
+          href={`/api/runs/${run.id}/file`}
+          className="rounded-md border border-edge bg-paper px-2 py-1 hover:border-ink"
+        >
+          CSV
+        </a>
+      )}
+    </Roll>
+  );
+}
+
+function Said({ look, children }: { look: string; children: React.ReactNode }) {
+  return (
+    <p className={`border-b border-dashed border-edge/70 py-2 pr-4 pl-10 text-[13px] ${look}`}>{children}</p>
+  );
+}
+
+function Moves({ run, onOpen }: { run: RunView; onOpen(reason: string): void }) {
+  const format = useFormat();
+  return (
+    <div className="border-t border-edge py-2 pr-4 pl-10">
+      <p className="flex items-baseline justify-between">
+        <span>
+          <span className="font-semibold">Moved</span>{' '}
+          <span className="text-[13px] text-soft">and still on it, so not counted</span>
+        </span>
+        <span className="figure text-[15px] font-semibold">{format.number(run.moved!)}</span>
+      </p>
+      <ul className="border-l-2 border-rule pl-3 text-[13px]">
+        {run.moves.map(({ reason, label, count }) => (
+          <li key={reason} className="flex justify-between">
+            {label}
+            <button
+              type="button"
+              className="figure underline underline-offset-4 hover:decoration-2"
+              title="See these on the Desk"
+              onClick={() => onOpen(reason)}
+            >
+              {format.number(count)}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
