@@ -1,3 +1,4 @@
+import 'reflect-metadata';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -18,16 +19,13 @@ import {
 } from 'class-validator';
 import type { Roll } from '../core/lists/roll.ts';
 import { HAPPENINGS, type WatchedKind } from '../core/runs/happenings.ts';
+import { PLAN_KINDS, RATES, type PlanKind, type Rate } from '../core/runs/kinds.ts';
 import type { Schedule } from '../core/runs/when.ts';
 
 /** Plans and their runs, batches, watches and what one is told: requests and answers. */
 
-export const PLAN_KINDS = ['tape', 'gatherer', 'batch', 'refresh', 'export'] as const;
-export type PlanKind = (typeof PLAN_KINDS)[number];
 export type RunCause = 'hand' | 'clock' | 'after';
 export type RunState = 'waits' | 'running' | 'done' | 'failed' | 'cancelled';
-export const RATES = ['at-once', 'daily', 'weekly', 'never'] as const;
-export type Rate = (typeof RATES)[number];
 export const RESULTS_INTO = ['one-list', 'list-each', 'file'] as const;
 
 const NAME = 120;

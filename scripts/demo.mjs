@@ -2,12 +2,13 @@ import { spawn } from 'node:child_process';
 import { parseArgs } from 'node:util';
 import { ensureBuild, ensurePackages, run, serve } from './setup.mjs';
 
-/** `npm run demo -- --port 4600 --companies 48000 --data DIR --no-open`: everything from a fresh checkout to the address. */
+/** `npm run demo -- --port 4600 --companies 48000 --data DIR --month 2026-11 --no-open`: everything from a fresh checkout to the address. */
 const { values } = parseArgs({
   options: {
     port: { type: 'string', default: '4600' },
     companies: { type: 'string', default: '48000' },
     data: { type: 'string' },
+    month: { type: 'string' },
     'no-open': { type: 'boolean', default: false },
   },
 });
@@ -19,7 +20,8 @@ if (!Number.isInteger(companies) || companies < 100 || companies > 10_000_000) {
 const data = values.data ?? `data-demo/${companies}`;
 ensurePackages();
 ensureBuild();
-if (run('node', ['dist/demo/make.js', data, String(companies)]) !== 0) process.exit(1);
+const months = values.month === undefined ? [] : [values.month];
+if (run('node', ['dist/demo/make.js', data, String(companies), ...months]) !== 0) process.exit(1);
 serve(['dist/server/main.js', '--data', data, '--port', values.port], (said) => {
   const address = /http:\/\/\S+/.exec(said)?.[0];
   if (

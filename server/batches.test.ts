@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { BatchPreviewAnswer, BatchSearchView, BatchView } from '../contract/runs.ts';
 import type { ListView } from '../contract/lists.ts';
-import { RunsDesk } from './testing/runs-desk.ts';
+import { RunsDesk, type Answered, type Wrong } from './testing/runs-desk.ts';
 
 /** Sheets of searches: read, tried, run one after another, gone on with, and what becomes of what they find. */
 
@@ -19,7 +19,7 @@ const SHEET = [
 ].join('\n');
 
 const pasted = async (text: string): Promise<BatchView> => {
-  const { status, body } = await desk.api.post('/api/batches/pasted').send({ text });
+  const { status, body } = (await desk.api.post('/api/batches/pasted').send({ text })) as Answered<unknown>;
   if (status !== 201) throw new Error(JSON.stringify(body));
   return (body as { batch: BatchView }).batch;
 };
@@ -46,7 +46,9 @@ test('a pasted sheet is read, its columns are guessed, and a preview says what e
       ],
     },
   });
-  const { body } = await desk.api.post(`/api/batches/${batch.id}/preview`).send({ target: targetOf(batch) });
+  const { body } = (await desk.api
+    .post(`/api/batches/${batch.id}/preview`)
+    .send({ target: targetOf(batch) })) as Answered<unknown>;
   const preview = body as BatchPreviewAnswer;
   expect(preview.searches.map(({ state }) => state)).toEqual([
     'ready',
@@ -91,7 +93,7 @@ test('caps rows each and searches a run, and goes on where the last run stopped'
     [0, 2],
     [1, 2],
   ]);
-  expect((await desk.api.get(`/api/batches/${batch.id}`)).body.batch.at).toBe(2);
+  expect(((await desk.api.get(`/api/batches/${batch.id}`)).body as { batch: BatchView }).batch.at).toBe(2);
   expect(await rowsOf()).toEqual([
     [2, null],
     [3, 2],
@@ -127,12 +129,15 @@ test('makes a list each, or one file in which cells that begin like formulas are
 
 test('searches come from a file, too; a sheet without rows and one too long are refused', async () => {
   const file = Buffer.from('Search,Country\nnace 16.23,Czechia\n');
-  const { status, body } = await desk.api.post('/api/batches').attach('file', file, 'searches.csv');
-  expect([status, body.batch.fileName, body.batch.rows]).toEqual([201, 'searches.csv', 1]);
+  const { status, body } = (await desk.api
+    .post('/api/batches')
+    .attach('file', file, 'searches.csv')) as Answered<unknown>;
+  const { batch } = body as { batch: BatchView };
+  expect([status, batch.fileName, batch.rows]).toEqual([201, 'searches.csv', 1]);
   const none = await desk.api.post('/api/batches/pasted').send({ text: 'Search,Country\n' });
   expect(none.status).toBe(400);
   const long = `Search,Country\n${'nace 16.23,Czechia\n'.repeat(5001)}`;
-  expect((await desk.api.post('/api/batches/pasted').send({ text: long })).body.error.code).toBe(
+  expect(((await desk.api.post('/api/batches/pasted').send({ text: long })).body as Wrong).error.code).toBe(
     'too-many-rows',
   );
 });
@@ -149,4 +154,18 @@ test('lists that hold others than what is found are not mixed', async () => {
     state: 'failed',
     message: expect.stringContaining('holds people'),
   });
+});
+
+test('every figure of a batch’s roll opens exactly those that its search was the first to find', async () => {
+  const batch = await pasted('Search\tin\nnace 16.23\tCzechia\nnace 16.23 31.00\tCzechia\n');
+  const plan = await desk.plan({ kind: 'batch', name: 'Opens', target: targetOf(batch) });
+  const { id, roll } = await desk.ran(plan.key);
+  expect(roll!.steps).toHaveLength(2);
+  for (const { step, delta } of roll!.steps) {
+    const reason = encodeURIComponent(step.replace('joined ', ''));
+    const { tape } = (await desk.api.get(`/api/runs/${id}/tape?what=joined&reason=${reason}`)).body as {
+      tape: object;
+    };
+    expect(((await desk.api.post('/api/tally').send({ tape })).body as { tally: number }).tally).toBe(delta);
+  }
 });

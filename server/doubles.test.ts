@@ -49,7 +49,11 @@ const doubles = async () => (await server.api.get('/api/doubles')).body as Doubl
 /** All that is said of companies, by key. */
 const companies = () => {
   const db = new Database(join(server.dir, 'universe.sqlite'), { readonly: true });
-  const rows = db.prepare<[], Record<string, unknown>>('SELECT * FROM company ORDER BY key').all();
+  const rows = db
+    .prepare<[], Record<string, unknown>>('SELECT * FROM company ORDER BY key')
+    .all()
+    // Which change of the universe a company came with is another once it was away.
+    .map(({ came_with: _, ...row }) => row);
   const sources = db
     .prepare(
       'SELECT c.key, s.source FROM company_source s JOIN company c ON c.id = s.company_id ORDER BY 1, 2',

@@ -3,7 +3,7 @@ import type { ChangesAnswer, PlanAnswer, RunsAnswer, RunView } from '../contract
 import type { WordedTally } from '../contract/responses.ts';
 import { openRuns, openUniverse } from './db/open.ts';
 import { membersOf } from './tables/runs/runs.ts';
-import { RunsDesk, UNTOLD } from './testing/runs-desk.ts';
+import { RunsDesk, UNTOLD, type Answered, type Wrong } from './testing/runs-desk.ts';
 
 /** Saved tapes that run as the demo's months go by: who joins, who leaves, who moved, and why. */
 
@@ -50,10 +50,12 @@ test('the first run has nothing to compare with, the second what the month made 
 });
 
 test('what is counted is what the tape counts, and its members are kept', async () => {
-  const { tape } = (await desk.api.get(`/api/tapes/${targets}`)).body.tape as { tape: object };
+  const { tape } = ((await desk.api.get(`/api/tapes/${targets}`)).body as { tape: unknown }).tape as {
+    tape: object;
+  };
   expect(await tally(tape)).toBe(runs[1]!.count);
   const db = openRuns(desk.server.dir, { readonly: true });
-  const [first, second] = runs.map(({ id }) => new Set(membersOf(db, id)!));
+  const [first, second] = runs.map(({ id }) => new Set(membersOf(db, id)));
   db.close();
   expect([...second!].filter((id) => !first!.has(id))).toHaveLength(runs[1]!.joined!);
   expect([...first!].filter((id) => !second!.has(id))).toHaveLength(runs[1]!.left!);
@@ -107,11 +109,14 @@ test('a line on who joined, and on what changed, finds those very ones', async (
 });
 
 test('those who joined become a list in one act, each with why', async () => {
-  const { body, status } = await desk.api
+  const { body, status } = (await desk.api
     .post(`/api/runs/${runs[1]!.id}/list`)
-    .send({ what: 'joined', name: 'New this month' });
+    .send({ what: 'joined', name: 'New this month' })) as Answered<unknown>;
   expect(status).toBe(201);
-  expect(body.list).toMatchObject({ name: 'New this month', members: runs[1]!.joined });
+  expect((body as { list: unknown }).list).toMatchObject({
+    name: 'New this month',
+    members: runs[1]!.joined,
+  });
 });
 
 test('any two runs are compared, in whichever order they are named', async () => {
@@ -129,7 +134,7 @@ test('any two runs are compared, in whichever order they are named', async () =>
 });
 
 test('a changed tape is said to be why', async () => {
-  const before = (await desk.api.get(`/api/tapes/${targets}`)).body.tape as {
+  const before = ((await desk.api.get(`/api/tapes/${targets}`)).body as { tape: unknown }).tape as {
     tape: { lines: { id: string }[] };
     name: string;
     savedAt: string;
@@ -158,11 +163,11 @@ test('plans are listed with when they run next, changed, removed and had back', 
   const ring = await desk.api
     .put(`/api/plans/${plan.key}`)
     .send({ ...wish, schedule: { how: 'after', plan: after.key } });
-  expect(ring.body.error).toMatchObject({
+  expect((ring.body as Wrong).error).toMatchObject({
     code: 'ring',
     message: expect.stringContaining('Rivals, Mondays → After it → Rivals, Mondays'),
   });
-  expect((await desk.api.delete(`/api/plans/${plan.key}`)).body.error.code).toBe('has-followers');
+  expect(((await desk.api.delete(`/api/plans/${plan.key}`)).body as Wrong).error.code).toBe('has-followers');
   await desk.api.delete(`/api/plans/${after.key}`).expect(204);
   await desk.api.get(`/api/plans/${after.key}`).expect(404);
   expect((await desk.api.post(`/api/plans/${after.key}/restore`)).status).toBe(200);
@@ -207,8 +212,8 @@ test.each([
     tell: UNTOLD,
     ...wrong,
   };
-  const { status, body } = await desk.api.post('/api/plans').send(wish);
-  expect([status, body.error.field]).toEqual([400, field]);
+  const { status, body } = (await desk.api.post('/api/plans').send(wish)) as Answered<unknown>;
+  expect([status, (body as Wrong).error.field]).toEqual([400, field]);
 });
 
 test('a run that fails says why, and nothing is lost of those before', async () => {

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { PlanAnswer, PlanView, RunView } from '../contract/runs.ts';
 import { TestServer } from './testing/test-server.ts';
-import { UNTOLD } from './testing/runs-desk.ts';
+import { UNTOLD, type Answered, type Wrong } from './testing/runs-desk.ts';
 
 /** Plans as a clock starts them that is put where the test wants it. */
 
@@ -21,9 +21,9 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const planned = async (name: string, schedule: object): Promise<PlanView> => {
-  const { body } = await server.api
+  const { body } = (await server.api
     .post('/api/plans')
-    .send({ kind: 'tape', name, target: { tape }, schedule, tell: UNTOLD });
+    .send({ kind: 'tape', name, target: { tape }, schedule, tell: UNTOLD })) as Answered<unknown>;
   return (body as PlanAnswer).plan;
 };
 const runsOf = async (key: string): Promise<RunView[]> =>
@@ -83,7 +83,8 @@ test('a plan under way is started by neither clock nor hand', async () => {
   const first = await server.api.post(`/api/plans/${key}/run`);
   expect(first.status).toBe(202);
   const second = await server.api.post(`/api/plans/${key}/run`);
-  if (second.status !== 202) expect(second.body.error).toMatchObject({ code: 'under-way', field: 'key' });
+  if (second.status !== 202)
+    expect((second.body as Wrong).error).toMatchObject({ code: 'under-way', field: 'key' });
   await server.runs.idle();
   const count = (await runsOf(key)).length;
   expect(count).toBe(second.status === 202 ? 2 : 1);

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { NoticesAnswer, WatchView } from '../contract/runs.ts';
 import { MailWell } from './testing/mail-well.ts';
 import { openUniverse } from './db/open.ts';
-import { RunsDesk } from './testing/runs-desk.ts';
+import { RunsDesk, type Answered, type Wrong } from './testing/runs-desk.ts';
 
 /** What is watched as a month goes by, and how one is told: under the bell, by mail, by webhook, in a feed. */
 
@@ -12,9 +12,9 @@ let hook: string;
 
 const notices = async () => (await desk.api.get('/api/notices')).body as NoticesAnswer;
 const watch = async (wish: object): Promise<WatchView> => {
-  const { status, body } = await desk.api
+  const { status, body } = (await desk.api
     .put('/api/watches')
-    .send({ rate: 'at-once', ways: ['bell', 'feed'], growth: 10, ...wish });
+    .send({ rate: 'at-once', ways: ['bell', 'feed'], growth: 10, ...wish })) as Answered<unknown>;
   if (status !== 200) throw new Error(JSON.stringify(body));
   return (body as { watch: WatchView }).watch;
 };
@@ -50,7 +50,7 @@ test('only what can happen to something is watched, and only what is there', asy
   const wrong = await desk.api
     .put('/api/watches')
     .send({ subject: 'people', key: 'person-1', kinds: ['deal'], rate: 'daily', ways: [] });
-  expect([wrong.status, wrong.body.error.field]).toEqual([400, 'kinds']);
+  expect([wrong.status, (wrong.body as Wrong).error.field]).toEqual([400, 'kinds']);
   const none = await desk.api
     .put('/api/watches')
     .send({ subject: 'companies', key: 'nobody', kinds: ['deal'], rate: 'daily', ways: [] });
@@ -69,8 +69,8 @@ test('a month tells of a company that grew, a person who moved and of whom a lis
     'growth',
     'record',
   ];
-  const companies = (await desk.api.post('/api/lists').send({ name: 'Watched', subject: 'companies' })).body
-    .list.key as string;
+  const made = await desk.api.post('/api/lists').send({ name: 'Watched', subject: 'companies' });
+  const companies = (made.body as { list: { key: string } }).list.key;
   const tape = {
     format: 'just-tally.tape',
     version: 1,
@@ -133,7 +133,7 @@ test('readers of feeds find it under an address that nobody guesses, as XML that
       ...response,
       status: response.status,
       text: response.body as string,
-      headers: response.headers as Record<string, string>,
+      headers: response.headers,
     }));
   expect([status, headers['content-type']]).toEqual([200, 'application/atom+xml; charset=utf-8']);
   expect(text.match(/<entry>/g)).toHaveLength(told.length);
@@ -142,9 +142,9 @@ test('readers of feeds find it under an address that nobody guesses, as XML that
 });
 
 test('a list tells who joined it and who was taken off', async () => {
-  const list = (await desk.api.get('/api/lists')).body.lists.find(
-    ({ name }: { name: string }) => name === 'Watched',
-  ).key as string;
+  const list = (
+    (await desk.api.get('/api/lists')).body as { lists: { key: string; name: string }[] }
+  ).lists.find(({ name }) => name === 'Watched')!.key;
   const member = value("SELECT key FROM company WHERE country = 'DE' LIMIT 1");
   const tape = {
     format: 'just-tally.tape',

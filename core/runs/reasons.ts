@@ -94,7 +94,8 @@ export function reasonLine(line: Line, words: string): ReasonLine {
       counts = true;
   };
   visit(line);
-  return { id: line.id, words, fields, looksThrough, lists, counts };
+  // What becomes of unknown values is no reason.
+  return { id: line.id, words: words.replace(/ \(unknown \w+\)$/, ''), fields, looksThrough, lists, counts };
 }
 
 function touched(line: ReasonLine, { happened, lists }: Known): Omit<Reason, 'reason' | 'why'> | null {

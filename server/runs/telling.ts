@@ -3,7 +3,7 @@ import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
 import { dueAt } from '../../core/runs/telling.ts';
-import type { Rate } from '../../contract/runs.ts';
+import type { Rate } from '../../core/runs/kinds.ts';
 import { ownMailServer, transportTo } from '../outreach/mail-server.ts';
 import { deliver } from '../programs/deliver.ts';
 import type { Services } from '../services.ts';

@@ -1,6 +1,15 @@
 import type { PlanAnswer, PlanView, RunView } from '../../contract/runs.ts';
+import type { ErrorAnswer } from '../../contract/responses.ts';
 import { startDemo } from '../../demo/demo-server.ts';
 import { TestServer } from './test-server.ts';
+
+/** An answer, as far as a test looks into it. */
+export interface Answered<T> {
+  status: number;
+  body: T;
+}
+/** What is wrong, as the API says it. */
+export type Wrong = Pick<ErrorAnswer, 'error'>;
 
 /** A server over a small demo, with what tests of runs ask again and again. */
 
@@ -31,7 +40,9 @@ export class RunsDesk {
   /** Saves a tape of companies; returns its id. */
   async saved(name: string, lines: readonly object[]): Promise<string> {
     const tape = { format: 'just-tally.tape', version: 1, subject: 'companies', lines };
-    const { body } = await this.api.post('/api/tapes').send({ kind: 'tape', name, tape });
+    const { body } = (await this.api
+      .post('/api/tapes')
+      .send({ kind: 'tape', name, tape })) as Answered<unknown>;
     return (body as { tape: { id: string } }).tape.id;
   }
 
@@ -43,7 +54,7 @@ export class RunsDesk {
 
   /** Runs a plan by hand, and waits for its end. */
   async ran(key: string): Promise<RunView> {
-    const { body } = await this.api.post(`/api/plans/${key}/run`);
+    const { body } = (await this.api.post(`/api/plans/${key}/run`)) as Answered<unknown>;
     return this.ended((body as { run: RunView }).run.id);
   }
 
@@ -57,7 +68,7 @@ export class RunsDesk {
 
   /** Brings the demo to its next month. */
   async nextMonth(): Promise<Record<string, unknown>> {
-    const { body } = await this.api.post('/api/demo/month').send({});
+    const { body } = (await this.api.post('/api/demo/month').send({})) as Answered<unknown>;
     const { job } = await this.server.ended((body as { job: { id: string } }).job.id);
     if (job.state !== 'done') throw new Error(job.message ?? 'no word');
     return job.result!;

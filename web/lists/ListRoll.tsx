@@ -6,6 +6,7 @@ import type { ListTest } from '../../core/tape/nodes.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { countedPart } from '../desk/queries.ts';
+import { WatchButton } from '../runs/WatchButton.tsx';
 import { Button, Kbd, Trouble } from '../ui/controls.tsx';
 import { Roll } from '../ui/Roll.tsx';
 import { AgainstTape } from './AgainstTape.tsx';
@@ -82,6 +83,9 @@ export function ListRoll({
         <Button className="px-2" onClick={() => onWrite(list)} disabled={list.members === 0}>
           Write to them <Kbd>L</Kbd>
         </Button>
+      )}
+      {(list.subject === 'people' || list.subject === 'companies') && (
+        <WatchButton className="px-2" of={{ subject: 'lists', key: list.key, name: list.name }} />
       )}
       {list.subject === 'companies' && (
         <Button className="px-2" onClick={() => onVisit(list)} disabled={list.members === 0}>

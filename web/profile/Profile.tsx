@@ -13,6 +13,7 @@ import { useFormat, type ShownFigure } from '../app/format.ts';
 import { useKey } from '../app/keys.ts';
 import { Figure, Unknown } from '../desk/sheet/Cell.tsx';
 import { useDesk } from '../desk/store.ts';
+import { WatchButton } from '../runs/WatchButton.tsx';
 import { VerdictBar } from '../lists/review/VerdictBar.tsx';
 import { Button, Segments, Trouble } from '../ui/controls.tsx';
 import { PrintButton } from '../ui/PrintButton.tsx';
@@ -73,6 +74,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
       <div className="flex items-start justify-between gap-3">
         <Steps subject="companies" recordKey={companyKey} />
         <span className="flex shrink-0 gap-2 text-[13px]">
+          <WatchButton of={{ subject: 'companies', key: companyKey, name }} />
           <Button onClick={() => setNoting(true)}>Note</Button>
           <PrintButton kind="profile" body={{ key: companyKey }} name={name} />
         </span>

@@ -5,6 +5,7 @@ import { Cell, CompanyLink } from '../desk/sheet/Cell.tsx';
 import { columnOf } from '../desk/sheet/columns.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
 import { VerdictBar } from '../lists/review/VerdictBar.tsx';
+import { WatchButton } from '../runs/WatchButton.tsx';
 import { Button } from '../ui/controls.tsx';
 import { ProductsOverTime } from './BrandDetails.tsx';
 import { useRecord } from './use-record.ts';
@@ -36,9 +37,12 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
     <article className="flex min-h-0 flex-1 flex-col">
       <div className="flex items-start justify-between gap-3">
         <Steps subject={subject} recordKey={recordKey} />
-        <Button className="shrink-0 text-[13px]" onClick={() => setNoting(true)}>
-          Note
-        </Button>
+        <span className="flex shrink-0 gap-2 text-[13px]">
+          {subject === 'people' && (
+            <WatchButton of={{ subject, key: recordKey, name: (cells.name as string | null) ?? recordKey }} />
+          )}
+          <Button onClick={() => setNoting(true)}>Note</Button>
+        </span>
       </div>
       <VerdictBar subject={subject} recordKey={recordKey} name={(cells.name as string | null) ?? recordKey} />
       <div className="min-h-0 flex-1 overflow-y-auto pb-8">

@@ -43,7 +43,7 @@ export function Bell() {
           aria-label="What there is to tell"
           className="z-40 flex max-h-[70vh] w-[420px] max-w-[94vw] flex-col rounded-lg border border-edge bg-paper shadow-xl"
         >
-          <header className="flex items-baseline gap-3 border-b border-rule px-4 py-2">
+          <div className="flex items-baseline gap-3 border-b border-rule px-4 py-2">
             <h2 className="title flex-1 text-[17px]">What there is to tell</h2>
             {unread > 0 && (
               <button
@@ -61,7 +61,7 @@ export function Bell() {
             >
               how I am told
             </Link>
-          </header>
+          </div>
           <ul className="min-h-0 overflow-y-auto" aria-label="Notices">
             {data?.notices.length === 0 && (
               <li className="px-4 py-4 text-soft">

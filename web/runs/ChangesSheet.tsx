@@ -31,7 +31,7 @@ export function ChangesSheet({
     <table className="w-full table-fixed" aria-label="What changed">
       <thead className="text-[12px] text-soft">
         <tr className="border-b border-rule text-left">
-          <th className="w-7" />
+          <td className="w-7" />
           <th className="py-1 font-normal">{run.subject === 'companies' ? 'Company' : 'Record'}</th>
           <th className="w-[34%] py-1 font-normal">Why</th>
           <th className="w-[17%] py-1 text-right font-normal">was, {dates[0]}</th>
@@ -106,6 +106,16 @@ function Part({
   );
 }
 
+/** A value as it fits beside another: money in millions or thousands, its year left to the tooltip. */
+export function shortMoney(value: string | null): string {
+  if (value === null) return '–';
+  const found = /^(about )?(\d+(?:\.\d+)?) ([A-Z]{3}) \(\d{4}\)$/.exec(value);
+  if (!found) return value;
+  const amount = Number(found[2]);
+  const [size, unit] = amount >= 1e6 ? [1e6, 'm'] : amount >= 1e3 ? [1e3, 'k'] : [1, ''];
+  return `${found[1] ? '≈' : ''}${Number((amount / size).toPrecision(3))}${unit} ${found[3]!}`;
+}
+
 function Row({ row, subject }: { row: ChangeRow; subject: string }) {
   const navigate = useNavigate();
   const { key, name, place, why, was, now, there } = row;
@@ -131,13 +141,13 @@ function Row({ row, subject }: { row: ChangeRow; subject: string }) {
         {why}
       </td>
       <td className="figure truncate py-1 pr-3 text-right text-soft" title={was ?? undefined}>
-        {was ?? '–'}
+        {shortMoney(was)}
       </td>
       <td
         className={`figure truncate py-1 pr-2 text-right ${changed ? 'bg-picked font-semibold' : ''}`}
         title={now ?? undefined}
       >
-        {now ?? '–'}
+        {shortMoney(now)}
       </td>
     </tr>
   );

@@ -2,15 +2,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ExportView } from '../../contract/export-views.ts';
 import type { GatherAnswer } from '../../contract/gather-views.ts';
-import {
-  PLAN_KINDS,
-  type PlanAnswer,
-  type PlanKind,
-  type PlanView,
-  type ScheduleBody,
-  type Target,
-  type TellWish,
-} from '../../contract/runs.ts';
+import type { PlanAnswer, PlanView, ScheduleBody, Target, TellWish } from '../../contract/runs.ts';
+import { PLAN_KINDS, type PlanKind } from '../../core/runs/kinds.ts';
 import type { SavedTapeView, SourceView } from '../../contract/responses.ts';
 import { call } from '../api.ts';
 import { said } from '../app/history.ts';

@@ -35,7 +35,7 @@ export function PlanTable({
   return (
     <table className="w-full" aria-label="What runs">
       <thead className="border-b border-edge text-[13px]">
-        <tr>
+        <tr className="[&>th:first-child]:pl-3">
           <SortHead by="name" label="What runs" order={order} onOrder={setOrder} />
           <SortHead by="kind" label="Kind" order={order} onOrder={setOrder} />
           <SortHead by="when" label="When" order={order} onOrder={setOrder} />

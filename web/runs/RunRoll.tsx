@@ -8,6 +8,7 @@ import { CAUSE_WORDS, dayHere, STATE_WORDS, timeWords, tookWords } from './words
 /** What can be done with a run from its paper. */
 export interface RunActs {
   run(): void;
+  openList(key: string): void;
   leave(): void;
   watch(): void;
   change(): void;
@@ -118,6 +119,11 @@ export function RunRoll({ plan, run, acts }: { plan: PlanView | null; run: RunVi
       {plan.kind === 'tape' && (
         <Button className="px-2" onClick={acts.watch}>
           Watch <Kbd>W</Kbd>
+        </Button>
+      )}
+      {run?.carriedBy?.list && (
+        <Button className="px-2" onClick={() => acts.openList(run.carriedBy!.list!)}>
+          Open the list
         </Button>
       )}
       {run?.state === 'done' && plan.kind === 'batch' && plan.target.into === 'file' && (

@@ -3,8 +3,10 @@ import { lazy, Suspense, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { ExportStepAnswer } from '../../contract/export-views.ts';
-import { PLAN_KINDS, type PlanView, type RunView } from '../../contract/runs.ts';
+import type { PlanView, RunView } from '../../contract/runs.ts';
+import { PLAN_KINDS } from '../../core/runs/kinds.ts';
 import { isoOf } from '../../core/dates.ts';
+import { emptyTape } from '../../core/tape/nodes.ts';
 import { fold } from '../../core/text/fold.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
@@ -133,6 +135,11 @@ export function Runs() {
     });
   const acts = {
     run: () => void start(),
+    openList: (key: string) =>
+      openTape({
+        ...emptyTape(run?.subject ?? 'companies'),
+        lines: [{ id: 'l1', field: 'list', test: { any: [key] } }],
+      }),
     leave: () => void attempt(() => call('POST', `/runs/${run!.id}/cancel`)),
     watch: () => current && setWatching({ subject: 'tapes', key: current.key, name: current.name }),
     change: () => setEditing(current),

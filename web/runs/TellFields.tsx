@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Rate } from '../../contract/runs.ts';
+import type { Rate } from '../../core/runs/kinds.ts';
 import type { ProgramsAnswer } from '../../contract/program-views.ts';
 import { call } from '../api.ts';
 

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Rate, WatchSubject, WatchView } from '../../contract/runs.ts';
+import type { WatchSubject, WatchView } from '../../contract/runs.ts';
+import type { Rate } from '../../core/runs/kinds.ts';
 import { HAPPENINGS, HAPPENING_WORDS, type WatchedKind } from '../../core/runs/happenings.ts';
 import { call } from '../api.ts';
 import { said } from '../app/history.ts';

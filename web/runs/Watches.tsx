@@ -41,7 +41,7 @@ export function Watches({ words }: { words: string }) {
               <th className="py-2 pr-5 text-left font-semibold">Of what</th>
               <SortHead by="rate" label="Told" order={order} onOrder={setOrder} />
               <SortHead by="madeAt" label="Since" order={order} onOrder={setOrder} />
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>

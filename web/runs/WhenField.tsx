@@ -40,14 +40,19 @@ export function WhenField({
           change({ how, ...(how === 'after' && !value.plan ? { plan: others[0]!.key } : {}) })
         }
       />
-      {value.how === 'repeats' && (
+      {(value.how === 'repeats' || value.how === 'hand') && (
         <input
           aria-label="When, in words"
           className="field"
-          placeholder="every Monday at 7"
+          placeholder={
+            value.how === 'hand' ? 'by hand; or say when, such as every Monday at 7' : 'every Monday at 7'
+          }
           value={value.words ?? ''}
-          disabled={more}
-          onChange={(event) => change({ words: event.target.value, cron: undefined })}
+          disabled={more && value.how === 'repeats'}
+          // Words say that it repeats, none that it is by hand.
+          onChange={({ target: { value: words } }) =>
+            change({ words, cron: undefined, how: words.trim() === '' ? 'hand' : 'repeats' })
+          }
         />
       )}
       {value.how === 'once' && (

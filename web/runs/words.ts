@@ -1,4 +1,5 @@
-import type { OtherRunView, PlanKind, RunState, RunView } from '../../contract/runs.ts';
+import type { OtherRunView, RunState, RunView } from '../../contract/runs.ts';
+import type { PlanKind } from '../../core/runs/kinds.ts';
 
 /** Runs in the words of the place. */
 

@@ -46,7 +46,7 @@ export function Segments<T extends string>({
     <div
       role="radiogroup"
       aria-label={label}
-      className="inline-flex overflow-hidden rounded-md border border-edge bg-paper"
+      className="inline-flex self-start overflow-hidden rounded-md border border-edge bg-paper"
     >
       {options.map((option) => (
         <button

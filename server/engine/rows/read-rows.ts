@@ -135,7 +135,13 @@ export class RowSource {
           known: `(SELECT 1 FROM company_code k WHERE k.company_id = ${table}.id LIMIT 1)`,
         };
       case 'many':
-        return { list: this.values(field, store), known: store.known };
+        return {
+          list: this.values(field, store),
+          // What nothing was done to has nothing to say, rather than a list of nothing.
+          known: store.days
+            ? `(SELECT 1 FROM ${store.table} m WHERE m.${table}_id = ${table}.id LIMIT 1)`
+            : store.known,
+        };
       case 'keyed': {
         const measures = store.table ?? `${table}_measure`;
         const own = `FROM ${measures} m WHERE m.${table}_id = ${table}.id AND m.measure = '${store.measure}'`;

@@ -19,7 +19,7 @@ import {
   type Batch,
   type BatchResult,
 } from '../../tables/runs/batches.ts';
-import { setRunRoll } from '../../tables/runs/runs.ts';
+import { addFresh, setRunRoll } from '../../tables/runs/runs.ts';
 import { allSavedTapes } from '../../tables/saved-tapes.ts';
 import { readSettings } from '../../tables/workspace.ts';
 import type { FoundSearch, SearchWish } from '../calls.ts';
@@ -113,6 +113,7 @@ class Results {
   private readonly seen = new Set<string>();
   private readonly steps: { step: string; label: string; note: string; delta: number }[] = [];
   private refused = 0;
+  private subject = 'companies';
   private searches = 0;
   private list: string | null = null;
   private file: ReturnType<typeof stringify> | null = null;
@@ -171,11 +172,13 @@ class Results {
       });
     }
     this.searches++;
+    this.subject = found.tape.subject;
     const fresh = found.keys.filter((key) => !this.seen.has(`${found.tape.subject} ${key}`));
     for (const key of fresh) this.seen.add(`${found.tape.subject} ${key}`);
     const added = found.keys.length === 0 ? 0 : await this.put(wish.text || found.words, found, fresh);
+    addFresh(services.runs.db, run.id, `search ${row}`, fresh);
     this.steps.push({
-      step: `search ${row}`,
+      step: `joined search ${row}`,
       label: wish.text || found.words,
       note: this.noteOf(found, fresh.length),
       delta: fresh.length,
@@ -256,7 +259,7 @@ class Results {
       await rename(`${this.path}.part`, this.path);
     }
     const roll = rolled(this.steps);
-    setRunRoll(services.runs.db, run.id, roll);
+    setRunRoll(services.runs.db, run.id, roll, this.subject);
     if (this.list) carriedBy({ list: this.list });
     const parts = [`${this.searches} searches`, `${roll.foot.toLocaleString('en-GB')} companies`];
     if (this.refused) parts.push(`${this.refused} refused`);

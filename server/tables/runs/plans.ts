@@ -1,4 +1,5 @@
-import type { PlanKind, Target, TellWish } from '../../../contract/runs.ts';
+import type { Target, TellWish } from '../../../contract/runs.ts';
+import type { PlanKind } from '../../../core/runs/kinds.ts';
 import { nextTimes, type Schedule } from '../../../core/runs/when.ts';
 import { foldedWords } from '../../../core/text/fold.ts';
 import type { Db } from '../../db/open.ts';

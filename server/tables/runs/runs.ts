@@ -150,8 +150,22 @@ export function writeFound(db: Db, id: string, found: Found): void {
 }
 
 /** The roll of a run that keeps no members, such as a batch; its foot is what there is. */
-export function setRunRoll(db: Db, id: string, roll: Roll): void {
-  db.prepare('UPDATE run SET roll = ?, count = ? WHERE id = ?').run(JSON.stringify(roll), roll.foot, id);
+export function setRunRoll(db: Db, id: string, roll: Roll, subject: string): void {
+  db.prepare('UPDATE run SET roll = ?, count = ?, subject = ? WHERE id = ?').run(
+    JSON.stringify(roll),
+    roll.foot,
+    subject,
+    id,
+  );
+}
+
+/** Notes which records a search of a batch was the first to find. */
+export function addFresh(db: Db, id: string, reason: string, keys: readonly string[]): void {
+  db.prepare(
+    `INSERT INTO run_change (run, nth, what, reason, key, name, why, there)
+     SELECT @id, (SELECT COALESCE(max(nth), -1) FROM run_change WHERE run = @id) + 1 + j.key, 'joined', @reason, j.value, '', '', 1
+     FROM json_each(@keys) j`,
+  ).run({ id, reason, keys: JSON.stringify(keys) });
 }
 
 /** The numbers of the records that a run kept, ascending; null where it kept none, such as one that failed. */

@@ -1,10 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { SavedTapeView } from '../../../contract/responses.ts';
+import type { PlanAnswer, PlanView } from '../../../contract/runs.ts';
+import type { Rate } from '../../../core/runs/kinds.ts';
 import type { Tape } from '../../../core/tape/nodes.ts';
 import { call, isClash } from '../../api.ts';
 import { did } from '../../app/history.ts';
 import { Button, Dialog, Segments, Trouble } from '../../ui/controls.tsx';
+import { RATE_WORDS } from '../../runs/TellFields.tsx';
 import { useDesk } from '../store.ts';
 
 /** Keeps the tape by name in the workspace, as a whole or as a part for other tapes. */
@@ -14,6 +17,8 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
   const [name, setName] = useState(tape.name ?? '');
   const [description, setDescription] = useState(tape.description ?? '');
   const [kind, setKind] = useState<'tape' | 'part'>('tape');
+  const [when, setWhen] = useState('');
+  const [rate, setRate] = useState<Rate>('at-once');
   const [error, setError] = useState<Error | null>(null);
   const [busy, setBusy] = useState(false);
   const { data } = useSavedTapes();
@@ -42,19 +47,29 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
         await client.invalidateQueries({ queryKey: ['saved-tapes'] });
         return saved.id;
       };
+      const schedule = { how: 'repeats', words: when.trim() };
+      // What says no time is refused before anything is saved.
+      const runs = kind === 'tape' && when.trim() !== '';
+      if (runs) await call('POST', '/runs/when', schedule);
       let id = await put(wish, same?.id, over === 'seen' ? same?.savedAt : undefined);
       if (kind === 'tape') {
         const { sort: _sort, ...kept } = whole;
         change(kept, 'name');
       }
-      did(`Saved ${name.trim()}`, {
+      const plan = runs ? await planOf(id, name.trim(), schedule, rate) : null;
+      if (plan) void client.invalidateQueries({ queryKey: ['runs'] });
+      did(plan ? `Saved ${name.trim()}; it runs ${plan.when}` : `Saved ${name.trim()}`, {
         name: `saving ${name.trim()}`,
         undo: async () => {
+          if (plan) await call('DELETE', `/plans/${plan.key}`);
           if (same) await put({ tape: same.tape, kind, name: same.name }, same.id);
           else await call('DELETE', `/tapes/${id}`);
           await client.invalidateQueries({ queryKey: ['saved-tapes'] });
         },
-        redo: async () => (id = await put(wish, same?.id)),
+        redo: async () => {
+          id = await put(wish, same?.id);
+          if (plan) await planOf(id, name.trim(), schedule, rate);
+        },
       });
       onClose();
     } catch (failure) {
@@ -106,6 +121,38 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
             setError(null);
           }}
         />
+        {kind === 'tape' && (
+          <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+            <label className="flex min-w-0 flex-1 items-center gap-2">
+              Run it
+              <input
+                value={when}
+                maxLength={120}
+                placeholder="every Monday at 7; not, where empty"
+                onChange={(event) => {
+                  setWhen(event.target.value);
+                  setError(null);
+                }}
+                className="field min-w-0 flex-1"
+              />
+            </label>
+            <label className="flex items-center gap-2">
+              told of changes
+              <select
+                className="field py-1"
+                value={rate}
+                disabled={when.trim() === ''}
+                onChange={(event) => setRate(event.target.value as Rate)}
+              >
+                {Object.entries(RATE_WORDS).map(([key, label]) => (
+                  <option key={key} value={key}>
+                    {label}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </div>
+        )}
         <Trouble error={error} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
@@ -122,6 +169,16 @@ export function SaveTapeDialog({ onClose }: { onClose(): void }) {
       </form>
     </Dialog>
   );
+}
+
+/** Has a saved tape run again and again, and its changes told at a rate. */
+async function planOf(tape: string, name: string, schedule: object, rate: Rate): Promise<PlanView> {
+  const tell = { success: false, failure: rate !== 'never', changes: 0, rate, ways: ['bell'] };
+  const { plan } = await call<PlanAnswer>('POST', '/plans', {
+    ...{ kind: 'tape', name: name.slice(0, 120), target: { tape }, schedule, tell },
+  });
+  await call('POST', `/plans/${plan.key}/run`);
+  return plan;
 }
 
 /** The saved tapes and parts, counted as of now. */
