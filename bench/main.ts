@@ -8,6 +8,7 @@ import { measureFiles } from './files.ts';
 import { measureLists } from './lists.ts';
 import { measureMarket } from './market.ts';
 import { measureMatching } from './matching.ts';
+import { measureRuns } from './runs.ts';
 import { measureServing } from './serving.ts';
 
 /** Measures everything over the universe in a folder: `main --data DIR --tapes N --sqlite-every N --only PART`. */
@@ -22,6 +23,7 @@ const PARTS = {
   exports: () => measureExports(dir),
   lists: () => measureLists(dir),
   matching: () => measureMatching(dir),
+  runs: () => measureRuns(dir),
 };
 
 const { values } = parseArgs({

@@ -1,4 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
+import type { PlanAnswer, RunsAnswer } from '../contract/runs.ts';
+import type { SavedTapeView } from '../contract/responses.ts';
 import { baseOf } from './ports.ts';
 import { fairVisitors } from './fair-visitors.ts';
 
@@ -49,9 +51,6 @@ test('pickers and profile', async ({ page }) => {
   await page.getByLabel('Search codes').fill('joinery');
   await expect(page.getByText(/\d codes/)).toBeVisible();
   await shot(page, 'industry');
-  await page.locator('[data-line]').nth(2).click();
-  await expect(page.getByRole('figure')).toBeVisible();
-  await shot(page, 'headcount');
   await desk(page);
   await page.locator('[data-line]').nth(4).click();
   await page
@@ -248,6 +247,46 @@ test('handing over', async ({ page }) => {
   await page.getByRole('button', { name: 'Coaters for the agents' }).click();
   await expect(page.getByRole('complementary', { name: 'Coaters for the agents' })).toBeVisible();
   await shot(page, 'exports');
+});
+
+test('runs, as a month goes by', async ({ page }) => {
+  const ask = async <T>(method: 'get' | 'post', path: string, data?: object) =>
+    (await (await page.request[method](`/api${path}`, { data })).json()) as T;
+  const { plans, month } = await ask<RunsAnswer>('get', '/runs');
+  const done = async (key: string) =>
+    expect
+      .poll(async () => (await ask<PlanAnswer>('get', `/plans/${key}`)).runs[0]?.state, { timeout: 60_000 })
+      .toBe('done');
+  if (plans.length === 0) {
+    const { tapes } = await ask<{ tapes: SavedTapeView[] }>('get', '/tapes');
+    const planned = async (name: string, words: string) => {
+      const wish = {
+        ...{ kind: 'tape', name, target: { tape: tapes.find((tape) => tape.name.startsWith(name))!.id } },
+        schedule: { how: 'repeats', words, zone: 'Europe/Prague' },
+        tell: { success: false, failure: true, changes: 0, rate: 'at-once', ways: ['bell'] },
+      };
+      const { plan } = await ask<PlanAnswer>('post', '/plans', wish);
+      await ask('post', `/plans/${plan.key}/run`);
+      await done(plan.key);
+      return plan.key;
+    };
+    await planned('Dealers', 'last working day of the month at 18');
+    await planned('Rivals', 'first of each month at 6');
+    const targets = await planned('Targets', 'every Monday at 7');
+    await page.goto('/runs');
+    await page.getByRole('button', { name: /^Next month/ }).click();
+    await expect(page.getByRole('button', { name: `Next month: ${month!.next}` })).toHaveCount(0, {
+      timeout: 200_000,
+    });
+    await expect(page.getByRole('button', { name: /^Next month/ })).toBeEnabled({ timeout: 200_000 });
+    for (const key of ['rivals', targets]) {
+      await ask('post', `/plans/${key}/run`);
+      await done(key);
+    }
+  }
+  await page.goto('/runs?plan=targets');
+  await expect(page.getByRole('table', { name: 'What changed' }).getByText('Left')).toBeVisible();
+  await shot(page, 'runs');
 });
 
 test('empty workspace and loading a file', async ({ page }) => {

@@ -32,6 +32,7 @@ import { tapeRoutes } from './routes/tapes.ts';
 import { visitRoutes } from './routes/visits.ts';
 import { watchRoutes } from './routes/watches.ts';
 import { workspaceRoutes } from './routes/workspace.ts';
+import { carriersOf } from './runs/carry-out.ts';
 import type { Services } from './services.ts';
 
 /** The routes of the API, which `contract/endpoints.ts` lists. */
@@ -68,6 +69,8 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
 /** The application: the API, and the built interface if there is one. */
 export function createApp(services: Services): Express {
   const app = express();
+  // What runs needs all of the services.
+  services.runs.start(carriersOf(services));
   app.disable('x-powered-by');
   // Answers go no farther than this machine: neither packing them nor marking them for caches pays.
   app.disable('etag');

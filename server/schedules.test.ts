@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { PlanAnswer, PlanView, RunView } from '../contract/runs.ts';
 import { TestServer } from './testing/test-server.ts';
-import { UNTOLD, type Answered, type Wrong } from './testing/runs-desk.ts';
+import { UNTOLD, type Answered, type Wrong } from './testing/answered.ts';
 
 /** Plans as a clock starts them that is put where the test wants it. */
 

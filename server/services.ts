@@ -84,8 +84,10 @@ export async function openServices(
     const outreach = await Outreach.open({ dir, universe, workspace, listsDb, lists, log });
     const programs = await Programs.open({ dir, handover, workspace, log });
     const gather = await Gather.open({ dir, universe, log }, gathering);
-    const runsDb = openRuns(dir);
-    const services = {
+    const engine = new EngineHost(dir, log);
+    const jobs = new Jobs(workspace, landed, log, wroteFile);
+    const runs = new Runs(openRuns(dir), { dir, universe, listsDb, engine, jobs, log }, now);
+    const services: Services = {
       dir,
       programs,
       gather,
@@ -99,14 +101,13 @@ export async function openServices(
       uploadLimit,
       log,
       lock,
-      engine: new EngineHost(dir, log),
-      jobs: new Jobs(workspace, landed, log, wroteFile),
-    } as Services;
-    services.runs = new Runs(runsDb, services, now);
+      engine,
+      jobs,
+      runs,
+    };
     settleExports(services);
     await services.engine.ready();
-    services.runs.start();
-    services.engine.onReload = () => services.runs.wake();
+    engine.onReload = () => runs.wake();
     return services;
   } catch (error) {
     lock.release();

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import type { Db } from '../db/open.ts';
 import type { Log } from '../log.ts';
 import { gatheredFile } from '../gather/gather.ts';
-import { noticeFile } from '../runs/telling.ts';
+import { noticeFile } from '../runs/notice-file.ts';
 import { exportById, storedName } from '../tables/exports.ts';
 import { allHooks } from '../tables/handover/programs.ts';
 import { HookPost } from './hook-post.ts';

@@ -2,8 +2,10 @@ import type { RunCause } from '../../contract/runs.ts';
 import { changeWords, toldAs, type EndedRun } from '../../core/runs/telling.ts';
 import { isMissed } from '../../core/runs/when.ts';
 import type { Db } from '../db/open.ts';
+import type { EngineHost } from '../engine/host.ts';
+import type { Jobs } from '../jobs/jobs.ts';
+import type { Log } from '../log.ts';
 import { HttpProblem } from '../http/check.ts';
-import type { Services } from '../services.ts';
 import { revisionOf } from '../tables/revision.ts';
 import { nextNotice } from '../tables/runs/notices.ts';
 import { allPlans, duePlans, nextDue, planByKey, setNext, type Plan } from '../tables/runs/plans.ts';
@@ -20,22 +22,25 @@ import {
 } from '../tables/runs/runs.ts';
 import { allWatches, setSeen } from '../tables/runs/watches.ts';
 import { Counting } from './counting.ts';
-import { runBatch } from './kinds/batch.ts';
-import { Left, type Carry } from './kinds/carry.ts';
-import { runExportAgain } from './kinds/export.ts';
-import { runGatherer } from './kinds/gatherer.ts';
-import { runRefresh } from './kinds/refresh.ts';
-import { runTape } from './kinds/tape.ts';
-import { sendDue, tell } from './telling.ts';
+import { Left, type Errand } from './errand.ts';
+import { tell } from './telling.ts';
 import { happenedTo, MOST_ITEMS } from './watching.ts';
 
-const CARRY: Readonly<Record<Plan['kind'], Carry>> = {
-  tape: runTape,
-  gatherer: runGatherer,
-  batch: runBatch,
-  refresh: runRefresh,
-  export: runExportAgain,
-};
+/** What the clock and the hand set going; bound to the services of the program once these are open. */
+export interface Carriers {
+  carry: Readonly<Record<Plan['kind'], (errand: Errand) => Promise<string>>>;
+  /** Tells what is due. */
+  send(now: number): Promise<void>;
+}
+
+interface Needs {
+  dir: string;
+  universe: Db;
+  listsDb: Db;
+  engine: EngineHost;
+  jobs: Jobs;
+  log: Log;
+}
 
 /** What is never done twice at once: counting has one thread, and the universe is written by one load. */
 const LANES: Readonly<Record<Plan['kind'], string>> = {
@@ -55,7 +60,8 @@ const BUSY_MS = 1000;
 export class Runs {
   readonly db: Db;
   readonly counting: Counting;
-  private readonly services: Services;
+  private readonly needs: Needs;
+  private carriers: Carriers | null = null;
   /** Ms since 1970. */
   readonly now: () => number;
   private readonly under: Map<string, { lane: string; leave: boolean }> = new Map();
@@ -66,28 +72,29 @@ export class Runs {
   private telling: Promise<void> = Promise.resolve();
 
   /** @param now ms since 1970; tests have clocks of their own */
-  constructor(db: Db, services: Services, now: () => number = Date.now) {
+  constructor(db: Db, needs: Needs, now: () => number = Date.now) {
     this.db = db;
-    this.services = services;
+    this.needs = needs;
     this.now = now;
-    this.counting = new Counting(services.dir, services.engine);
+    this.counting = new Counting(needs.dir, needs.engine);
   }
 
   /** Goes on after a start: what was running has failed, what was missed runs once or is left out, as asked. */
-  start(): void {
+  start(carriers: Carriers): void {
+    this.carriers = carriers;
     failUnfinished(this.db, this.now());
     this.wake();
   }
 
   /** Looks for what is due, begins what can begin, and looks again when the next is due. */
   wake(): void {
-    if (this.stopped) return;
+    if (this.stopped || !this.carriers) return;
     this.enqueueDue();
     this.begin();
     this.watch();
     this.telling = this.telling
-      .then(() => sendDue(this.services, this.now()))
-      .catch((error: unknown) => this.services.log.error({ error }, 'What was due could not be told'));
+      .then(() => this.carriers?.send(this.now()))
+      .catch((error: unknown) => this.needs.log.error({ error }, 'What was due could not be told'));
     this.sleep();
   }
 
@@ -146,13 +153,13 @@ export class Runs {
     if (!under || run?.state !== 'running') return false;
     under.leave = true;
     const { job } = JSON.parse(run.carried_by ?? '{}') as { job?: string };
-    if (job) this.services.jobs.cancel(job);
+    if (job) this.needs.jobs.cancel(job);
     return true;
   }
 
   /** Begins what waits, as far as its lane is free. */
   private begin(): void {
-    if (this.stopped) return;
+    if (this.stopped || !this.carriers) return;
     const busy = new Set([...this.under.values()].map(({ lane }) => lane));
     for (const run of waitingRuns(this.db)) {
       const plan = planByKey(this.db, run.plan);
@@ -177,13 +184,13 @@ export class Runs {
   }
 
   private async carry(plan: Plan, run: RunRow): Promise<void> {
-    const { services, db } = this;
+    const { db } = this;
     const log: string[] = [];
     let end: { state: EndedRun['state']; message: string | null };
     try {
       const message = await this.whileFree(() =>
-        CARRY[plan.kind]({
-          ...{ services, plan, run },
+        this.carriers!.carry[plan.kind]({
+          ...{ plan, run },
           say: (text) => log.push(text),
           carriedBy: (carrier) => setCarrier(db, run.id, carrier),
           left: () => this.stopped || this.under.get(run.id)!.leave,
@@ -203,7 +210,7 @@ export class Runs {
       this.ended(plan, runById(db, run.id)!);
     } catch (error) {
       this.under.delete(run.id);
-      services.log.error({ run: run.id, error }, 'The end of a run could not be written');
+      this.needs.log.error({ run: run.id, error }, 'The end of a run could not be written');
     }
     this.wake();
   }
@@ -233,7 +240,7 @@ export class Runs {
     const changes = changeWords(ended);
     if (as !== null)
       tell(
-        this.services,
+        this.db,
         {
           kind: as,
           title:
@@ -262,7 +269,7 @@ export class Runs {
 
   /** Looks what happened to what is watched, once the universe or a list is not as it was. */
   private watch(): void {
-    const { universe, listsDb } = this.services;
+    const { universe, listsDb } = this.needs;
     const { revision } = revisionOf(universe);
     const lists = listsDb.prepare<[], number>('SELECT revision FROM facts').pluck().get()!;
     const mark = revision * 1e6 + lists;
@@ -275,7 +282,7 @@ export class Runs {
       if (items.length === 0) continue;
       const more = items.length - MOST_ITEMS;
       tell(
-        this.services,
+        this.db,
         {
           kind: 'watch',
           title: `${watch.name}: ${items.length === 1 ? items[0]! : `${items.length.toLocaleString('en-GB')} things happened`}`,

@@ -23,7 +23,8 @@ import { addFresh, setRunRoll } from '../../tables/runs/runs.ts';
 import { allSavedTapes } from '../../tables/saved-tapes.ts';
 import { readSettings } from '../../tables/workspace.ts';
 import type { FoundSearch, SearchWish } from '../calls.ts';
-import { stopIfLeft, type Carry, type Errand } from './carry.ts';
+import { stopIfLeft } from '../errand.ts';
+import type { Carry, OwnErrand } from './carry.ts';
 import { gathered } from './gatherer.ts';
 
 /** Runs the searches of a sheet one after another, into a list, a list each, or a file, without anybody twice. */
@@ -52,7 +53,7 @@ export function searchOf(
   services: Pick<Services, 'workspace'>,
   batch: Batch,
   row: number,
-  target: Errand['plan']['target'],
+  target: OwnErrand['plan']['target'],
 ): SearchWish & { text: string } {
   const cells = batch.rows[row]!;
   const text = (cells[target.search ?? 0] ?? '').trim();
@@ -64,7 +65,7 @@ export function searchOf(
 }
 
 /** Words of a sheet, and places where a column holds them, to a gatherer; each pair of a row is a search of its own. */
-async function wordsToGatherer(errand: Errand, batch: Batch): Promise<string> {
+async function wordsToGatherer(errand: OwnErrand, batch: Batch): Promise<string> {
   const { services, plan } = errand;
   const { search = 0, fields = [], searchesEach } = plan.target;
   const { rows, next } = rowsOfRun(batch.rows.length, batch.at, searchesEach ?? null);
@@ -109,7 +110,7 @@ async function wordsToGatherer(errand: Errand, batch: Batch): Promise<string> {
 
 /** Where what is found goes. */
 class Results {
-  private readonly errand: Errand;
+  private readonly errand: OwnErrand;
   private readonly seen = new Set<string>();
   private readonly steps: { step: string; label: string; note: string; delta: number }[] = [];
   private refused = 0;
@@ -119,7 +120,7 @@ class Results {
   private file: ReturnType<typeof stringify> | null = null;
   private written: Promise<void> | null = null;
 
-  constructor(errand: Errand) {
+  constructor(errand: OwnErrand) {
     this.errand = errand;
   }
 

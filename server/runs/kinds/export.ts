@@ -1,7 +1,8 @@
 import { Problem } from '../../../core/tape/problem.ts';
 import { exportAgain } from '../../exports/again.ts';
 import { exportById } from '../../tables/exports.ts';
-import { Left, type Carry } from './carry.ts';
+import { Left } from '../errand.ts';
+import type { Carry } from './carry.ts';
 
 /** Makes an export again. */
 export const runExportAgain: Carry = async ({ services, plan, say, carriedBy }) => {

@@ -5,7 +5,8 @@ import type { GatherSpec } from '../../gather/spec.ts';
 import { gathererById } from '../../tables/gather/gatherers.ts';
 import { rollOfRun } from '../../tables/gather/gathered.ts';
 import { runById, setState } from '../../tables/gather/runs.ts';
-import { Left, type Carry, type Errand } from './carry.ts';
+import { Left } from '../errand.ts';
+import type { Carry, OwnErrand } from './carry.ts';
 
 const LOOK_MS = 300;
 
@@ -17,7 +18,7 @@ export const runGatherer: Carry = async (errand) => {
 
 /** Runs the gatherer of a plan, for some words and places where they are given, and waits for its end. Returns how many records it has. */
 export async function gathered(
-  { services, plan, say, carriedBy, left }: Errand,
+  { services, plan, say, carriedBy, left }: OwnErrand,
   wish: Partial<GatherSpec>,
 ): Promise<number> {
   const { db, runner } = services.gather;

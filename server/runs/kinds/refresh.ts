@@ -9,7 +9,8 @@ import { todayOf } from '../../days.ts';
 import { startLoad } from '../../load/start-load.ts';
 import { partsOf, Uploads, type Upload } from '../../load/uploads.ts';
 import { sourceByKey } from '../../tables/source.ts';
-import { Left, type Carry } from './carry.ts';
+import { Left } from '../errand.ts';
+import type { Carry } from './carry.ts';
 
 /** Reads the newer version of a source's file from where it lies, in the place of what was loaded. */
 export const runRefresh: Carry = async ({ services, plan, say, carriedBy }) => {

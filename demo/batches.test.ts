@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { BatchPreviewAnswer, BatchSearchView, BatchView } from '../contract/runs.ts';
 import type { ListView } from '../contract/lists.ts';
-import { RunsDesk, type Answered, type Wrong } from './testing/runs-desk.ts';
+import { RunsDesk } from './runs-desk.ts';
+import { type Answered, type Wrong } from '../server/testing/answered.ts';
 
 /** Sheets of searches: read, tried, run one after another, gone on with, and what becomes of what they find. */
 

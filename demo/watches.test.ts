@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { NoticesAnswer, WatchView } from '../contract/runs.ts';
-import { MailWell } from './testing/mail-well.ts';
-import { openUniverse } from './db/open.ts';
-import { RunsDesk, type Answered, type Wrong } from './testing/runs-desk.ts';
+import { MailWell } from '../server/testing/mail-well.ts';
+import { openUniverse } from '../server/db/open.ts';
+import { RunsDesk } from './runs-desk.ts';
+import { type Answered, type Wrong } from '../server/testing/answered.ts';
 
 /** What is watched as a month goes by, and how one is told: under the bell, by mail, by webhook, in a feed. */
 

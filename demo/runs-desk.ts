@@ -1,20 +1,11 @@
-import type { PlanAnswer, PlanView, RunView } from '../../contract/runs.ts';
-import type { ErrorAnswer } from '../../contract/responses.ts';
-import { startDemo } from '../../demo/demo-server.ts';
-import { TestServer } from './test-server.ts';
-
-/** An answer, as far as a test looks into it. */
-export interface Answered<T> {
-  status: number;
-  body: T;
-}
-/** What is wrong, as the API says it. */
-export type Wrong = Pick<ErrorAnswer, 'error'>;
+import type { PlanAnswer, PlanView, RunView } from '../contract/runs.ts';
+import { startDemo } from './demo-server.ts';
+import { UNTOLD, type Answered } from '../server/testing/answered.ts';
+import { TestServer } from '../server/testing/test-server.ts';
 
 /** A server over a small demo, with what tests of runs ask again and again. */
 
 export const BY_HAND = { how: 'hand' } as const;
-export const UNTOLD = { success: false, failure: false, changes: null, rate: 'never', ways: [] } as const;
 
 export class RunsDesk {
   readonly server = new TestServer();

@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { ChangesAnswer, PlanAnswer, RunsAnswer, RunView } from '../contract/runs.ts';
 import type { WordedTally } from '../contract/responses.ts';
-import { openRuns, openUniverse } from './db/open.ts';
-import { membersOf } from './tables/runs/runs.ts';
-import { RunsDesk, UNTOLD, type Answered, type Wrong } from './testing/runs-desk.ts';
+import { openRuns, openUniverse } from '../server/db/open.ts';
+import { membersOf } from '../server/tables/runs/runs.ts';
+import { RunsDesk } from './runs-desk.ts';
+import { UNTOLD, type Answered, type Wrong } from '../server/testing/answered.ts';
 
 /** Saved tapes that run as the demo's months go by: who joins, who leaves, who moved, and why. */
 
