@@ -240,10 +240,10 @@ export interface PlanView {
   trouble: string | null;
 }
 
-/** Something that ran without a plan: a load, a match, an export, a gatherer by hand. */
-export interface OtherRunView {
+/** Something that ran, by a plan or without: a tape, a batch, a load, a match, an export, a gatherer. */
+export interface PastRunView {
   id: string;
-  kind: 'load' | 'refresh' | 'remove' | 'match' | 'export' | 'gatherer' | 'demo' | 'addresses';
+  kind: PlanKind | 'load' | 'remove' | 'match' | 'demo' | 'addresses';
   name: string;
   state: RunState;
   startedAt: string;
@@ -259,7 +259,8 @@ export interface OtherRunView {
 
 export interface RunsAnswer {
   plans: PlanView[];
-  others: OtherRunView[];
+  /** What ran, the latest first. */
+  past: PastRunView[];
   /** Whether the universe is the demo's, whose next month can be had. */
   month: { next: string } | null;
 }

@@ -22,7 +22,7 @@ import { mayWrite } from '../load/start-load.ts';
 import { checkedSchedule, checkWays, targetWords } from '../runs/check-plan.ts';
 import { batchFile } from '../runs/kinds/batch.ts';
 import { comparedRun } from '../runs/kinds/tape.ts';
-import { otherRuns } from '../runs/other-runs.ts';
+import { pastRuns } from '../runs/past-runs.ts';
 import type { Services } from '../services.ts';
 import { listByKey } from '../tables/lists/list-rows.ts';
 import {
@@ -121,7 +121,7 @@ export function runRoutes(services: Services): Router {
     const month = nextMonthOf(universe);
     response.json({
       plans: allPlans(runs.db).map(view),
-      others: otherRuns(services),
+      past: pastRuns(services),
       month: month === null ? null : { next: month },
     } satisfies RunsAnswer);
   });

@@ -193,7 +193,7 @@ function SheetOfSearches({
             </label>
             {target.into !== 'file' && (
               <input
-                className="field min-w-0 flex-1 py-1"
+                className="field min-w-56 flex-1 py-1"
                 aria-label="Name of the list"
                 placeholder="named like the run"
                 maxLength={120}

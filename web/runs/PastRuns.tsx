@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { OtherRunView, PlanView } from '../../contract/runs.ts';
+import type { PastRunView } from '../../contract/runs.ts';
 import { useFormat } from '../app/format.ts';
 import { call } from '../api.ts';
 import { Button } from '../ui/controls.tsx';
@@ -10,27 +10,15 @@ type By = 'name' | 'kind' | 'state' | 'startedAt' | 'took';
 
 /** What ran, by plans and without: loads, matches, exports, gatherers, with what came of each. */
 export function PastRuns({
-  plans,
-  others,
+  past,
   wanted,
 }: {
-  plans: readonly PlanView[];
-  others: readonly OtherRunView[];
+  past: readonly PastRunView[];
   /** Whether a name is searched for, and a kind. */
   wanted(name: string, kind: string): boolean;
 }) {
   const format = useFormat();
-  const ofPlans = plans.flatMap(({ key, kind, name, last }) =>
-    last?.startedAt
-      ? [
-          {
-            ...{ id: last.id, kind, name, state: last.state, startedAt: last.startedAt, took: last.took },
-            ...{ outcome: last.message ?? '', job: null, link: `/runs?plan=${key}` },
-          },
-        ]
-      : [],
-  );
-  const rows = [...ofPlans, ...others].filter(({ name, kind }) => wanted(name, kind));
+  const rows = past.filter(({ name, kind }) => wanted(name, kind));
   const { sorted, order, setOrder } = useOrder<By, (typeof rows)[number]>(rows, {
     by: 'startedAt',
     descending: true,

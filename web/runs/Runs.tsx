@@ -222,7 +222,7 @@ export function Runs() {
         <Trouble error={error} />
         <div className="min-h-0 flex-1 overflow-y-auto pb-4">
           {tab === 'watches' && <Watches words={text} />}
-          {tab === 'past' && data && <PastRuns plans={data.plans} others={data.others} wanted={wanted} />}
+          {tab === 'past' && data && <PastRuns past={data.past} wanted={wanted} />}
           {tab === 'plans' && (
             <>
               {data && data.plans.length === 0 && (

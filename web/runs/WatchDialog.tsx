@@ -70,7 +70,7 @@ function Watching({ of, there, onClose }: { of: Watchable; there: WatchView | nu
                   setKinds(event.target.checked ? [...kinds, kind] : kinds.filter((one) => one !== kind))
                 }
               />
-              {HAPPENING_WORDS[kind].label}
+              {kind === 'growth' ? 'growth beyond' : HAPPENING_WORDS[kind].label}
               {kind === 'growth' && (
                 <>
                   <input

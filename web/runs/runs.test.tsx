@@ -35,7 +35,29 @@ const ANSWERS = {
         }),
       }),
     ],
-    others: [
+    past: [
+      {
+        ...{
+          id: 'r2',
+          kind: 'tape',
+          name: 'Targets',
+          state: 'done',
+          startedAt: '2026-11-02T06:00:00Z',
+          took: 2100,
+        },
+        ...{ outcome: '12 companies', progress: null, job: null, link: '/runs?plan=targets&run=r2' },
+      },
+      {
+        ...{
+          id: 'r9',
+          kind: 'tape',
+          name: 'Broken',
+          state: 'failed',
+          startedAt: '2026-10-01T06:00:00Z',
+          took: 10,
+        },
+        ...{ outcome: 'The tape is gone', progress: null, job: null, link: '/runs?plan=broken&run=r9' },
+      },
       {
         ...{
           id: 'j1',
@@ -173,7 +195,7 @@ test('what ran without a plan stands beside what ran by one', async () => {
 });
 
 test('with nothing planned it says what to do', async () => {
-  show(<Runs />, { 'GET /runs': { plans: [], others: [], month: null } }, '/runs');
+  show(<Runs />, { 'GET /runs': { plans: [], past: [], month: null } }, '/runs');
   expect(await screen.findByText(/Nothing runs yet. “New run” lets/)).toBeTruthy();
   expect(screen.queryByRole('button', { name: /Next month/ })).toBeNull();
 });

@@ -22,7 +22,7 @@ export function useRuns() {
     queryFn: ({ signal }) => call<RunsAnswer>('GET', '/runs', undefined, signal),
     refetchInterval: ({ state: { data } }) =>
       data?.plans.some(({ last }) => isBusy(last?.state)) ||
-      data?.others.some(({ state }) => state === 'running')
+      data?.past.some(({ state }) => state === 'running')
         ? BUSY_MS
         : CALM_MS,
   });

@@ -1,9 +1,9 @@
-import type { OtherRunView, RunState, RunView } from '../../contract/runs.ts';
+import type { PastRunView, RunState, RunView } from '../../contract/runs.ts';
 import type { PlanKind } from '../../core/runs/kinds.ts';
 
 /** Runs in the words of the place. */
 
-export const KIND_WORDS: Readonly<Record<PlanKind | OtherRunView['kind'], string>> = {
+export const KIND_WORDS: Readonly<Record<PlanKind | PastRunView['kind'], string>> = {
   tape: 'tape',
   gatherer: 'gatherer',
   batch: 'batch',

@@ -75,6 +75,11 @@ export function planName(db: Db, key: string): string {
   );
 }
 
+/** Kind of a plan, removed ones included. */
+export function planKind(db: Db, key: string): PlanKind {
+  return db.prepare<[string], PlanKind>('SELECT kind FROM plan WHERE key = ?').pluck().get(key)!;
+}
+
 /** Adds a plan under a key made of its name. */
 export function addPlan(db: Db, wish: PlanWish, person: string, now: number): Plan {
   const stem = foldedWords(wish.name).join('-').slice(0, MOST_KEY) || 'run';

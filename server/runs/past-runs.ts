@@ -1,14 +1,16 @@
-import type { OtherRunView, RunState } from '../../contract/runs.ts';
+import type { PastRunView, RunState } from '../../contract/runs.ts';
 import type { Job } from '../../contract/responses.ts';
 import type { Services } from '../services.ts';
 import { allExports } from '../tables/exports.ts';
-import { newestRuns } from '../tables/runs/runs.ts';
+import { planKind, planName } from '../tables/runs/plans.ts';
+import { newestRuns, type RunRow } from '../tables/runs/runs.ts';
 
-/** What ran without a plan: loads, matches, exports and gatherers by hand. */
+/** What ran: by plans, and without one, such as loads, matches, exports and gatherers by hand. */
 
-const LISTED = 60;
+const LISTED = 100;
+const MOST_LOOKED_AT = 500;
 
-const KINDS: Partial<Record<Job['kind'], OtherRunView['kind']>> = {
+const KINDS: Partial<Record<Job['kind'], PastRunView['kind']>> = {
   load: 'load',
   remove: 'remove',
   match: 'match',
@@ -26,17 +28,32 @@ const STATES: Readonly<Record<string, RunState>> = {
 };
 
 /** The newest of them, the latest first. */
-export function otherRuns(services: Services): OtherRunView[] {
+export function pastRuns(services: Services): PastRunView[] {
+  const ofPlans = newestRuns(services.runs.db, MOST_LOOKED_AT);
   const carried = new Set(
-    newestRuns(services.runs.db, 500).flatMap(({ carried_by }) =>
+    ofPlans.flatMap(({ carried_by }) =>
       Object.values(JSON.parse(carried_by ?? '{}') as Record<string, string>),
     ),
   );
-  const found = [...ofJobs(services, carried), ...ofGatherers(services, carried)];
+  const found = [
+    ...ofPlans.slice(0, LISTED).map((row) => ofPlan(services, row)),
+    ...ofJobs(services, carried),
+    ...ofGatherers(services, carried),
+  ];
   return found.sort((a, b) => (a.startedAt < b.startedAt ? 1 : -1)).slice(0, LISTED);
 }
 
-function ofJobs({ jobs, workspace }: Services, carried: ReadonlySet<unknown>): OtherRunView[] {
+function ofPlan({ runs }: Services, row: RunRow): PastRunView {
+  const { id, plan, state, message, due_at, started_at, ended_at } = row;
+  return {
+    ...{ id, state, name: planName(runs.db, plan), kind: planKind(runs.db, plan), outcome: message ?? '' },
+    startedAt: new Date(started_at ?? due_at).toISOString(),
+    took: started_at === null || ended_at === null ? null : ended_at - started_at,
+    ...{ progress: null, job: null, link: `/runs?plan=${encodeURIComponent(plan)}&run=${id}` },
+  };
+}
+
+function ofJobs({ jobs, workspace }: Services, carried: ReadonlySet<unknown>): PastRunView[] {
   const exports = new Map(allExports(workspace).map((row) => [row.job_id, row]));
   return jobs.list().flatMap((job) => {
     const kind = KINDS[job.kind];
@@ -59,7 +76,7 @@ function ofJobs({ jobs, workspace }: Services, carried: ReadonlySet<unknown>): O
   });
 }
 
-function linkOf(kind: OtherRunView['kind'], job: Job): string | null {
+function linkOf(kind: PastRunView['kind'], job: Job): string | null {
   if (kind === 'export') return '/exports';
   if (kind === 'match')
     return typeof job.result?.match === 'string' ? `/sources?match=${job.result.match}` : '/sources';
@@ -83,7 +100,7 @@ function outcomeOf({ state, message, result }: Job, count: number | null): strin
   return 'done';
 }
 
-function ofGatherers({ gather }: Services, carried: ReadonlySet<unknown>): OtherRunView[] {
+function ofGatherers({ gather }: Services, carried: ReadonlySet<unknown>): PastRunView[] {
   return gather.db
     .prepare<
       [number],
