@@ -58,22 +58,23 @@ export async function measureRuns(dir: string): Promise<void> {
 
   const edits = seededTapes(30, 43).map((tape) => [...tape.lines].filter(withoutWords));
   const chance = new Chance(9);
-  const edit = async (i: number): Promise<number> => {
-    const lines = edits[i % edits.length]!;
-    let line = anyLine(chance, `edit${i}`);
-    while (!withoutWords(line)) line = anyLine(chance, `edit${i}`);
+  let edited = 0;
+  const edit = async (): Promise<number> => {
+    const lines = edits[++edited % edits.length]!;
+    let line = anyLine(chance, `edit${edited}`);
+    while (!withoutWords(line)) line = anyLine(chance, `edit${edited}`);
     lines[chance.whole(0, lines.length - 1)] = line as unknown as Tape['lines'][number];
     const began = performance.now();
     await server.post('/tally', { tape: { ...EVERYBODY, lines } });
     return performance.now() - began;
   };
-  for (let i = 0; i < 100; i++) await edit(i);
+  for (let i = 0; i < 100; i++) await edit();
   const alone: number[] = [];
-  for (let i = 0; i < EDITS; i++) alone.push(await edit(i));
+  for (let i = 0; i < EDITS; i++) alone.push(await edit());
   await start();
   const beside: number[] = [];
   const began = performance.now();
-  for (let i = 0; i < EDITS; i++) beside.push(await edit(i));
+  for (let i = 0; i < EDITS; i++) beside.push(await edit());
   const busy = (await last(keys.at(-1)!)).state;
   const second = await ended();
   const took = performance.now() - began;

@@ -33,7 +33,7 @@ const value = (sql: string, ...values: unknown[]) => {
 };
 
 beforeAll(async () => {
-  await desk.start(3000);
+  await desk.start(1500);
   await well.start();
   await desk.api
     .put('/api/outreach/server')

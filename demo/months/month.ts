@@ -2,7 +2,7 @@ import { rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { join } from 'node:path';
 import { stringify } from 'csv-stringify/sync';
-import { dayOf, isoOf } from '../../core/dates.ts';
+import { isoOf } from '../../core/dates.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import type { Db } from '../../server/db/open.ts';
 import { loadFile } from '../../server/load/load-file.ts';
@@ -19,6 +19,7 @@ import { Chance } from '../random.ts';
 import { DEMO_SOURCES } from '../sources.ts';
 import { TECHNOLOGIES } from '../technologies.ts';
 import { peopleOfMonth } from './people.ts';
+import { lastDayOf, monthNumber } from './calendar.ts';
 import { addressOf, nextMonth, type Cells, type Nearby } from './register.ts';
 
 /** The scenario's next month: newer versions of its sources, loaded as anybody's are. */
@@ -35,14 +36,6 @@ const EQUIPPED = 0.012;
 const [EVENTS, LOANS] = [0.07, 0.0016];
 /** Sources that are of the new day too, since what changed is written into them. */
 const OF_THE_DAY = ['people-directory', 'event-log', 'deal-file'];
-
-const monthNumber = (month: string) => Number(month.slice(0, 4)) * 12 + Number(month.slice(5)) - 1;
-
-/** The last day of a month such as 2026-10. */
-export function lastDayOf(month: string): number {
-  const [year, nth] = month.split('-').map(Number) as [number, number];
-  return dayOf(isoOf(Date.UTC(year, nth, 0) / 86_400_000))!;
-}
 
 /** Brings the demo to the end of a month, inside the transaction that the caller opened. */
 export async function loadMonth(
