@@ -29,7 +29,11 @@ export function happenedTo(
   upTo: number,
   now: number,
 ): string[] {
-  const { subject, ids } = watchedRecords({ universe, lists, runs }, watch);
+  // Where the universe is as it was, only lists may have changed.
+  const { subject, ids } =
+    watch.seen < upTo
+      ? watchedRecords({ universe, lists, runs }, watch)
+      : { subject: watch.subject, ids: [] };
   const named = namesOf(universe, subject, ids);
   const told = new Map<string, Told[]>();
   const add = (name: string, one: Told | null) => {

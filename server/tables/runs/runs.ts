@@ -77,6 +77,9 @@ export function setCarrier(db: Db, id: string, carrier: Carrier): void {
   db.prepare('UPDATE run SET carried_by = ? WHERE id = ?').run(JSON.stringify(carrier), id);
 }
 
+/** Runs of a plan that are kept; of one that runs every few minutes, older ones are taken away. */
+const RUNS_KEPT = 500;
+
 export function endRun(
   db: Db,
   id: string,
@@ -90,6 +93,10 @@ export function endRun(
   db.prepare('UPDATE run SET state = ?, message = ?, ended_at = ?, log = ? WHERE id = ?').run(
     ...[state, message, now, JSON.stringify(log), id],
   );
+  db.prepare(
+    `DELETE FROM run WHERE plan = (SELECT plan FROM run WHERE id = @id)
+       AND nth <= (SELECT nth FROM run WHERE id = @id) - ${RUNS_KEPT} AND state NOT IN ('waits', 'running')`,
+  ).run({ id });
 }
 
 /** What was running when the program ended did not come to its end. Returns how many. */
