@@ -51,6 +51,7 @@ const TABLES = [
   'company_source',
   'company_market',
   'company_country',
+  'company_changed',
   'site',
   'person',
   'event',

@@ -28,6 +28,9 @@ export const RUN_ENDPOINTS: readonly Endpoint[] = [
   get('/runs/{id}/changes', 'what changed at a run, record by record', {
     query: ['what', 'reason', 'offset', 'limit'],
   }),
+  get('/runs/{id}/changes/file', 'what changed at a run, old and new value side by side, as CSV', {
+    file: 'text/csv',
+  }),
   get('/runs/{id}/tape', 'a tape of the records of one step of its roll', { query: ['what', 'reason'] }),
   get('/runs/{id}/searches', 'what came of each search of a batch'),
   get('/runs/{id}/file', 'the file that a batch wrote', { file: 'text/csv' }),

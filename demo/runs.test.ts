@@ -83,6 +83,15 @@ test('every change says why, with what was and is; each figure of the roll opens
   }
 });
 
+test('what changed goes out as CSV, old and new value side by side', async () => {
+  const { status, text } = await desk.api.get(`/api/runs/${runs[1]!.id}/changes/file`);
+  const lines = text.replace('\ufeff', '').trim().split('\n');
+  expect([status, lines[0]]).toEqual([200, 'What,Name,Place,Key,Why,Was,Is']);
+  const { changes: rows } = await changes(runs[1]!.id);
+  expect(lines).toHaveLength(rows.length + 1);
+  expect(lines[1]).toContain(rows[0]!.key);
+});
+
 test('a line on who joined, and on what changed, finds those very ones', async () => {
   const line = (field: string, any: string[], seen?: string) => ({
     ...{ format: 'just-tally.tape', version: 1, subject: 'companies' },

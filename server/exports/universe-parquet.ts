@@ -34,6 +34,7 @@ const TABLES: readonly Table[] = [
   { name: 'company_source', order: 'company_id, source', made: [] },
   { name: 'company_market', order: 'company_id, measure, key', made: [] },
   { name: 'company_country', order: 'company_id, country', made: [] },
+  { name: 'company_changed', order: 'company_id, field', made: [] },
   { name: 'site', order: 'id', made: [] },
   { name: 'person', order: 'id', made: [] },
   { name: 'event', order: 'id', made: [] },

@@ -29,7 +29,7 @@ async function tableOf(
   path: string,
   most: number,
 ): Promise<{ header: string[]; rows: string[][]; more: boolean }> {
-  const preview = await previewFile(path, {});
+  const preview = await previewFile(path, { hasHeader: true });
   const { header } = preview;
   const rows: string[][] = [];
   for await (const { cells, notData } of dataRows(path, preview, header)) {

@@ -1,3 +1,4 @@
+import { stringify } from 'csv-stringify/sync';
 import { Router } from 'express';
 import {
   CompareBody,
@@ -13,6 +14,8 @@ import {
 } from '../../contract/runs.ts';
 import type { MatchListAnswer } from '../../contract/matches.ts';
 import { isoOf } from '../../core/dates.ts';
+import { fileName } from '../../core/exports/names.ts';
+import { safeText } from '../../core/exports/safe-text.ts';
 import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { nextTimes, scheduleWords } from '../../core/runs/when.ts';
@@ -40,6 +43,7 @@ import { readSettings, writeSettings } from '../tables/workspace.ts';
 import { nextMonthOf } from '../runs/months.ts';
 
 const SHOWN_TIMES = 5;
+const CHANGE_HEADINGS = ['What', 'Name', 'Place', 'Key', 'Why', 'Was', 'Is'];
 const MOST_CHANGES = 500;
 /** More than so many records are not named one by one on a tape. */
 const MOST_NAMED = 10_000;
@@ -205,6 +209,18 @@ export function runRoutes(services: Services): Router {
       limit: whole(queryText(request, 'limit'), 100, MOST_CHANGES, 'limit'),
     });
     response.json({ run: viewRun(run), ...found } satisfies ChangesAnswer);
+  });
+  routes.get('/runs/:id/changes/file', (request, response) => {
+    const run = foundRun(request.params.id);
+    const name = planName(runs.db, run.plan);
+    const { changes } = changesOfRun(runs.db, run.id, { what: null, reason: null, offset: 0, limit: 1e9 });
+    const rows = changes.map(({ what, name: record, place, key, why, was, now }) =>
+      [what, record, place, key, why, was, now].map((cell) => safeText(cell ?? '')),
+    );
+    response
+      .attachment(`${fileName(`${name}, changes`, isoOf(run.as_of ?? 0))}.csv`)
+      .type('text/csv; charset=utf-8');
+    response.send(stringify([CHANGE_HEADINGS, ...rows], { bom: true }));
   });
   routes.get('/runs/:id/tape', (request, response) => {
     const run = foundRun(request.params.id);

@@ -53,6 +53,8 @@ const LANES: Readonly<Record<Plan['kind'], string>> = {
 
 /** Longest sleep between two looks at the clock, since timers of days do not hold and clocks are put right. */
 const MOST_SLEEP = 30_000;
+/** Least sleep, so that what fails is not tried without a pause. */
+const LEAST_SLEEP = 250;
 /** Pause before something that found the universe being written is tried again. */
 const BUSY_MS = 1000;
 
@@ -89,12 +91,17 @@ export class Runs {
   /** Looks for what is due, begins what can begin, and looks again when the next is due. */
   wake(): void {
     if (this.stopped || !this.carriers) return;
-    this.enqueueDue();
-    this.begin();
-    this.watch();
-    this.telling = this.telling
-      .then(() => this.carriers?.send(this.now()))
-      .catch((error: unknown) => this.needs.log.error({ error }, 'What was due could not be told'));
+    const failed = (error: unknown) =>
+      this.needs.log.error({ error }, 'What is due could not be begun or told; it is tried again');
+    try {
+      this.enqueueDue();
+      this.begin();
+      this.watch();
+    } catch (error) {
+      // Such as on a full disk: the clock goes on.
+      failed(error);
+    }
+    this.telling = this.telling.then(() => this.carriers?.send(this.now())).catch(failed);
     this.sleep();
   }
 
@@ -102,7 +109,7 @@ export class Runs {
     if (this.timer) clearTimeout(this.timer);
     if (this.stopped) return;
     const due = [nextDue(this.db), nextNotice(this.db)].filter((at) => at !== null);
-    const wait = Math.min(MOST_SLEEP, ...due.map((at) => Math.max(0, at - this.now())));
+    const wait = Math.min(MOST_SLEEP, ...due.map((at) => Math.max(LEAST_SLEEP, at - this.now())));
     this.timer = setTimeout(() => this.wake(), wait);
     this.timer.unref();
   }
@@ -188,7 +195,7 @@ export class Runs {
     const log: string[] = [];
     let end: { state: EndedRun['state']; message: string | null };
     try {
-      const message = await this.whileFree(() =>
+      const message = await this.whileFree(run.id, () =>
         this.carriers!.carry[plan.kind]({
           ...{ plan, run },
           say: (text) => log.push(text),
@@ -216,12 +223,13 @@ export class Runs {
   }
 
   /** Tries again where the universe is being written by somebody else. */
-  private async whileFree(work: () => Promise<string>): Promise<string> {
+  private async whileFree(id: string, work: () => Promise<string>): Promise<string> {
     for (;;) {
       try {
         return await work();
       } catch (error) {
-        if (!(error instanceof HttpProblem) || error.code !== 'busy' || this.stopped) throw error;
+        if (!(error instanceof HttpProblem) || error.code !== 'busy') throw error;
+        if (this.stopped || this.under.get(id)!.leave) throw new Left();
         await new Promise((resolve) => setTimeout(resolve, BUSY_MS));
       }
     }

@@ -335,7 +335,16 @@ function RunPart({
             </select>
           </label>
         )}
-        <span className="ml-auto text-[13px] text-soft">
+        <span className="ml-auto flex items-center gap-3 text-[13px] text-soft">
+          {plan.kind === 'tape' && run.comparedTo !== null && (
+            <a
+              href={`/api/runs/${run.id}/changes/file`}
+              className="underline underline-offset-4 hover:text-ink"
+              title="Old and new value side by side"
+            >
+              as CSV
+            </a>
+          )}
           the run before <Kbd>k</Kbd>
         </span>
       </header>

@@ -3,7 +3,7 @@ import type { Field, Store } from '../../../core/fields/field.ts';
 import { subjectOf } from '../../../core/fields/registry.ts';
 import { postingsOfOne } from '../../../core/tally/postings.ts';
 import { pointGrid } from '../../../core/geo/grid.ts';
-import { wordsFor, type Bits } from '../../../core/tally/bits.ts';
+import { allBits, wordsFor, type Bits } from '../../../core/tally/bits.ts';
 import type {
   CategoryColumn,
   CodesColumn,
@@ -144,6 +144,8 @@ export function buildColumns(
           column.known = copy.bits((before as ManyColumn | undefined)?.known);
           known.push([store.known, column.known]);
         }
+        // Of every record it is known whether something was done to it.
+        if (store.days) column.known.set(allBits(plan.size));
         columns.set(id, column);
         break;
       }
