@@ -56,13 +56,11 @@ const ran = async (key: string): Promise<RunView> => {
 };
 
 test('a source is refreshed from its file, of the day of that file, and what runs after it says what changed', async () => {
-  const made = await server.api
-    .post('/api/tapes')
-    .send({
-      kind: 'tape',
-      name: 'In Brno',
-      tape: tape([{ id: 'l1', field: 'place', test: { towns: ['Brno, CZ-64'] } }]),
-    });
+  const made = await server.api.post('/api/tapes').send({
+    kind: 'tape',
+    name: 'In Brno',
+    tape: tape([{ id: 'l1', field: 'place', test: { towns: ['Brno, CZ-64'] } }]),
+  });
   const { id } = (made.body as { tape: { id: string } }).tape;
   const [{ key: source }] = ((await server.api.get('/api/sources')).body as { sources: [SourceView] })
     .sources;
@@ -148,8 +146,7 @@ test('a gatherer reads its pages anew; a sheet gives it words and places', async
 test('a run is left while it waits, and one that is over cannot be', async () => {
   const taught = await server.taught('Slow', { words: ['Works'], places: ['Brno'] });
   const key = await planned('gatherer', { gatherer: taught.id });
-  const { body } = await server.api.post(`/api/plans/${key}/run`);
-  const { run } = body as { run: RunView };
+  const { run } = (await server.api.post(`/api/plans/${key}/run`)).body as { run: RunView };
   await server.api.post(`/api/runs/${run.id}/cancel`);
   const over = await ended(key);
   expect(['cancelled', 'done']).toContain(over.state);
