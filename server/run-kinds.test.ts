@@ -69,7 +69,12 @@ test('a source is refreshed from its file, of the day of that file, and what run
   const refresh = await planned('refresh', { source, path });
   const after = await planned('tape', { tape: id }, { how: 'after', plan: refresh, outcome: 'any' });
   expect((await ran(after)).count).toBe(3);
-  expect(await ran(refresh)).toMatchObject({ state: 'done', message: '3 records; 1 new, 1 gone, 1 changed' });
+  expect(await ran(refresh)).toMatchObject({
+    state: 'done',
+    message: '3 records; 1 new, 1 gone, 1 changed',
+    count: 3,
+    roll: { foot: 3 },
+  });
   const run = await ended(after);
   expect(run).toMatchObject({ cause: 'after', count: 2, joined: 1, left: 2, moved: 0 });
   const { changes } = (await server.api.get(`/api/runs/${run.id}/changes`)).body as ChangesAnswer;
@@ -113,7 +118,7 @@ test('an export is made again as it was asked; one that is gone from the ledger 
     carriedBy: { export: expect.any(String) },
   });
   const changed = await planned('export', { export: id, rows: 'changes' });
-  expect(await ran(changed)).toMatchObject({ state: 'done', message: '0 rows' });
+  expect(await ran(changed)).toMatchObject({ state: 'done', message: '0 rows', count: 0, roll: { foot: 0 } });
 });
 
 test('a gatherer reads its pages anew; a sheet gives it words and places', async () => {

@@ -52,3 +52,23 @@ export function runRoll(
     })),
   ]);
 }
+
+/** The roll of a source refreshed: records before, new, gone, and those there are now. */
+export function refreshRoll({
+  before,
+  added,
+  gone,
+  changed,
+}: Record<'before' | 'added' | 'gone' | 'changed', number>): Roll {
+  const step = (name: string, label: string, note: string, delta: number) => ({
+    step: name,
+    label,
+    note,
+    delta,
+  });
+  return rolled([
+    step('before', 'Before', `${changed.toLocaleString('en-GB')} of them changed`, before),
+    step('added', 'New', 'not in the version before', added),
+    step('gone', 'Gone', 'not in the newer version', -gone),
+  ]);
+}

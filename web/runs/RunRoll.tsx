@@ -19,8 +19,20 @@ export interface RunActs {
 }
 
 /** The paper of the Runs place: how a run came from what there was before to what there is now. */
-export function RunRoll({ plan, run, acts }: { plan: PlanView | null; run: RunView | null; acts: RunActs }) {
+export function RunRoll({
+  loading,
+  plan,
+  run,
+  acts,
+}: {
+  /** Whether it is not known yet what runs. */
+  loading: boolean;
+  plan: PlanView | null;
+  run: RunView | null;
+  acts: RunActs;
+}) {
   const format = useFormat();
+  if (loading) return <Roll title="Runs" steps={[]} busy foot={{ label: 'being read', total: null }} />;
   if (!plan)
     return (
       <Roll title="Nothing runs yet" steps={[]} foot={{ label: 'runs', total: 0 }}>
@@ -86,10 +98,7 @@ export function RunRoll({ plan, run, acts }: { plan: PlanView | null; run: RunVi
           )}
         </>
       }
-      foot={{
-        label: plan.kind === 'tape' || plan.kind === 'batch' ? `${many} now` : 'rows',
-        total: run?.count ?? (run ? 0 : null),
-      }}
+      foot={footOf(plan, run, many)}
       note={
         more === null ? null : `${more >= 0 ? '+' : '−'}${format.number(Math.abs(more))} since the run before`
       }
@@ -172,4 +181,23 @@ function Moves({ run, onOpen }: { run: RunView; onOpen(reason: string): void }) 
       </ul>
     </div>
   );
+}
+
+/** What the large figure counts, by kind; nothing is counted where a run came to no end. */
+function footOf(
+  { kind }: PlanView,
+  run: RunView | null,
+  many: string,
+): { label: string; total: number | null } {
+  const count = run?.count ?? null;
+  if (count === null)
+    return { label: run?.state === 'running' ? 'being counted' : 'nothing counted', total: null };
+  const labels = {
+    tape: `${many} now`,
+    batch: many,
+    gatherer: 'records',
+    refresh: 'records now',
+    export: 'rows',
+  };
+  return { label: labels[kind], total: count };
 }

@@ -255,7 +255,7 @@ export function Runs() {
           )}
         </div>
       </main>
-      <RunRoll plan={current} run={run} acts={acts} />
+      <RunRoll loading={!data && !error} plan={current} run={run} acts={acts} />
       {editing && (
         <PlanDialog
           plan={editing === 'new' ? null : editing}

@@ -5,7 +5,7 @@ import { call } from '../api.ts';
 import { Button, Trouble } from './controls.tsx';
 
 /** A job as it is now, asked for until it has ended; nothing where there is none. */
-function useJob(id: string | null) {
+export function useJob(id: string | null) {
   return useQuery({
     queryKey: ['job', id],
     queryFn: ({ signal }) => call<JobAnswer>('GET', `/jobs/${id}`, undefined, signal),

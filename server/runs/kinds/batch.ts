@@ -5,6 +5,7 @@ import { finished } from 'node:stream/promises';
 import { stringify } from 'csv-stringify';
 import { isoOf } from '../../../core/dates.ts';
 import { safeText } from '../../../core/exports/safe-text.ts';
+import { subjectOf } from '../../../core/fields/registry.ts';
 import { rowsOfRun, typedOf } from '../../../core/runs/batch.ts';
 import { fold } from '../../../core/text/fold.ts';
 import { Problem } from '../../../core/tape/problem.ts';
@@ -262,7 +263,10 @@ class Results {
     const roll = rolled(this.steps);
     setRunRoll(services.runs.db, run.id, roll, this.subject);
     if (this.list) carriedBy({ list: this.list });
-    const parts = [`${this.searches} searches`, `${roll.foot.toLocaleString('en-GB')} companies`];
+    const parts = [
+      `${this.searches} searches`,
+      `${roll.foot.toLocaleString('en-GB')} ${subjectOf(this.subject).many}`,
+    ];
     if (this.refused) parts.push(`${this.refused} refused`);
     this.errand.say(parts.join(', '));
     return parts.join(', ');

@@ -1,11 +1,13 @@
+import type { Roll } from '../../../core/lists/roll.ts';
 import { Problem } from '../../../core/tape/problem.ts';
 import { exportAgain } from '../../exports/again.ts';
 import { exportById } from '../../tables/exports.ts';
+import { setRunRoll } from '../../tables/runs/runs.ts';
 import { Left } from '../errand.ts';
 import type { Carry } from './carry.ts';
 
 /** Makes an export again. */
-export const runExportAgain: Carry = async ({ services, plan, say, carriedBy }) => {
+export const runExportAgain: Carry = async ({ services, plan, run, say, carriedBy }) => {
   const { workspace, jobs } = services;
   const row = exportById(workspace, plan.target.export!);
   if (!row)
@@ -18,7 +20,10 @@ export const runExportAgain: Carry = async ({ services, plan, say, carriedBy }) 
   const job = await jobs.ended(made.job.id);
   if (job?.state === 'cancelled') throw new Left();
   if (job?.state !== 'done') throw new Error(job?.message ?? 'The export ended without a word.');
-  const count = exportById(workspace, made.export)?.count ?? 0;
+  const written = exportById(workspace, made.export)!;
+  const count = written.count ?? 0;
+  if (written.roll !== null)
+    setRunRoll(services.runs.db, run.id, JSON.parse(written.roll) as Roll, written.subject);
   say(`${count.toLocaleString('en-GB')} rows written`);
   return `${count.toLocaleString('en-GB')} rows`;
 };

@@ -5,6 +5,7 @@ import type { GatherSpec } from '../../gather/spec.ts';
 import { gathererById } from '../../tables/gather/gatherers.ts';
 import { rollOfRun } from '../../tables/gather/gathered.ts';
 import { runById, setState } from '../../tables/gather/runs.ts';
+import { setRunRoll } from '../../tables/runs/runs.ts';
 import { Left } from '../errand.ts';
 import type { Carry, OwnErrand } from './carry.ts';
 
@@ -18,7 +19,7 @@ export const runGatherer: Carry = async (errand) => {
 
 /** Runs the gatherer of a plan, for some words and places where they are given, and waits for its end. Returns how many records it has. */
 export async function gathered(
-  { services, plan, say, carriedBy, left }: OwnErrand,
+  { services, plan, run, say, carriedBy, left }: OwnErrand,
   wish: Partial<GatherSpec>,
 ): Promise<number> {
   const { db, runner } = services.gather;
@@ -43,7 +44,9 @@ export async function gathered(
     }
     await sleep(LOOK_MS);
   }
-  const { foot } = rollOfRun(db, id);
+  const roll = rollOfRun(db, id);
+  const { foot } = roll;
+  setRunRoll(services.runs.db, run.id, roll, 'companies');
   say(`${gatherer.name}: ${foot.toLocaleString('en-GB')} records`);
   return foot;
 }

@@ -3,17 +3,19 @@ import { copyFile, mkdir, rm, stat } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import type { Refreshed } from '../../../contract/responses.ts';
 import { dayOf, isoOf } from '../../../core/dates.ts';
+import { refreshRoll } from '../../../core/runs/roll.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
 import { Problem } from '../../../core/tape/problem.ts';
 import { todayOf } from '../../days.ts';
 import { startLoad } from '../../load/start-load.ts';
 import { partsOf, Uploads, type Upload } from '../../load/uploads.ts';
+import { setRunRoll } from '../../tables/runs/runs.ts';
 import { sourceByKey } from '../../tables/source.ts';
 import { Left } from '../errand.ts';
 import type { Carry } from './carry.ts';
 
 /** Reads the newer version of a source's file from where it lies, in the place of what was loaded. */
-export const runRefresh: Carry = async ({ services, plan, say, carriedBy }) => {
+export const runRefresh: Carry = async ({ services, plan, run, say, carriedBy }) => {
   const { dir, universe, workspace, jobs } = services;
   const { source: key, path } = plan.target;
   const source = sourceByKey(universe, key!);
@@ -53,7 +55,9 @@ export const runRefresh: Carry = async ({ services, plan, say, carriedBy }) => {
     const ended = await jobs.ended(job.id);
     if (ended?.state === 'cancelled') throw new Left();
     if (ended?.state !== 'done') throw new Error(ended?.message ?? 'The load ended without a word.');
-    const { added, gone, changed, now } = ended.result!.refreshed as Refreshed;
+    const refreshed = ended.result!.refreshed as Refreshed;
+    const { added, gone, changed, now } = refreshed;
+    setRunRoll(services.runs.db, run.id, refreshRoll(refreshed), 'companies');
     const said = `${now.toLocaleString('en-GB')} records; ${added} new, ${gone} gone, ${changed} changed`;
     say(`${source.name}: ${said}`);
     return said;
