@@ -3,7 +3,7 @@ export default {
   transform: { '^.+\\.tsx?$': ['@swc/jest'] },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   testMatch: ['<rootDir>/{core,contract,server,web,cli,demo,bench}/**/*.test.{ts,tsx}'],
-  testTimeout: 120000,
+  testTimeout: 300000,
   setupFiles: ['./scripts/test-seed.mjs', './scripts/test-dom.mjs'],
   globalSetup: './scripts/test-threads.mjs',
   maxWorkers: '100%',

@@ -43,8 +43,10 @@ export class Agreement {
   /**
    * What any database answers otherwise than the tally: all figures of the tape, the companies it
    * keeps, and counts by one of the kinds of value in turn. Empty where all agree.
+   *
+   * @param peers whom to ask of this tape; all of them unless said.
    */
-  async differences(tape: Tape): Promise<string[]> {
+  async differences(tape: Tape, peers = this.peers): Promise<string[]> {
     const found: string[] = [];
     const kept = this.tallies.get(tape.subject)!.kept(tape);
     const { ids } = this.records.get(tape.subject)!;
@@ -55,7 +57,7 @@ export class Agreement {
       kept: [...recordsOf(kept)].map((r) => ids[r]!),
       counts: Object.fromEntries([...(counting?.count(kept) ?? [])].filter(([, count]) => count > 0)),
     };
-    for (const peer of this.peers) {
+    for (const peer of peers) {
       const compiler = new TapeCompiler(peer.dialect, this.lookup);
       const compare = async (what: string, mine: unknown, theirs: Promise<unknown>) => {
         const [a, b] = [JSON.stringify(mine), JSON.stringify(await theirs)];

@@ -81,6 +81,13 @@ export class DuckPeer implements Peer {
     return new DuckPeer(await instance.connect());
   }
 
+  /** For many statements over few rows: planning as written takes a third less time than improving the plan. */
+  static async openUnplanned(): Promise<DuckPeer> {
+    const peer = await DuckPeer.open(1);
+    await peer.connection.run('PRAGMA disable_optimizer');
+    return peer;
+  }
+
   async load(dir: string): Promise<void> {
     for (const table of TABLES)
       await this.connection.run(

@@ -23,7 +23,7 @@ let duckdb: DuckPeer;
 beforeAll(async () => {
   random = new RandomUniverse();
   sqlite = new SqlitePeer(random.db, random.reference.trees);
-  duckdb = await DuckPeer.open(2);
+  duckdb = await DuckPeer.openUnplanned();
 });
 afterAll(() => {
   duckdb.close();
@@ -54,14 +54,15 @@ describe('a tally of a random tape over a random universe', () => {
           const tallies = openTallies(openUniverses(stored, db, byKey, facts), lookup);
           const agreement = new Agreement(tallies, lookup, byKey, [sqlite, duckdb]);
           for (const raw of drawn.filter((one) => names(() => validateTape(one, lookup)))) {
-            tapes++;
             const tape = validateTape(raw, lookup);
-            expect([tape.lines, await agreement.differences(tape)]).toEqual([tape.lines, []]);
+            // DuckDB plans for ten times as long as SQLite answers: it is asked of two tapes in five.
+            const peers = tapes++ % 5 < 2 ? [sqlite, duckdb] : [sqlite];
+            expect([tape.lines, await agreement.differences(tape, peers)]).toEqual([tape.lines, []]);
           }
         },
       ),
       { numRuns: 21, seed: 20260930, endOnFailure: true },
     );
     expect(tapes).toBeGreaterThanOrEqual(2000);
-  }, 300_000);
+  }, 900_000);
 });

@@ -120,7 +120,7 @@ import type {
   UploadAnswer,
   WordedTally,
 } from './responses.ts';
-import type { SettingsBody } from './settings.ts';
+import type { Settings } from '../core/settings.ts';
 import type { VisitsAnswer } from './visits.ts';
 
 /** A job that was begun. */
@@ -315,7 +315,7 @@ export interface Answers {
   'post /campaigns/{id}/outbox': PutOutAnswer;
   'post /visits': VisitsAnswer;
   'get /health': HealthAnswer;
-  'get /settings': SettingsBody;
-  'put /settings': SettingsBody;
-  'patch /settings': SettingsBody;
+  'get /settings': Settings;
+  'put /settings': Settings;
+  'patch /settings': Settings;
 }

@@ -2,6 +2,7 @@ import type { PlanAnswer, PlanView, RunView } from '../contract/runs.ts';
 import { startDemo } from './demo-server.ts';
 import { UNTOLD, type Answered } from '../server/testing/answered.ts';
 import { TestServer } from '../server/testing/test-server.ts';
+import { until } from '../server/testing/until.ts';
 
 /** A server over a small demo, with what tests of runs ask again and again. */
 
@@ -50,11 +51,10 @@ export class RunsDesk {
   }
 
   async ended(id: string): Promise<RunView> {
-    for (;;) {
-      const { run } = (await this.api.get(`/api/runs/${id}`)).body as { run: RunView };
-      if (run.state !== 'waits' && run.state !== 'running') return run;
-      await new Promise((resolve) => setTimeout(resolve, 30));
-    }
+    return until(
+      async () => ((await this.api.get(`/api/runs/${id}`)).body as { run: RunView }).run,
+      ({ state }) => state !== 'waits' && state !== 'running',
+    );
   }
 
   /** Brings the demo to its next month. */

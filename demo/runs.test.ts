@@ -5,6 +5,7 @@ import { openRuns, openUniverse } from '../server/db/open.ts';
 import { membersOf } from '../server/tables/runs/runs.ts';
 import { RunsDesk } from './runs-desk.ts';
 import { UNTOLD, type Answered, type Wrong } from '../server/testing/answered.ts';
+import { until } from '../server/testing/until.ts';
 
 /** Saved tapes that run as the demo's months go by: who joins, who leaves, who moved, and why. */
 
@@ -190,15 +191,11 @@ test('plans are listed with when they run next, changed, removed and had back', 
 test('what runs after another runs when that has, and not before', async () => {
   const rivals = (await desk.api.get('/api/plans/rivals-mondays')).body as PlanAnswer;
   await desk.ran(rivals.plan.key);
-  for (;;) {
-    const { runs: own } = (await desk.api.get('/api/plans/after-it')).body as PlanAnswer;
-    if (own[0]?.state === 'done') {
-      expect(own).toHaveLength(1);
-      expect(own[0].cause).toBe('after');
-      return;
-    }
-    await new Promise((resolve) => setTimeout(resolve, 30));
-  }
+  const { runs: own } = await until(
+    async () => (await desk.api.get('/api/plans/after-it')).body as PlanAnswer,
+    ({ runs }) => runs[0]?.state === 'done',
+  );
+  expect(own.map(({ cause }) => cause)).toEqual(['after']);
 });
 
 test.each([

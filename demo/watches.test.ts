@@ -4,6 +4,7 @@ import { MailWell } from '../server/testing/mail-well.ts';
 import { openUniverse } from '../server/db/open.ts';
 import { RunsDesk } from './runs-desk.ts';
 import { type Answered, type Wrong } from '../server/testing/answered.ts';
+import { until } from '../server/testing/until.ts';
 
 /** What is watched as a month goes by, and how one is told: under the bell, by mail, by webhook, in a feed. */
 
@@ -107,16 +108,12 @@ test('one mail and one post have all of it', async () => {
   expect(mail).toContain('ilona@ternhollow.example');
   expect(mail).toContain('Just Tally: Watched');
   expect(mail).toContain('you watch it');
-  for (;;) {
-    const { deliveries } = (await desk.api.get('/api/programs')).body as {
-      deliveries: { state: string; rows: number }[];
-    };
-    if (deliveries[0] && deliveries[0].state !== 'waiting') {
-      expect(deliveries[0]).toMatchObject({ state: 'delivered', rows: 1 });
-      break;
-    }
-    await new Promise((resolve) => setTimeout(resolve, 30));
-  }
+  const { deliveries } = await until(
+    async () =>
+      (await desk.api.get('/api/programs')).body as { deliveries: { state: string; rows: number }[] },
+    (answer) => (answer.deliveries[0]?.state ?? 'waiting') !== 'waiting',
+  );
+  expect(deliveries[0]).toMatchObject({ state: 'delivered', rows: 1 });
 });
 
 test('readers of feeds find it under an address that nobody guesses, as XML that holds any text', async () => {

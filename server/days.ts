@@ -1,5 +1,5 @@
 import { dayOf } from '../core/dates.ts';
-import type { SettingsBody } from '../contract/settings.ts';
+import type { Settings } from '../core/settings.ts';
 
 const formats = new Map<string, Intl.DateTimeFormat>();
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -13,6 +13,6 @@ export function todayOf(now = new Date(), zone = HERE): number {
 }
 
 /** The as-of date of the workspace: the day set, else the day that it is. */
-export function asOfDay({ asOf }: Pick<SettingsBody, 'asOf'>, now = new Date()): number {
+export function asOfDay({ asOf }: Pick<Settings, 'asOf'>, now = new Date()): number {
   return asOf === null ? todayOf(now) : dayOf(asOf)!;
 }

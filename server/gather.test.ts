@@ -9,6 +9,7 @@ import type {
 } from '../contract/gather-views.ts';
 import type { ListView } from '../contract/lists.ts';
 import { GatherDesk } from './testing/gather-desk.ts';
+import { until } from './testing/until.ts';
 
 /** Gatherers through the API, over the stand-in web of an empty universe: sixty made-up firms in one town. */
 
@@ -156,11 +157,10 @@ test('records are posted to a webhook', async () => {
     .post(`/api/gather/runs/${run.id}/deliver`)
     .send({ to: 'webhook', name: hook.id });
   expect((answer.body as DeliveredAnswer).message).toBe('60 records wait for Ours');
-  for (;;) {
-    const { standIn } = (await desk.api.get('/api/programs')).body as { standIn: { rows: number } };
-    if (standIn.rows === 60) break;
-    await new Promise((resolve) => setTimeout(resolve, 50));
-  }
+  await until(
+    async () => (await desk.api.get('/api/programs')).body as { standIn: { rows: number } },
+    ({ standIn }) => standIn.rows === 60,
+  );
   expect(
     (await desk.api.post(`/api/gather/runs/${run.id}/deliver`).send({ to: 'webhook', name: 'none' })).status,
   ).toBe(400);

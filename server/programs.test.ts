@@ -4,7 +4,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { Webhook } from 'standardwebhooks';
-import type { DeliveryView, NewFeed, ProgramsAnswer } from '../contract/program-views.ts';
+import type { NewFeed, ProgramsAnswer } from '../contract/program-views.ts';
 import type { ErrorAnswer } from '../contract/responses.ts';
 import { openHandover, type Db } from './db/open.ts';
 import { NO_LOG } from './log.ts';
@@ -14,6 +14,7 @@ import { isPrivateAddress } from './programs/private-addresses.ts';
 import { addDeliveries, addHook, lateDeliveries, sendAgain, writeHost } from './tables/handover/programs.ts';
 import { ExportDesk } from './testing/export-desk.ts';
 import { tape } from './testing/test-server.ts';
+import { until } from './testing/until.ts';
 
 /** What other programs are given: addresses they read, folders, and webhooks that fail, pause and go on. */
 
@@ -115,15 +116,9 @@ test('a webhook to the stand-in gets all rows once, signed, although some reques
     code: 'wrong-format',
   });
   await desk.exported({ format: 'jsonl', name: 'Posted', deliver: { hooks: [hook.id] } });
-  const until = async (enough: (all: ProgramsAnswer) => boolean) => {
-    for (;;) {
-      const now = await programs();
-      if (enough(now)) return now;
-      await new Promise((resolve) => setImmediate(resolve));
-    }
-  };
   const ours = ({ deliveries }: ProgramsAnswer) => deliveries.filter(({ kind }) => kind === 'hook');
   const after = await until(
+    programs,
     (now) => ours(now).length === 3 && ours(now).every(({ attempts }) => attempts > 0),
   );
   expect(
@@ -264,17 +259,14 @@ test('what fails is tried again with growing pauses, in order, over a restart, u
       pauses: [0, 0, 0],
     });
   const states = () => lateDeliveries(db, (id) => id).sort((one, other) => one.nth - other.nth);
-  const until = async (enough: (all: DeliveryView[]) => boolean) => {
-    while (!enough(states())) await new Promise((resolve) => setImmediate(resolve));
-  };
   const first = post();
   first.wake();
-  await until((all) => all[0]!.attempts > 0);
+  await until(states, (all) => all[0]!.attempts > 0);
   // The program stops in between, and another goes on.
   await first.stop();
   const second = post();
   second.wake();
-  await until((all) => all.every(({ state }) => state === 'delivered'));
+  await until(states, (all) => all.every(({ state }) => state === 'delivered'));
   expect(states().map(({ attempts, answer }) => [attempts, answer])).toEqual([
     [3, '204'],
     [3, '204'],
@@ -293,12 +285,12 @@ test('what fails is tried again with growing pauses, in order, over a restart, u
   got.server.on('request', (_request, response) => response.writeHead(answer).end());
   expect(sendAgain(db, states()[0]!.id, false, Date.now())).toBe(true);
   second.wake();
-  await until((all) => all[0]!.state !== 'waiting');
+  await until(states, (all) => all[0]!.state !== 'waiting');
   expect(states()[0]).toMatchObject({ state: 'given-up', attempts: 1, answer: '410' });
   answer = 503;
   expect(sendAgain(db, states()[0]!.id, true, Date.now())).toBe(true);
   second.wake();
-  await until((all) => all.every(({ state }) => state === 'given-up'));
+  await until(states, (all) => all.every(({ state }) => state === 'given-up'));
   expect(states().map(({ attempts }) => attempts)).toEqual([4, 4, 4]);
   await second.stop();
   await new Promise((resolve) => got.server.close(resolve));

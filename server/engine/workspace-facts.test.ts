@@ -2,7 +2,7 @@ import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { SettingsBody } from '../../contract/settings.ts';
+import { SETTINGS } from '../../core/settings.ts';
 import { isoOf } from '../../core/dates.ts';
 import { countBits, hasBit } from '../../core/tally/bits.ts';
 import { VERDICTS } from '../../core/tape/nodes.ts';
@@ -70,7 +70,7 @@ test('nothing is read again while nothing changes, and the day that ends is a ch
 
 test('settings are taken over: a day that is set does not end', () => {
   reader.changed();
-  writeSettings(workspace, Object.assign(new SettingsBody(), { asOf: '2026-09-30', currency: 'PLN' }));
+  writeSettings(workspace, { ...SETTINGS, asOf: '2026-09-30', currency: 'PLN' });
   const facts = reader.changed()!;
   expect([isoOf(facts.asOf), facts.currency]).toEqual(['2026-09-30', 'PLN']);
   now = new Date(2026, 10, 30);

@@ -1,11 +1,11 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import type { SettingsBody } from '../../contract/settings.ts';
+import type { Settings } from '../../core/settings.ts';
 import { makePaper, type PaperWish } from './pages.ts';
 
 /** What the thread is given: a paper without what cannot be sent, and how figures are written. */
 export type PaperWorkerData = PaperWish extends infer W
   ? W extends PaperWish
-    ? Omit<W, 'figuring'> & { numbers: SettingsBody['numbers'] }
+    ? Omit<W, 'figuring'> & { numbers: Settings['numbers'] }
     : never
   : never;
 

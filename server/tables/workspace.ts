@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
-import { SettingsBody } from '../../contract/settings.ts';
+import { SETTINGS, type Settings } from '../../core/settings.ts';
 import type { Db } from '../db/open.ts';
 import { factsChanged } from './facts.ts';
 
 /** Settings of the workspace; what was never set has its default. */
-export function readSettings(db: Db): SettingsBody {
-  const settings = new SettingsBody();
+export function readSettings(db: Db): Settings {
+  const settings: Settings = { ...SETTINGS };
   for (const { key, value } of db
     .prepare<[], { key: string; value: string }>('SELECT key, value FROM setting')
     .all())
@@ -13,7 +13,7 @@ export function readSettings(db: Db): SettingsBody {
   return settings;
 }
 
-export function writeSettings(db: Db, settings: SettingsBody): void {
+export function writeSettings(db: Db, settings: Settings): void {
   const write = db.prepare(
     'INSERT INTO setting (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value',
   );

@@ -11,6 +11,7 @@ import type {
   RunPart,
 } from '../../contract/gather-views.ts';
 import { TestServer } from './test-server.ts';
+import { until } from './until.ts';
 
 /** A server whose stand-in web is read as quickly as it can be: no pauses, and what fails is tried again at once. */
 export class GatherDesk extends TestServer {
@@ -109,11 +110,10 @@ export class GatherDesk extends TestServer {
 
   /** The run once it is in one of these states. */
   async until(run: string, ...states: GatherRunView['state'][]): Promise<GatherRunView> {
-    for (;;) {
-      const { run: now } = (await this.api.get(`/api/gather/runs/${run}`)).body as { run: GatherRunView };
-      if (states.includes(now.state)) return now;
-      await new Promise((resolve) => setTimeout(resolve, 25));
-    }
+    return until(
+      async () => ((await this.api.get(`/api/gather/runs/${run}`)).body as { run: GatherRunView }).run,
+      ({ state }) => states.includes(state),
+    );
   }
 
   async rows(run: string, part: RunPart = 'records'): Promise<GatheredAnswer> {

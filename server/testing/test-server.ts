@@ -68,10 +68,9 @@ export class TestServer {
 
   /** The job once it has ended. */
   async ended(id: string): Promise<JobAnswer> {
-    for (;;) {
-      const answer = (await this.api.get(`/api/jobs/${id}`)).body as JobAnswer;
-      if (answer.job.state !== 'running') return answer;
-    }
+    // Asking again and again would take the time of the threads that are waited for.
+    await this.services.jobs.ended(id);
+    return (await this.api.get(`/api/jobs/${id}`)).body as JobAnswer;
   }
 
   upload(name: string, content: Buffer): Promise<supertest.Response> {

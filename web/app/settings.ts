@@ -1,22 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import type { SettingsBody } from '../../contract/settings.ts';
+import { SETTINGS, type Settings } from '../../core/settings.ts';
 import { call } from '../api.ts';
 import { record } from './history.ts';
 
-export type Settings = { [key in keyof SettingsBody]: SettingsBody[key] };
-
-const DEFAULTS: Settings = {
-  currency: 'EUR',
-  distance: 'km',
-  numbers: 'comma',
-  dates: 'words',
-  theme: 'system',
-  paper: 'A4',
-  keys: true,
-  person: '',
-  asOf: null,
-};
+export type { Settings };
 
 /** The workspace's settings; the defaults until they are read. */
 export function useSettings(): Settings {
@@ -25,7 +13,7 @@ export function useSettings(): Settings {
     queryFn: ({ signal }) => call<Settings>('GET', '/settings', undefined, signal),
     staleTime: Infinity,
   });
-  return data ?? DEFAULTS;
+  return data ?? SETTINGS;
 }
 
 /** Writes changed settings and shows them at once, as a step that can be taken back. */

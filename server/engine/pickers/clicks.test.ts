@@ -142,15 +142,14 @@ const tapesOf = (tape: Tape): Tape[] =>
   tape.lines.length ? [tape] : [...SUBJECTS.keys()].map((subject) => emptyTape(subject));
 
 test('every count of every picker is what a click on it leaves', () => {
-  overUniverses(random, 4, (engine, given) => {
+  overUniverses(random, 3, (engine, given) => {
     for (const tape of tapesOf(given))
       for (const field of lineFields(tape.subject))
-        for (const choice of [...choicesOf(engine, tape, field), ...freshOf(engine, tape, field)])
-          expect({ field: field.id, choice, left: leaves(engine, tape, field.id, choice) }).toEqual({
-            field: field.id,
-            choice,
-            left: choice.count,
-          });
+        for (const choice of [...choicesOf(engine, tape, field), ...freshOf(engine, tape, field)]) {
+          const left = leaves(engine, tape, field.id, choice);
+          // Tens of thousands of choices: only one that is wrong is worth the words.
+          if (left !== choice.count) expect({ field: field.id, choice }).toEqual({ left });
+        }
   });
 });
 
