@@ -74,6 +74,9 @@ const RESTS: Readonly<Record<string, readonly string[]>> = {
   group: ['group'],
   technologies: ['technology'],
   title: ['title', 'department', 'level'],
+  department: ['department'],
+  level: ['level'],
+  since: ['since'],
 };
 
 /** What a line rests on. @param words the line in words */

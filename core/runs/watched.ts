@@ -48,10 +48,32 @@ export function toldOfChange(change: Happened, growth: number | null): Told | nu
     const rounded = `${percent > 0 ? '+' : '−'}${Math.round(Math.abs(percent))} %`;
     return { kind: 'growth', text: `${said(field)} (${rounded})` };
   }
+  if (field === 'came') return null;
   if (field === 'gone') return { kind: 'departure', text: 'is not in its source any more' };
   if (field === 'title') return { kind: 'move', text: said('post') };
   if (PLACE.has(field)) return { kind: 'move', text: said(field === 'company' ? 'employer' : field) };
   return { kind: 'record', text: said(field) };
+}
+
+/** What a newer version of a source of people did to one of them. */
+export interface PersonChange {
+  name: string;
+  /** Whether the person was at the company that is told of, and is there now. */
+  wasHere: boolean;
+  isHere: boolean;
+  /** Of who came, the post; of who changed employer, the other company. */
+  said: string | null;
+}
+
+/** What it is to the company. */
+export function toldOfPerson({ name, wasHere, isHere, said }: PersonChange): Told | null {
+  if (wasHere === isHere) return null;
+  if (isHere)
+    return { kind: 'appointment', text: said === null ? `${name} is new` : `${name} is new: ${said}` };
+  return {
+    kind: 'departure',
+    text: said === null ? `${name} is not there any more` : `${name} goes to ${said}`,
+  };
 }
 
 /** Of what happened, what a watch tells of, each once. */

@@ -327,4 +327,10 @@ export const universeMigrations: readonly string[] = [
   -- The highest number that a record of a table ever had: numbers are never given again, since runs know their members by them.
   CREATE TABLE last_id (name TEXT PRIMARY KEY, id INTEGER NOT NULL) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- Numbers of a person’s changes in history are the companies, before and after, of who came, went or changed employer.
+  ALTER TABLE site ADD COLUMN came_with INTEGER;
+  ALTER TABLE person ADD COLUMN came_with INTEGER;
+  ALTER TABLE brand ADD COLUMN came_with INTEGER;
+  `,
 ];

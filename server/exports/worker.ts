@@ -9,11 +9,11 @@ import { formatOf, type FormatId } from '../../core/exports/formats.ts';
 import type { HowMade } from '../../core/exports/how-made.ts';
 import { apart, fileName, machineNames } from '../../core/exports/names.ts';
 import { Comparison, type Since } from '../../core/exports/since.ts';
-import { subjectOf } from '../../core/fields/registry.ts';
 import { openHandover } from '../db/open.ts';
 import { feed } from '../feed.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadReferenceData } from '../reference.ts';
+import { RecordKeys } from '../tables/keys.ts';
 import { forgetHandover, readHandover, writeHandover } from '../tables/handover/ledger.ts';
 import { csvMetadata, howFiles, meaningsOf } from './beside.ts';
 import type { SheetChart } from './breakdown-sheet.ts';
@@ -341,11 +341,9 @@ function goneRows(
   columns: readonly ExportColumn[],
   db: ReturnType<typeof rowsPreparer>['db'],
 ): FileRow[] {
-  const nameOf = db
-    .prepare<[string], string>(`SELECT name FROM ${subjectOf(subject).table} WHERE key = ?`)
-    .pluck();
+  const records = new RecordKeys(db, subject);
   return keys.map((key) => {
-    const name = nameOf.get(key) ?? null;
+    const name = records.find(key)?.name ?? null;
     const row: Row = { key, cells: { name, change: 'gone' } };
     const cells = columns.map(({ id, kind }) => (id === 'name' && kind === 'text' ? name : null));
     return { row, cells: [...cells, 'gone'], changed: [], place: null };

@@ -4,15 +4,16 @@ import type { JobMessage } from './jobs.ts';
 /** Thrown in a job's thread to leave its work when the user has cancelled it. */
 export class Cancelled extends Error {}
 
-const { cancel } = workerData as { cancel: Int32Array };
+/** Null where the work is done outside a job's thread: then nobody cancels it, and nobody is told how far it is. */
+const cancel = (workerData as { cancel: Int32Array } | null)?.cancel;
 
 /** @throws Cancelled once the user has asked for it. */
 export function stopIfCancelled(): void {
-  if (Atomics.load(cancel, 0) !== 0) throw new Cancelled();
+  if (cancel && Atomics.load(cancel, 0) !== 0) throw new Cancelled();
 }
 
 export function tellProgress(done: number, total: number | null, message?: string): void {
-  parentPort!.postMessage({
+  parentPort?.postMessage({
     progress: { done, total, ...(message === undefined ? {} : { message }) },
   } satisfies JobMessage);
 }

@@ -17,6 +17,7 @@ import { remakeCompanies } from './remake.ts';
 import { feed } from '../feed.ts';
 import type { RowsBatch, RowsWorkerData } from './rows-worker.ts';
 import { Refresh } from './refresh.ts';
+import { RelatedRefresh } from './refresh-related.ts';
 import { Refusals, type RefusedRow } from './refusals.ts';
 
 /**
@@ -32,14 +33,15 @@ export async function loadFile(db: Db, data: LoadWorkerData): Promise<Record<str
     const wish = { name, fileName, licence, asOf, header, mapping, subject };
     const tables = { trees: loadCodeTrees(), places: loadGazetteer() };
     const old = refreshes && sourceByKey(db, refreshes.key)!;
-    const refresh = old && new Refresh(db, old, tables);
+    const refresh =
+      old && (data.subject === 'companies' ? new Refresh(db, old, tables) : new RelatedRefresh(db, old));
     if (old) renewSource(db, old.id, wish);
     const source = old ? sourceByKey(db, old.key)! : addSource(db, wish, technologyKey(name));
     const refuse = (row: RefusedRow) => refusals.add(row);
     let landed: Landed & Record<string, unknown>;
     if (data.subject === 'companies')
       landed = await loadCompanies(db, revision, source, data, refuse, tables);
-    else landed = await loadRelated(db, revision, source.key, data, refuse);
+    else landed = await loadRelated(db, source.key, data, refuse);
     setRows(db, source.id, landed.read, landed.refused);
     await refusals.end();
     const { shown } = refusals;
@@ -62,6 +64,7 @@ export async function loadFile(db: Db, data: LoadWorkerData): Promise<Record<str
         `${done.toLocaleString('en-GB')} of ${all.toLocaleString('en-GB')} compared with what they were`,
       );
     });
+    if (data.subject !== 'companies') relate(db, revision, [data.subject]);
     return { source: source.key, ...summary, ...(refreshed && { refreshed }) };
   } finally {
     refusals.abandon();

@@ -4,7 +4,6 @@ import type { Db } from '../db/open.ts';
 import { stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadGazetteer } from '../reference.ts';
 import { dataRows } from './read-file.ts';
-import { relate } from './relate.ts';
 import { RelatedLoad } from './related-load.ts';
 import type { RefusedRow } from './refusals.ts';
 import type { Landed, LoadWorkerData } from './load-data.ts';
@@ -13,12 +12,11 @@ import type { Landed, LoadWorkerData } from './load-data.ts';
 const ROWS_A_LOOK = 500;
 
 /**
- * Reads and writes a file of what hangs on companies, inside the transaction that the caller opened. What is refused is handed to
- * `refuse` as it comes.
+ * Reads and writes a file of what hangs on companies, inside the transaction that the caller opened, who relates the subject
+ * afterwards. What is refused is handed to `refuse` as it comes.
  */
 export async function loadRelated(
   db: Db,
-  revision: number,
   source: string,
   { path, reading, header, mapping, subject, covers }: LoadWorkerData,
   refuse: (row: RefusedRow) => void,
@@ -48,6 +46,5 @@ export async function loadRelated(
   }
   const cover = db.prepare('INSERT OR IGNORE INTO source_cover (source, subject, country) VALUES (?, ?, ?)');
   for (const country of covers) cover.run(source, subject, country);
-  relate(db, revision, [subject]);
   return { read, refused, left, notData: noData, found: load.found, joinedDeals: load.joined };
 }

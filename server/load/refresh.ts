@@ -1,6 +1,5 @@
 import type { Refreshed } from '../../contract/responses.ts';
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
-import { isoOf } from '../../core/dates.ts';
 import type { Gazetteer } from '../../core/geo/gazetteer.ts';
 import { changesBetween } from '../../core/records/changes.ts';
 import { mergeRecords } from '../../core/records/merge.ts';
@@ -9,7 +8,7 @@ import type { CompanyRecord } from '../../core/records/record.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import type { Db } from '../db/open.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
-import { addSource, noteRefresh, sourceByKey, type SourceRow } from '../tables/source.ts';
+import { goneSource, noteRefresh, sourceByKey, type SourceRow } from '../tables/source.ts';
 import { keepIds } from '../tables/revision.ts';
 import { relate, unlinkCompanies } from './relate.ts';
 import { RecordReader } from './remake.ts';
@@ -88,7 +87,7 @@ export class Refresh {
         counts.gone++;
         note.run(source.key, key, name, 'gone', '{}');
         if (gone === 'kept') {
-          archive ??= this.archive();
+          archive ??= goneSource(db, this.before);
           moveOld.run(archive.id, company, source.id, last);
         }
       } else if (
@@ -120,21 +119,6 @@ export class Refresh {
     const refreshed = { on: new Date().toISOString().slice(0, 10), ...counts, keptAs: kept?.key ?? null };
     noteRefresh(db, source, refreshed);
     return refreshed;
-  }
-
-  /** A source for what the newer file has no more, read as it was. */
-  private archive(): SourceRow {
-    const { name, file_name, licence, as_of, header, mapping, key } = this.before;
-    return addSource(
-      this.db,
-      {
-        name: `${name}, gone after ${isoOf(as_of)}`,
-        ...{ fileName: file_name, licence, asOf: as_of },
-        header: JSON.parse(header) as string[],
-        mapping: JSON.parse(mapping) as Mapping,
-      },
-      `${key}-gone`,
-    );
   }
 
   private reader({ header, mapping, as_of }: SourceRow): RowReader {

@@ -27,6 +27,7 @@ export class RelatedLoad {
       .prepare<[number, number, string | null, string | null, number], number>(
         `SELECT d.id FROM deal d JOIN deal_party p ON p.deal_id = d.id AND p.role = 'target'
          WHERE p.company_id = ? AND abs(d.date_on - ?) <= ${SAME_DEAL_DAYS} AND (d.kind = ? OR d.kind IS NULL OR ? IS NULL)
+           AND EXISTS (SELECT 1 FROM deal_source s WHERE s.deal_id = d.id)
          ORDER BY abs(d.date_on - ?), d.id LIMIT 1`,
       )
       .pluck();

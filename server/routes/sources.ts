@@ -23,7 +23,7 @@ import { checkColumns, partsOf, readingOf, type Upload, type Uploads } from '../
 import { mayWrite, startLoad } from '../load/start-load.ts';
 import { refusalsPath } from '../load/refusals.ts';
 import { asOfDay } from '../days.ts';
-import { firmByKey } from '../match/universe-firms.ts';
+import { RecordKeys } from '../tables/keys.ts';
 import type { Services } from '../services.ts';
 import { rememberedReadings } from '../tables/remembered-readings.ts';
 import { listByKey } from '../tables/lists/list-rows.ts';
@@ -164,22 +164,23 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
   const refreshOf = ({ refreshes, gone = 'removed' }: LoadBody, subject: string) => {
     if (refreshes === undefined) return null;
     const source = knownSource(refreshes);
-    if (source.subject !== 'companies' || subject !== 'companies')
+    if (source.subject !== subject)
       throw new Problem(
         'wrong-subject',
-        `A newer version is put in the place of a source of companies; “${source.name}” holds ${source.subject}. Remove it and load the new file.`,
-        { field: 'refreshes', value: refreshes, rule: 'a source of companies' },
+        `The file is read as ${subject}, and “${source.name}” holds ${source.subject}. Say under “What each row is” that its rows are ${source.subject}, or choose another source.`,
+        { field: 'refreshes', value: refreshes, rule: `a source of ${subject}` },
       );
     return { key: source.key, gone };
   };
 
   routes.get('/sources/:key/changes', (request, response) => {
-    const { key } = knownSource(request.params.key);
+    const { key, subject } = knownSource(request.params.key);
     const what = kindOf(queryText(request, 'what'));
     const changes = changesOf(universe, key, what).slice(0, SHOWN_CHANGES);
+    const records = new RecordKeys(universe, subject);
     const shown = changes.map(({ name, ...one }) => {
-      const firm = firmByKey(universe, one.key);
-      return { ...one, name: firm?.name ?? name, there: firm !== null };
+      const now = records.find(one.key);
+      return { ...one, name: now?.name ?? name, there: now !== undefined };
     });
     response.json({ what, changes: shown } satisfies SourceChangesAnswer);
   });
@@ -200,7 +201,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
     }));
     const list = await lists.change('add', {
       name: name.trim(),
-      subject: 'companies',
+      subject: source.subject,
       owner: person,
       suppression: null,
     });

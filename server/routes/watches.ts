@@ -12,6 +12,7 @@ import { body, HttpProblem } from '../http/check.ts';
 import { atomFeed } from '../runs/atom.ts';
 import { checkWays } from '../runs/check-plan.ts';
 import type { Services } from '../services.ts';
+import { RecordKeys } from '../tables/keys.ts';
 import { listByKey } from '../tables/lists/list-rows.ts';
 import { revisionOf } from '../tables/revision.ts';
 import {
@@ -34,17 +35,13 @@ export function watchRoutes(services: Services): Router {
   const view = ({ seen: _, seenAt: __, ...watch }: Watch): WatchView => watch;
   /** What something is called. @throws HttpProblem where it is not there */
   const nameOf = ({ subject, key }: WatchBody): string => {
-    const named = (table: string) =>
-      universe.prepare<[string], string>(`SELECT name FROM ${table} WHERE key = ?`).pluck().get(key);
     const name =
-      subject === 'companies'
-        ? named('company')
-        : subject === 'people'
-          ? named('person')
-          : subject === 'lists'
-            ? listByKey(listsDb, key)?.name
-            : planByKey(runs.db, key)?.name;
-    if (name === undefined)
+      subject === 'lists'
+        ? listByKey(listsDb, key)?.name
+        : subject === 'tapes'
+          ? planByKey(runs.db, key)?.name
+          : new RecordKeys(universe, subject).find(key)?.name;
+    if (name == null)
       throw new HttpProblem(404, 'unknown-record', `There is nothing "${key}" among ${subject} to watch.`, {
         field: 'key',
         value: key,

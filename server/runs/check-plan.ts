@@ -54,8 +54,7 @@ export function targetWords(
   }
   if (kind === 'refresh') {
     const source = sourceByKey(universe, target.source ?? '');
-    if (source?.subject !== 'companies')
-      throw lacking('target.source', 'the key of a source of companies', target.source);
+    if (!source) throw lacking('target.source', 'the key of a source', target.source);
     if (!target.path || !isAbsolute(target.path))
       throw lacking('target.path', 'the file on this machine that is read anew, from its root', target.path);
     return `${source.name} from ${target.path}`;

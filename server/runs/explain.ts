@@ -21,7 +21,7 @@ import { isLive, type Tape } from '../../core/tape/nodes.ts';
 import { wordTape } from '../../core/tape/wording.ts';
 import type { Db } from '../db/open.ts';
 import type { Engine } from '../engine/engine.ts';
-import { historyOf, GONE } from '../tables/history.ts';
+import { CAME, GONE, historyOf } from '../tables/history.ts';
 import { revisionsBetween } from '../tables/revision.ts';
 
 /** What parts two runs of a tape, record by record, with why. */
@@ -236,6 +236,7 @@ export class Explanation {
         gone.set(row.record, { key, name, was, what: what.get(row.revision) ?? 'removed' });
         continue;
       }
+      if (row.field === CAME) continue;
       const { field, was, now, was_number: wasNumber, now_number: nowNumber } = row;
       const own = happened.get(row.record) ?? [];
       own.push({ field, was, now, wasNumber, nowNumber });
@@ -245,13 +246,13 @@ export class Explanation {
     return { happened, gone };
   }
 
-  /** Companies that came into the universe between the runs, with what they came with. */
+  /** Records that came into the universe between the runs, with what they came with. */
   private came(ids: Uint32Array): Map<number, string> {
-    if (this.tape.subject !== 'companies') return new Map();
+    const { table } = subjectOf(this.tape.subject);
     const rows = this.db
       .prepare<[string, number, number], [number, string]>(
-        `SELECT c.id, l.what FROM json_each(?) j CROSS JOIN company c ON c.id = j.value JOIN revision_log l ON l.revision = c.came_with
-         WHERE c.came_with > ? AND c.came_with <= ?`,
+        `SELECT t.id, l.what FROM json_each(?) j CROSS JOIN ${table} t ON t.id = j.value JOIN revision_log l ON l.revision = t.came_with
+         WHERE t.came_with > ? AND t.came_with <= ?`,
       )
       .raw()
       .all(JSON.stringify([...ids]), this.before.revision, this.after.revision);

@@ -1,12 +1,19 @@
 import type { Told } from '../../core/runs/watched.ts';
-import { toldBy, toldOfChange, toldOfEvent } from '../../core/runs/watched.ts';
+import {
+  toldBy,
+  toldOfChange,
+  toldOfEvent,
+  toldOfPerson,
+  type PersonChange,
+} from '../../core/runs/watched.ts';
 import type { Happened } from '../../core/runs/reasons.ts';
 import { together } from '../../core/runs/reasons.ts';
 import { isoOf } from '../../core/dates.ts';
 import type { Db } from '../db/open.ts';
-import { historyOf } from '../tables/history.ts';
+import { CAME, GONE, historyOf, type HistoryRow } from '../tables/history.ts';
 import { listByKey } from '../tables/lists/list-rows.ts';
 import { membersOf, runBefore } from '../tables/runs/runs.ts';
+import { RecordKeys } from '../tables/keys.ts';
 import type { Watch } from '../tables/runs/watches.ts';
 
 /** What happened to what is watched since it was looked at last. */
@@ -45,6 +52,9 @@ export function happenedTo(
   if (subject === 'companies')
     for (const { company, ...event } of eventsOf(universe, ids, watch.seen, upTo))
       add(named.get(company)!, toldOfEvent(event));
+  if (subject === 'companies')
+    for (const { company, ...change } of peopleOf(universe, ids, watch.seen, upTo))
+      add(named.get(company)!, toldOfPerson(change));
   for (const one of listChanges(lists, universe, watch, now)) add('', one);
   const several = ids.length !== 1;
   return [...told].flatMap(([name, all]) =>
@@ -56,11 +66,8 @@ function watchedRecords(
   { universe, lists, runs }: WatchedDbs,
   { subject, key }: Watch,
 ): { subject: string; ids: number[] } {
-  if (subject === 'companies' || subject === 'people') {
-    const table = subject === 'companies' ? 'company' : 'person';
-    const id = universe.prepare<[string], number>(`SELECT id FROM ${table} WHERE key = ?`).pluck().get(key);
-    return { subject, ids: id === undefined ? [] : [id] };
-  }
+  if (subject === 'companies' || subject === 'people')
+    return { subject, ids: new RecordKeys(universe, subject).ids([key]) };
   if (subject === 'tapes') {
     const run = runBefore(runs, key, Infinity);
     const ids = run ? [...(membersOf(runs, run.id) ?? [])] : [];
@@ -68,17 +75,12 @@ function watchedRecords(
   }
   const list = listByKey(lists, key);
   if (!list) return { subject: 'companies', ids: [] };
-  const table = list.subject === 'people' ? 'person' : 'company';
   if (list.subject !== 'people' && list.subject !== 'companies') return { subject: list.subject, ids: [] };
   const keys = lists
     .prepare<[string, number], string>('SELECT key FROM list_member WHERE list = ? LIMIT ?')
     .pluck()
     .all(key, MOST_WATCHED);
-  const ids = universe
-    .prepare<[string], number>(`SELECT t.id FROM json_each(?) j CROSS JOIN ${table} t ON t.key = j.value`)
-    .pluck()
-    .all(JSON.stringify(keys));
-  return { subject: list.subject, ids };
+  return { subject: list.subject, ids: new RecordKeys(universe, list.subject).ids(keys) };
 }
 
 function namesOf(universe: Db, subject: string, ids: readonly number[]): Map<number, string> {
@@ -133,14 +135,44 @@ function eventsOf(universe: Db, ids: readonly number[], after: number, upTo: num
     .map(({ day, ...event }) => ({ ...event, date: day === null ? null : isoOf(day) }));
 }
 
+/** Whom newer versions of sources of people brought to some companies and took from them. */
+function* peopleOf(
+  universe: Db,
+  ids: readonly number[],
+  after: number,
+  upTo: number,
+): Generator<PersonChange & { company: number }> {
+  const there = new Set(ids);
+  const rows = universe
+    .prepare<
+      [number, number],
+      Pick<HistoryRow, 'name' | 'field' | 'was' | 'now' | 'was_number' | 'now_number'>
+    >(
+      `SELECT name, field, was, now, was_number, now_number FROM history
+       WHERE revision > ? AND revision <= ? AND subject = 'people' AND field IN ('company', '${CAME}', '${GONE}') ORDER BY id`,
+    )
+    .iterate(after, upTo);
+  for (const { name, field, was, now, was_number: from, now_number: to } of rows) {
+    if (from !== null && from !== to && there.has(from))
+      yield { company: from, name, wasHere: true, isHere: false, said: field === GONE ? null : now };
+    if (to !== null && from !== to && there.has(to))
+      yield {
+        company: to,
+        name,
+        wasHere: false,
+        isHere: true,
+        said: field === CAME ? now : was && `from ${was}`,
+      };
+  }
+}
+
 /** Who joined a list and who left it since, by name where the universe has them. */
 function listChanges(lists: Db, universe: Db, { subject, key, seenAt }: Watch, now: number): Told[] {
-  if (subject !== 'lists') return [];
-  const name = universe.prepare<[string, string], string>(
-    'SELECT name FROM company WHERE key = ? UNION ALL SELECT name FROM person WHERE key = ? LIMIT 1',
-  );
+  const list = subject === 'lists' && listByKey(lists, key);
+  if (!list) return [];
+  const records = new RecordKeys(universe, list.subject);
   const said = (what: string, keys: string[]): Told[] =>
-    keys.map((one) => ({ kind: 'list' as const, text: `${name.pluck().get(one, one) ?? one} ${what}` }));
+    keys.map((one) => ({ kind: 'list' as const, text: `${records.find(one)?.name ?? one} ${what}` }));
   const joined = lists
     .prepare<[string, number, number], string>(
       'SELECT key FROM list_member WHERE list = ? AND added_at > ? AND added_at <= ? ORDER BY key LIMIT 1000',

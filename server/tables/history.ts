@@ -9,6 +9,8 @@ export type Told = 'all' | 'replaced';
 
 /** The word for a record that left the universe. */
 export const GONE = 'gone';
+/** The word for a record that came with a newer version of its source. */
+export const CAME = 'came';
 
 export interface HistoryRow {
   revision: number;

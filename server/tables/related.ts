@@ -6,6 +6,7 @@ import type {
   PersonRecord,
   SiteRecord,
 } from '../../core/records/related.ts';
+import { subjectOf } from '../../core/fields/registry.ts';
 import { wordsColumn } from '../../core/tape/sql/words-column.ts';
 import { fold } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
@@ -25,14 +26,14 @@ export interface HeldParty extends Hold {
 }
 
 const SITE =
-  'name, kind, head, country, region, town, postcode, street, lat, lon, headcount, phone, checked_on';
+  'name, kind, head, country, region, town, postcode, street, lat, lon, headcount, phone, checked_on, came_with';
 const PERSON =
-  'name, title, title_words, department, level, since_on, recorded_mail, stated_certainty, phone, earlier, checked_on';
+  'name, title, title_words, department, level, since_on, recorded_mail, stated_certainty, phone, earlier, checked_on, came_with';
 const EVENT = 'name, name_words, kind, date_on, came_with';
 const MONEY = ['low', 'high', 'point', 'basis', 'year', 'currency', 'eur_low', 'eur_high', 'eur_point'];
 const DEAL = `name, kind, date_on, ${MONEY.map((part) => `amount_${part}`).join(', ')}, bidders, came_with`;
 const BRAND =
-  'name, category, products, products_change, products_history, share, countries_known, checked_on';
+  'name, category, products, products_change, products_history, share, countries_known, checked_on, came_with';
 
 /** Writes records that hang on companies, under ids that go on from the last. Runs inside a transaction that the caller opens. */
 export function relatedWriter(db: Db) {
@@ -72,13 +73,14 @@ export function relatedWriter(db: Db) {
       addSite(
         ...[source, id, reference, name, kind, head === null ? null : Number(head)],
         ...[country, region, town, postcode, street, lat, lon, one.headcount, one.phone, one.checkedOn],
+        revision,
       );
     },
     person(source: string, { id, reference }: Hold, one: PersonRecord): void {
       const { name, title, department, level, sinceOn, mail, certainty, phone, earlier, checkedOn } = one;
       const added = addPerson(
         ...[source, id, reference, name, title, wordsColumn(title), department, level, sinceOn],
-        ...[mail, certainty, phone, earlier, checkedOn],
+        ...[mail, certainty, phone, earlier, checkedOn, revision],
       );
       named('people', added, name);
     },
@@ -108,12 +110,43 @@ export function relatedWriter(db: Db) {
       const { name, category, products, productsChange, productsHistory, share, countries, channels } = one;
       const brand = addBrand(
         ...[source, name, category, products, productsChange, productsHistory, share],
-        ...[countries && 1, one.checkedOn],
+        ...[countries && 1, one.checkedOn, revision],
       );
       for (const { id, role, reference } of parties) addBrandParty.run(brand, id, role, reference);
       for (const country of countries ?? []) addCountry.run(brand, country);
       for (const [measure, key, value] of channels) addMeasure.run(brand, measure, key, value);
       named('brands', brand, name);
+    },
+  };
+}
+
+/** Tables of what belongs to a record, which they name by the table of its subject and "_id"; sources of deals left out. */
+export const PARTS: Readonly<Record<string, readonly string[]>> = {
+  brands: ['brand_party', 'brand_country', 'brand_measure'],
+  deals: ['deal_party'],
+};
+
+/** Takes single records away that hang on companies, with what belongs to them. Runs inside a transaction that the caller opens. */
+export function dropRelated(db: Db, subject: string) {
+  const { table } = subjectOf(subject);
+  const parts = [...(PARTS[subject] ?? []), ...(subject === 'deals' ? ['deal_source'] : [])];
+  const dropParts = parts.map((part) => db.prepare(`DELETE FROM ${part} WHERE ${table}_id = ?`));
+  const drop = db.prepare(`DELETE FROM ${table} WHERE id = ?`);
+  const nth = (NAMED_SUBJECTS as readonly string[]).indexOf(subject);
+  const dropName = db.prepare('DELETE FROM related_words WHERE rowid = ?');
+  const addName = db.prepare('INSERT INTO related_words (rowid, name) VALUES (?, ?)');
+  const nameOf = db.prepare<[number], string>(`SELECT name FROM ${table} WHERE id = ?`).pluck();
+  return {
+    record(id: number): void {
+      for (const part of dropParts) part.run(id);
+      drop.run(id);
+      if (nth >= 0) dropName.run(id * 8 + nth);
+    },
+    /** Lets a record be found by the name that it has now. */
+    renamed(id: number): void {
+      if (nth < 0) return;
+      dropName.run(id * 8 + nth);
+      addName.run(id * 8 + nth, fold(nameOf.get(id)!));
     },
   };
 }

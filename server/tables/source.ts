@@ -106,6 +106,21 @@ export function renewSource(db: Db, id: number, source: NewSource): void {
   );
 }
 
+/** A source for what the newer file of another has no more, read as that was. @param before the other, as it was before the newer file */
+export function goneSource(db: Db, before: SourceRow): SourceRow {
+  const { name, file_name, licence, as_of, header, mapping, key, subject } = before;
+  return addSource(
+    db,
+    {
+      name: `${name}, gone after ${isoOf(as_of)}`,
+      ...{ fileName: file_name, licence, asOf: as_of, subject },
+      header: JSON.parse(header) as string[],
+      mapping: JSON.parse(mapping) as Mapping,
+    },
+    `${key}-gone`,
+  );
+}
+
 /** Notes what a refresh of a source did, in place of what the one before did. */
 export function noteRefresh(db: Db, source: SourceRow, refreshed: Refreshed): void {
   db.prepare('UPDATE source SET refreshed = ? WHERE id = ?').run(JSON.stringify(refreshed), source.id);

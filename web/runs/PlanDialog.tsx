@@ -303,13 +303,11 @@ function RefreshFields({ target, onTarget, onName }: Omit<TargetProps, 'kind'>) 
         <option value="" disabled>
           choose a source
         </option>
-        {data?.sources
-          .filter(({ subject }) => subject === 'companies')
-          .map(({ key, name }) => (
-            <option key={key} value={key}>
-              {name}
-            </option>
-          ))}
+        {data?.sources.map(({ key, name }) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
       </select>
       <label className="flex items-center gap-2 text-[13px]">
         from the file

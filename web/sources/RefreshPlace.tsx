@@ -11,6 +11,8 @@ import { useOpenList } from '../lists/open-list.ts';
 import { useLists } from '../lists/use-lists.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
 import { Roll } from '../ui/Roll.tsx';
+import { subjectOf } from '../../core/fields/registry.ts';
+import { capital } from '../../core/text/capital.ts';
 import { freeName } from './match/free-name.ts';
 
 type What = SourceChangesAnswer['what'];
@@ -34,6 +36,7 @@ export function RefreshPlace({
   const show = (next: What) => setParams({ changes: source.key, what: next });
   const { before, added, gone, now, changed, keptAs, on } = refreshed;
   const count = { new: added, changed, gone }[what];
+  const { many } = subjectOf(source.subject);
   return (
     <main className="flex min-h-0 flex-1">
       <div className="flex min-h-0 min-w-0 flex-1 flex-col px-5">
@@ -55,9 +58,9 @@ export function RefreshPlace({
             </span>
           </>
         }
-        opens="See these companies"
+        opens={`See these ${many}`}
         steps={[
-          { key: 'before', label: 'Companies before', delta: before, total: before },
+          { key: 'before', label: `${capital(many)} before`, delta: before, total: before },
           { key: 'new', label: 'New', delta: added, total: before + added, onOpen: () => show('new') },
           {
             key: 'gone',
@@ -76,14 +79,14 @@ export function RefreshPlace({
               type="button"
               className="figure text-[15px] font-semibold enabled:hover:underline"
               disabled={changed === 0}
-              title="See these companies"
+              title={`See these ${many}`}
               onClick={() => show('changed')}
             >
               {format.number(changed)}
             </button>
           </p>
         }
-        foot={{ label: 'companies now', total: now }}
+        foot={{ label: `${many} now`, total: now }}
       >
         <ListOf source={source} what={what} count={count} />
       </Roll>
@@ -109,7 +112,7 @@ function ListOf({ source, what, count }: { source: SourceView; what: What; count
       });
       await listsChanged(client);
       noteMade(client, made.list);
-      said(`${format.number(made.added)} companies are on the list “${name}”.`);
+      said(`${format.number(made.added)} ${subjectOf(source.subject).many} are on the list “${name}”.`);
       return made;
     },
   });
@@ -136,6 +139,7 @@ function ListOf({ source, what, count }: { source: SourceView; what: What; count
 /** The companies of one kind; of those that changed, each field with what it was and what it is. */
 function ChangesTable({ source, what, count }: { source: SourceView; what: What; count: number }) {
   const format = useFormat();
+  const { one, many } = subjectOf(source.subject);
   const [all, setAll] = useState(false);
   const { data, error } = useQuery({
     queryKey: ['sources', source.key, 'changes', what, source.loadedAt],
@@ -155,7 +159,7 @@ function ChangesTable({ source, what, count }: { source: SourceView; what: What;
         <h1 className="title text-[23px]">{TITLES[what]}</h1>
         <p>
           <span className="figure font-semibold">{format.number(count)}</span>{' '}
-          <span className="text-soft">{count === 1 ? 'company' : 'companies'}</span>
+          <span className="text-soft">{count === 1 ? one : many}</span>
         </p>
       </header>
       <Trouble error={error} />
@@ -165,7 +169,7 @@ function ChangesTable({ source, what, count }: { source: SourceView; what: What;
           {what === 'changed' && rows.length > 0 && (
             <thead className="sticky top-0 border-b border-edge bg-ground text-[13px]">
               <tr>
-                <th className="py-1 pr-4 font-semibold">Company</th>
+                <th className="py-1 pr-4 font-semibold">{capital(one)}</th>
                 <th className="py-1 pr-4 font-semibold">Field</th>
                 <th className="py-1 pr-4 font-semibold">Was</th>
                 <th className="py-1 font-semibold">Is</th>
@@ -176,7 +180,10 @@ function ChangesTable({ source, what, count }: { source: SourceView; what: What;
             {shown.flatMap(({ key, name, there, changes }) => {
               const fields = Object.entries(changes);
               const company = there ? (
-                <Link to={`/desk?company=${encodeURIComponent(key)}`} className="hover:underline">
+                <Link
+                  to={`/desk?company=${encodeURIComponent(source.subject === 'companies' ? key : `${source.subject}/${key}`)}`}
+                  className="hover:underline"
+                >
                   {name}
                 </Link>
               ) : (

@@ -66,4 +66,21 @@ describe('a source that was refreshed', () => {
       true,
     );
   });
+  test('of people speaks of people, and leads to them', async () => {
+    const staff = source('staff', { name: 'Staff', subject: 'people', refreshed });
+    const moved = {
+      ...{ key: 'person-7', name: 'Bruno Second', there: true },
+      changes: { company: { was: 'Alder Works', is: 'Birch Coatings' } },
+    };
+    const { user } = page(
+      answers([staff], [], { 'GET /sources/staff/changes': { what: 'changed', changes: [moved] } }),
+    );
+    await user.click(await screen.findByRole('link', { name: 'newer version: 12 new, 2 changed, 3 gone' }));
+    const roll = await screen.findByRole('complementary', { name: 'Staff' });
+    expect(within(roll).getByLabelText('people now: 99')).toBeTruthy();
+    expect(roll.textContent).toMatch(/People before90/);
+    expect(await screen.findByRole('columnheader', { name: 'Person' })).toBeTruthy();
+    const link = screen.getByRole('link', { name: 'Bruno Second' });
+    expect(link.getAttribute('href')).toBe('/desk?company=people%2Fperson-7');
+  });
 });

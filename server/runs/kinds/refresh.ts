@@ -34,7 +34,7 @@ export const runRefresh: Carry = async ({ services, plan, run, say, carriedBy })
   await copyFile(path!, own);
   try {
     const upload: Upload = { path: own, fileName: basename(path!), was: null, last: null };
-    const { preview } = await new Uploads(workspace).preview(upload, {}, 'companies', true);
+    const { preview } = await new Uploads(workspace).preview(upload, {}, source.subject, true);
     const header = JSON.parse(source.header) as string[];
     if (JSON.stringify(preview.header) !== JSON.stringify(header))
       throw new Error(
@@ -46,7 +46,7 @@ export const runRefresh: Carry = async ({ services, plan, run, say, carriedBy })
       upload,
       {
         ...{ name: source.name, licence: source.licence, asOf, reading: partsOf(preview), header },
-        ...{ mapping: JSON.parse(source.mapping) as Mapping, allOrNothing: false, subject: 'companies' },
+        ...{ mapping: JSON.parse(source.mapping) as Mapping, allOrNothing: false, subject: source.subject },
         ...{ covers: [], refreshes: { key: source.key, gone: 'removed' } },
       },
       () => {},
@@ -57,7 +57,7 @@ export const runRefresh: Carry = async ({ services, plan, run, say, carriedBy })
     if (ended?.state !== 'done') throw new Error(ended?.message ?? 'The load ended without a word.');
     const refreshed = ended.result!.refreshed as Refreshed;
     const { added, gone, changed, now } = refreshed;
-    setRunRoll(services.runs.db, run.id, refreshRoll(refreshed), 'companies');
+    setRunRoll(services.runs.db, run.id, refreshRoll(refreshed), source.subject);
     const said = `${now.toLocaleString('en-GB')} records; ${added} new, ${gone} gone, ${changed} changed`;
     say(`${source.name}: ${said}`);
     return said;

@@ -1,3 +1,4 @@
+import { capital } from '../../../core/text/capital.ts';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import type { MatchView, RowState } from '../../../contract/matches.ts';
@@ -143,8 +144,6 @@ export function MatchRoll({
     </Roll>
   );
 }
-
-const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 function Came({
   label,

@@ -57,7 +57,7 @@ export function ReadingScreen({
   const [covers, setCovers] = useState('');
   const [all, setAll] = useState(false);
   const [use, setUse] = useState(firstUse);
-  const older = useOlder(first);
+  const older = useOlder(file);
   const [chosen, setChosen] = useState<string | null>(null);
   const [gone, setGone] = useState<GoneWay>('removed');
   const refreshed = use === 'refresh' ? (older.find(({ key }) => key === chosen) ?? older[0] ?? null) : null;
@@ -171,21 +171,25 @@ export function ReadingScreen({
           use={use}
           older={older}
           refreshed={refreshed}
+          subject={subject}
           gone={gone}
           onUse={(next) => {
             setUse(next);
-            if (next !== 'source' && subject !== 'companies') again.mutate({ subject: 'companies' });
+            if (next === 'match' && subject !== 'companies') again.mutate({ subject: 'companies' });
           }}
           onOlder={setChosen}
           onGone={setGone}
         />
-        <div className={use !== 'source' ? 'hidden' : 'flex flex-wrap items-center gap-3'}>
+        <div className={use === 'match' ? 'hidden' : 'flex flex-wrap items-center gap-3'}>
           <span className="text-soft">Each row is</span>
           <Segments
             label="What each row is"
             value={subject}
             options={['companies', ...READ_SUBJECTS].map((id) => ({ key: id, label: oneOf(id) }))}
-            onChange={(next) => again.mutate({ subject: next })}
+            onChange={(next) => {
+              setUse('source');
+              again.mutate({ subject: next });
+            }}
           />
         </div>
         <HowFile file={file} one={oneOf(subject)} onChange={(part) => again.mutate(part)} />

@@ -1,5 +1,7 @@
 import type { GoneWay } from '../../../contract/load-requests.ts';
 import type { SourceView } from '../../../contract/responses.ts';
+import { subjectOf } from '../../../core/fields/registry.ts';
+import { capital } from '../../../core/text/capital.ts';
 import { useFormat } from '../../app/format.ts';
 import { Segments } from '../../ui/controls.tsx';
 import { Choice } from './fields.tsx';
@@ -12,6 +14,7 @@ export function WhatTheseAre({
   use,
   older,
   refreshed,
+  subject,
   gone,
   onUse,
   onOlder,
@@ -22,12 +25,15 @@ export function WhatTheseAre({
   older: readonly SourceView[];
   /** The one of them that it is; null where it is none. */
   refreshed: SourceView | null;
+  /** What each row of the file is. */
+  subject: string;
   gone: GoneWay;
   onUse(use: Use): void;
   onOlder(key: string): void;
   onGone(gone: GoneWay): void;
 }) {
   const format = useFormat();
+  const { many } = subjectOf(subject);
   return (
     <>
       <div className="flex flex-wrap items-center gap-3">
@@ -41,7 +47,7 @@ export function WhatTheseAre({
             {
               key: 'refresh',
               label: 'a newer version of …',
-              ...(older.length === 0 ? { off: 'No source of companies is loaded yet' } : {}),
+              ...(older.length === 0 ? { off: `No source of ${many} is loaded yet` } : {}),
             },
           ]}
           onChange={onUse}
@@ -56,7 +62,7 @@ export function WhatTheseAre({
             onChange={onOlder}
           />
           <Choice
-            label="Companies that it has no more"
+            label={`${capital(many)} that it has no more`}
             value={gone}
             options={[
               ['removed', 'leave, unless another source has them'],

@@ -23,6 +23,6 @@ export function useOlder(file: UploadAnswer): SourceView[] {
   const rank = ({ name, fileName }: SourceView) =>
     remembered.has(name) ? 0 : fileName !== null && plain(fileName) === plain(file.fileName) ? 1 : 2;
   return (data?.sources ?? [])
-    .filter(({ subject }) => subject === 'companies')
+    .filter(({ subject }) => subject === file.subject)
     .sort((a, b) => rank(a) - rank(b) || a.name.localeCompare(b.name));
 }
