@@ -38,6 +38,9 @@ export interface CallThreadWish {
   memory?: number;
 }
 
+/** The thread has ended by itself; `cause` is the error that ended it, where one did. */
+export class ThreadEnded extends Error {}
+
 /** Asks a thread; it is started at its first call, and again where it ended. */
 export class CallThread<C extends Calls<C>> {
   private readonly wish: CallThreadWish;
@@ -90,7 +93,7 @@ export class CallThread<C extends Calls<C>> {
         call.reject(new Problem(reply.problem.code, reply.problem.message, reply.problem));
       else call.reject(Object.assign(new Error(reply.failure), { code: reply.code }));
     });
-    const died = (error: Error) => {
+    const died = (error: ThreadEnded) => {
       if (this.worker !== worker) return;
       this.worker = null;
       for (const { reject, timer } of this.waiting.values()) {
@@ -99,8 +102,8 @@ export class CallThread<C extends Calls<C>> {
       }
       this.waiting.clear();
     };
-    worker.on('error', died);
-    worker.on('exit', () => died(new Error(this.wish.ended)));
+    worker.on('error', (error) => died(new ThreadEnded(error.message, { cause: error })));
+    worker.on('exit', () => died(new ThreadEnded(this.wish.ended)));
     return worker;
   }
 }

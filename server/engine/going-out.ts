@@ -1,3 +1,4 @@
+import { MOST_NAMED } from '../../core/tape/naming.ts';
 import { parseSpan, spanStart } from '../../core/dates.ts';
 import type { GoingFigures } from '../../core/exports/roll.ts';
 import { canBeAsked } from '../../core/fields/field.ts';
@@ -85,9 +86,6 @@ export function stayingOff(
   const records = recordsOf(bits);
   return records.length > MOST_NAMED ? null : engine.subject(tape.subject).keysOf(records);
 }
-
-/** Records that a line can name one by one. */
-const MOST_NAMED = 10_000;
 
 function sorted(engine: Engine, input: unknown, sort: unknown, picks: Picks, wish: GoingWish): Left {
   const tape = engine.checked(input);

@@ -16,7 +16,8 @@ import { fileName } from '../../core/exports/names.ts';
 import { formatOf } from '../../core/exports/formats.ts';
 import { exportRoll } from '../../core/exports/roll.ts';
 import type { Roll } from '../../core/lists/roll.ts';
-import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
+import { tapeNaming } from '../../core/tape/naming.ts';
+import type { Tape } from '../../core/tape/nodes.ts';
 import { calls } from '../engine/calls.ts';
 import { exportAgain } from '../exports/again.ts';
 import { goingWishOf, picksOf, startExport } from '../exports/make-export.ts';
@@ -86,10 +87,9 @@ export function exportRoutes(services: Services): Router {
   routes.post('/exports/before/step', async (request, response) => {
     const wish = body(ExportStepBody, request);
     const tape = wish.tape as Tape;
-    const answer = (named: Tape | null, why: string | null) =>
-      response.json({ tape: named, why } satisfies ExportStepAnswer);
-    if (wish.step === 'chosen' && Object.keys(picksOf(wish)).length === 0) return answer(tape, null);
-    if (tape.subject !== 'companies') return answer(null, `A tape cannot name ${tape.subject} one by one.`);
+    const answer = (found: ExportStepAnswer) => response.json(found);
+    if (wish.step === 'chosen' && Object.keys(picksOf(wish)).length === 0) return answer({ tape, why: null });
+    if (tape.subject !== 'companies') return answer(tapeNaming(tape.subject, null));
     const keys = await engine.call(calls.stayingOff, [
       tape,
       wish.sort,
@@ -97,14 +97,7 @@ export function exportRoutes(services: Services): Router {
       goingWishOf(wish, wish.along ?? []),
       wish.step,
     ]);
-    if (keys === null) return answer(null, 'More than 10,000 companies are too many to name one by one.');
-    answer(
-      {
-        ...emptyTape(),
-        lines: keys.length ? [{ id: 'l1', field: 'company', test: { any: keys } }] : [],
-      },
-      null,
-    );
+    answer(tapeNaming(tape.subject, keys));
   });
 
   routes.post('/exports', async (request, response) => {

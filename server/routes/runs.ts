@@ -16,7 +16,8 @@ import type { MatchListAnswer } from '../../contract/matches.ts';
 import { isoOf } from '../../core/dates.ts';
 import { fileName } from '../../core/exports/names.ts';
 import { safeText } from '../../core/exports/safe-text.ts';
-import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
+import { tapeNaming } from '../../core/tape/naming.ts';
+import type { Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { nextTimes, scheduleWords } from '../../core/runs/when.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
@@ -46,7 +47,6 @@ const SHOWN_TIMES = 5;
 const CHANGE_HEADINGS = ['What', 'Name', 'Place', 'Key', 'Why', 'Was', 'Is'];
 const MOST_CHANGES = 500;
 /** More than so many records are not named one by one on a tape. */
-const MOST_NAMED = 10_000;
 
 /** What runs, when, and what came of it. */
 export function runRoutes(services: Services): Router {
@@ -226,21 +226,7 @@ export function runRoutes(services: Services): Router {
     const run = foundRun(request.params.id);
     const what = part(queryText(request, 'what')) ?? 'joined';
     const keys = changedKeys(runs.db, run.id, what, queryText(request, 'reason') || null);
-    if (run.subject !== 'companies')
-      return void response.json({
-        tape: null,
-        why: `A tape cannot name ${run.subject ?? 'records'} one by one; put them on a list.`,
-      });
-    if (keys.length > MOST_NAMED)
-      return void response.json({
-        tape: null,
-        why: 'More than 10,000 companies are too many to name one by one; put them on a list.',
-      });
-    const lines = keys.length ? [{ id: 'l1', field: 'company', test: { any: keys } }] : [];
-    response.json({
-      tape: { ...emptyTape(), name: `${planName(runs.db, run.plan)}: ${what}`, lines } as Tape,
-      why: null,
-    });
+    response.json(tapeNaming(run.subject ?? 'records', keys, `${planName(runs.db, run.plan)}: ${what}`));
   });
   routes.get('/runs/:id/file', async (request, response) => {
     const run = foundRun(request.params.id);

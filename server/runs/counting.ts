@@ -1,4 +1,4 @@
-import { CallThread } from '../call-thread.ts';
+import { CallThread, ThreadEnded } from '../call-thread.ts';
 import type { EngineHost } from '../engine/host.ts';
 import type { StoredUniverse } from '../engine/opening/stored-universe.ts';
 import type { RunCalls } from './calls.ts';
@@ -52,14 +52,14 @@ export class Counting {
 
   private current(): CallThread<RunCalls> {
     const { stored } = this.engine;
-    if (!stored) throw new Error('The columns are being opened.');
+    if (!stored) throw new NotOpenYet('The columns are being opened.');
     if (!this.thread || this.of !== stored) {
       void this.thread?.stop();
       this.of = stored;
       this.thread = new CallThread<RunCalls>({
         path: 'server/runs/worker',
         data: { dir: this.dir, stored } satisfies RunsWorkerData,
-        ended: ENDED,
+        ended: 'The thread that counts runs has ended.',
       });
     }
     return this.thread;
@@ -74,13 +74,12 @@ export class Counting {
   }
 }
 
-const ENDED = 'The thread that counts runs has ended.';
+class NotOpenYet extends Error {}
 
+/** Whether to try once more: the columns are being opened, or the thread ended since the universe is another, or since it was told to. */
 function isEnd(error: unknown): boolean {
-  const { message } = error as Error;
+  if (error instanceof NotOpenYet) return true;
   return (
-    message === ENDED ||
-    message.includes('The universe has changed since') ||
-    message === 'The columns are being opened.'
+    error instanceof ThreadEnded && (!error.cause || (error.cause as { code?: string }).code === 'changed')
   );
 }

@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ChartAnswer, ClustersAnswer } from '../../../contract/market.ts';
-import { emptyTape, type FieldLine, type PlaceTest } from '../../../core/tape/nodes.ts';
+import { emptyTape, type PlaceTest } from '../../../core/tape/nodes.ts';
 import { undo } from '../../app/history.ts';
 import { drawnCanvas, type Drawn } from '../../testing/canvas.ts';
 import { freshDesk, settled, show, type Answers } from '../../testing/render.tsx';
@@ -74,9 +74,7 @@ const opened = (more: Answers = {}) =>
   });
 const map = () => screen.findByRole('application');
 const placeLines = () =>
-  useDesk
-    .getState()
-    .tape.lines.flatMap((line) => ('test' in line ? [(line).test as PlaceTest] : []));
+  useDesk.getState().tape.lines.flatMap((line) => ('test' in line ? [line.test as PlaceTest] : []));
 
 describe('the map', () => {
   test('says how many are in view and how many beyond it, and opens those in view by name', async () => {
