@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useRef, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { toast } from 'sonner';
 import type { ListView } from '../../contract/lists.ts';
 import type { WordedTally } from '../../contract/responses.ts';
@@ -14,6 +14,7 @@ import { useKey } from '../app/keys.ts';
 import type { Acted } from '../desk/acted.ts';
 import { NO_PICKS } from '../desk/picks.ts';
 import { Button, Kbd, Trouble } from '../ui/controls.tsx';
+import { FindBox } from '../ui/FindBox.tsx';
 import { useOrder } from '../ui/SortHead.tsx';
 import { combineLists, removeList, restoreList, takeAway } from './acts.ts';
 import { CombineDialog } from './CombineDialog.tsx';
@@ -52,7 +53,6 @@ export function Lists() {
   const openOnDesk = useOpenList();
   const openTape = useOpenTape();
   const { data, error } = useLists();
-  const search = useRef<HTMLInputElement>(null);
   const [text, setText] = useState('');
   const [folder, setFolder] = useState<string | null>(null);
   const [currentKey, setCurrentKey] = useState<string | null>(null);
@@ -152,7 +152,6 @@ export function Lists() {
     } else openTape(turnRound(tape, what));
   };
 
-  useKey('f', () => search.current?.focus());
   useKey('j', () => move(1));
   useKey('k', () => move(-1));
   useKey('arrowdown', () => move(1));
@@ -172,18 +171,7 @@ export function Lists() {
       <main className="flex min-h-0 min-w-0 flex-1 flex-col px-5 pt-3">
         <div className="flex items-center gap-3 border-b border-edge pb-2.5">
           <h1 className="title flex-1 text-[21px]">Lists</h1>
-          <label className="field flex w-52 items-center gap-2 py-1">
-            <input
-              ref={search}
-              aria-label="Find a list"
-              placeholder="Find a list"
-              value={text}
-              className="min-w-0 flex-1 bg-transparent outline-none"
-              onChange={(event) => setText(event.target.value)}
-              onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
-            />
-            <Kbd>f</Kbd>
-          </label>
+          <FindBox label="Find a list" value={text} onChange={setText} />
           <select
             aria-label="Folder"
             className="field py-1"

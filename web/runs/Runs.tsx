@@ -1,5 +1,4 @@
-import clsx from 'clsx';
-import { lazy, Suspense, useRef, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { ExportStepAnswer } from '../../contract/export-views.ts';
@@ -16,6 +15,8 @@ import type { Acted } from '../desk/acted.ts';
 import { useOpenTape } from '../desk/open-tape.ts';
 import { NO_PICKS } from '../desk/picks.ts';
 import { Button, Kbd, Trouble } from '../ui/controls.tsx';
+import { FindBox } from '../ui/FindBox.tsx';
+import { Tabs } from '../ui/Tabs.tsx';
 import { ChangesSheet } from './ChangesSheet.tsx';
 import { NextMonth } from './NextMonth.tsx';
 import { PastRuns } from './PastRuns.tsx';
@@ -44,7 +45,6 @@ export function Runs() {
   const openTape = useOpenTape();
   const [query, setQuery] = useSearchParams();
   const { data, error } = useRuns();
-  const search = useRef<HTMLInputElement>(null);
   const [text, setText] = useState('');
   const [kind, setKind] = useState('');
   const [editing, setEditing] = useState<PlanView | 'new' | null>(null);
@@ -149,7 +149,6 @@ export function Runs() {
   };
   const compares = run?.comparedTo != null && run.joined! > 0;
   useKey('n', () => setEditing('new'));
-  useKey('f', () => search.current?.focus());
   useKey('j', () => move(1));
   useKey('arrowdown', () => move(1));
   useKey('arrowup', () => move(-1));
@@ -170,18 +169,7 @@ export function Runs() {
         <div className="flex items-center gap-3">
           <h1 className="title flex-1 text-[21px]">Runs</h1>
           <NextMonth month={data?.month ?? null} onDone={changed} />
-          <label className="field flex w-44 items-center gap-2 py-1">
-            <input
-              ref={search}
-              aria-label="Find a run"
-              placeholder="Find a run"
-              value={text}
-              className="min-w-0 flex-1 bg-transparent outline-none"
-              onChange={(event) => setText(event.target.value)}
-              onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
-            />
-            <Kbd>f</Kbd>
-          </label>
+          <FindBox label="Find a run" value={text} onChange={setText} className="w-44" />
           {tab !== 'watches' && (
             <select
               aria-label="Kind"
@@ -203,22 +191,14 @@ export function Runs() {
             New run <Kbd>n</Kbd>
           </Button>
         </div>
-        <nav aria-label="Runs" className="mt-1 flex gap-4 border-b border-edge">
-          {TABS.map(([key, label]) => (
-            <button
-              key={key}
-              type="button"
-              aria-current={tab === key ? 'page' : undefined}
-              className={clsx(
-                '-mb-px border-b-2 px-0.5 pb-1.5',
-                tab === key ? 'border-ink font-semibold' : 'border-transparent text-soft hover:text-ink',
-              )}
-              onClick={() => setQuery(key === 'plans' ? {} : { tab: key })}
-            >
-              {label}
-            </button>
-          ))}
-        </nav>
+        <div className="mt-1">
+          <Tabs
+            label="Runs"
+            tabs={TABS}
+            current={tab}
+            onChange={(key) => setQuery(key === 'plans' ? {} : { tab: key })}
+          />
+        </div>
         <Trouble error={error} />
         <div className="min-h-0 flex-1 overflow-y-auto pb-4">
           {tab === 'watches' && <Watches words={text} />}
