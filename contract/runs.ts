@@ -19,7 +19,14 @@ import {
 } from 'class-validator';
 import type { Roll } from '../core/lists/roll.ts';
 import { HAPPENINGS, type WatchedKind } from '../core/runs/happenings.ts';
-import { PLAN_KINDS, RATES, type PlanKind, type Rate } from '../core/runs/kinds.ts';
+import {
+  CHANGE_KINDS,
+  PLAN_KINDS,
+  RATES,
+  type ChangeKind,
+  type PlanKind,
+  type Rate,
+} from '../core/runs/kinds.ts';
 import type { Schedule } from '../core/runs/when.ts';
 
 /** Plans and their runs, batches, watches and what one is told: requests and answers. */
@@ -60,6 +67,8 @@ export class TargetBody {
   /** Of an export made again: all of it, all with what changed, or only what is new. */
   @IsOptional() @IsIn(['plain', 'all', 'changes']) rows?: 'plain' | 'all' | 'changes';
   @IsOptional() @IsString() @MaxLength(KEY) source?: string;
+  /** A file that was matched, to be matched again. */
+  @IsOptional() @IsString() @MaxLength(KEY) match?: string;
   /** The file that a source is refreshed from, read anew at each run. */
   @IsOptional() @IsString() @MaxLength(PATH) path?: string;
 
@@ -126,7 +135,7 @@ export class CompareBody {
 }
 
 export class RunListBody {
-  @IsIn(['joined', 'left', 'moved']) what!: 'joined' | 'left' | 'moved';
+  @IsIn(CHANGE_KINDS) what!: ChangeKind;
   @IsString() @IsNotEmpty() @MaxLength(NAME) name!: string;
 }
 
@@ -206,7 +215,7 @@ export interface MoveFigure {
 }
 
 export interface ChangeRow {
-  what: 'joined' | 'left' | 'moved';
+  what: ChangeKind;
   /** What it came of: new, gone, "line <id>", "field <name>", tape, time or other. */
   reason: string;
   key: string;

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { ChangesAnswer, PlanAnswer, RunView } from '../contract/runs.ts';
 import type { SourceView, UploadAnswer } from '../contract/responses.ts';
 import { GatherDesk } from './testing/gather-desk.ts';
-import { UNTOLD } from './testing/answered.ts';
+import { UNTOLD, type Wrong } from './testing/answered.ts';
 import { tape } from './testing/test-server.ts';
 
 /** Plans of each kind that does its work elsewhere: a source refreshed from a file that lies somewhere, an export made again, pages read anew. */
@@ -156,4 +156,84 @@ test('a run is left while it waits, and one that is over cannot be', async () =>
   const over = await ended(key);
   expect(['cancelled', 'done']).toContain(over.state);
   await server.api.post(`/api/runs/${run.id}/cancel`).expect(409);
+});
+
+test('a matched file is matched again, and who is found now goes on its list', async () => {
+  const load = async (lines: string[], name: string) => {
+    const preview = (await server.upload('more.csv', Buffer.from(lines.join('\n')))).body as UploadAnswer;
+    await server.load(preview, { name });
+  };
+  const others = Array.from({ length: 30 }, (_, i) => `Other ${i} Bau,5000${1000 + i},DE,Bremen,5,`);
+  await load([HEAD, ...others], 'Others');
+  const visitors = [
+    'Company,Registration number,Country',
+    'Dogwood Works,44444444,CZ',
+    'Elder Works,55555555,CZ',
+  ];
+  const file = (await server.upload('visitors.csv', Buffer.from(visitors.join('\n')))).body as UploadAnswer;
+  const { upload, encoding, delimiter, hasHeader, mapping } = file;
+  const begun = await server.api
+    .post('/api/matches')
+    .send({ upload, name: 'Visitors', read: { encoding, delimiter, hasHeader }, mapping });
+  const { job } = await server.ended((begun.body as { job: { id: string } }).job.id);
+  const match = job.result!.match as string;
+  await server.api.post(`/api/matches/${match}/list`).send({ name: 'Who came' }).expect(201);
+  const key = await planned('match', { match });
+  expect(await ran(key)).toMatchObject({
+    state: 'done',
+    message: '1 of 2 rows found, 0 doubtful',
+    roll: {
+      steps: [
+        { step: 'rows', delta: 2 },
+        { step: 'none', delta: -1 },
+      ],
+      foot: 1,
+    },
+  });
+  await load([HEAD, 'Elder Works,55555555,CZ,Brno,7,'], 'Elder');
+  expect(await ran(key)).toMatchObject({
+    state: 'done',
+    count: 2,
+    message: '2 of 2 rows found, 0 doubtful, 1 came to something else, 1 more on Who came',
+    carriedBy: { list: 'who-came' },
+  });
+  await server.api.delete(`/api/matches/${match}`).expect(204);
+  expect(await ran(key)).toMatchObject({
+    state: 'failed',
+    message: expect.stringContaining('There is no match'),
+  });
+  const refused = await server.api
+    .post('/api/plans')
+    .send({ kind: 'match', name: 'None', target: { match }, schedule: { how: 'hand' }, tell: UNTOLD });
+  expect([refused.status, (refused.body as Wrong).error.field]).toEqual([400, 'target.match']);
+});
+
+test('of searches that are asked again it is said what the run before had not found, and what it had', async () => {
+  const lists = await server.api.post('/api/lists').send({ name: 'In mind', subject: 'companies' });
+  const { key: list } = (lists.body as { list: { key: string } }).list;
+  const members = (staff: number, how: 'post' | 'delete' = 'post') =>
+    server.api[how](`/api/lists/${list}/members`)
+      .send({ tape: tape([{ id: 'l1', field: 'headcount', test: { from: staff, to: staff } }]) })
+      .expect(200);
+  await members(5);
+  const onList = [{ id: 'l1', field: 'list', test: { any: [list] } }];
+  await server.api.post('/api/tapes').send({ kind: 'tape', name: 'Those in mind', tape: tape(onList) });
+  const sheet = await server.api
+    .post('/api/batches/pasted')
+    .send({ text: 'Search\tNote\nThose in mind\tx\n' });
+  const { batch } = sheet.body as { batch: { id: string } };
+  const key = await planned('batch', { batch: batch.id, search: 0, into: 'one-list', results: 'Found' });
+  const first = await ran(key);
+  expect(first).toMatchObject({ state: 'done', comparedTo: null, joined: null });
+  await members(20);
+  await members(5, 'delete');
+  const second = await ran(key);
+  expect(second).toMatchObject({ count: 1, before: first.count, joined: 1, left: first.count, moved: 0 });
+  expect(second.before! + second.joined! - second.left!).toBe(second.count);
+  const named = (await server.api.get(`/api/runs/${second.id}/tape?what=new`)).body as {
+    tape: { lines: { test: { any: string[] } }[] };
+  };
+  expect(named.tape.lines[0]!.test.any).toEqual(['CZ-11111111']);
+  const made = await server.api.post(`/api/runs/${second.id}/list`).send({ what: 'left', name: 'No more' });
+  expect((made.body as { added: number }).added).toBe(first.count);
 });

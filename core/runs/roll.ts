@@ -53,6 +53,27 @@ export function runRoll(
   ]);
 }
 
+/** The roll of a file matched: its rows, those that could not be matched or were not found, and those that were. */
+export function matchRunRoll({
+  rows,
+  notData,
+  unreadable,
+  twice,
+  doubtful,
+  none,
+}: Record<'rows' | 'notData' | 'unreadable' | 'twice' | 'doubtful' | 'none', number>): Roll {
+  const less = (step: string, label: string, note: string, count: number) =>
+    count > 0 ? [{ step, label, note, delta: -count }] : [];
+  return rolled([
+    { step: 'rows', label: 'Rows', note: 'of the file', delta: rows },
+    ...less('not-data', 'Not data', 'totals, notes', notData),
+    ...less('unreadable', 'Nothing to go by', 'no name, number, domain or phone in them', unreadable),
+    ...less('twice', 'Twice in the file', 'they go with the first of their kind', twice),
+    ...less('doubtful', 'Doubtful', 'left to settle', doubtful),
+    ...less('none', 'None found', 'nothing in the universe is like them', none),
+  ]);
+}
+
 /** The roll of a source refreshed: records before, new, gone, and those there are now. */
 export function refreshRoll({
   before,

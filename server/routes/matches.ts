@@ -23,6 +23,7 @@ import { fieldOf } from '../../core/fields/registry.ts';
 import { feed } from '../feed.ts';
 import type { EnrichedData } from '../match/enriched-worker.ts';
 import { addFoundToList } from '../match/found-to-list.ts';
+import { startMatchAgain } from '../match/match-again.ts';
 import { pairView, weightsOf } from '../match/pair-view.ts';
 import { firmByKey, universeMark } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
@@ -218,19 +219,7 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
   });
 
   routes.post('/matches/:id/again', (request, response) => {
-    const { id, of, name, precision } = found(request.params.id);
-    if (of === 'doubles')
-      throw new HttpProblem(409, 'not-a-file', 'Doubles are looked for anew, not matched again.', {
-        rule: 'a matched file',
-      });
-    const job = jobs.start(
-      'match',
-      `Match ${name} again`,
-      'server/match/again-worker',
-      { dir, match: id, precision },
-      () => {},
-    );
-    response.status(202).json({ job });
+    response.status(202).json({ job: startMatchAgain(services, request.params.id) });
   });
 
   routes.post('/matches/:id/list', async (request, response) => {

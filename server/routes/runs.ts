@@ -24,6 +24,7 @@ import { body, HttpProblem, queryText } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
 import { mayWrite } from '../load/start-load.ts';
 import { checkedSchedule, checkWays, targetWords } from '../runs/check-plan.ts';
+import { CHANGE_KINDS, type ChangeKind } from '../../core/runs/kinds.ts';
 import { batchFile } from '../runs/kinds/batch.ts';
 import { comparedRun } from '../runs/kinds/tape.ts';
 import { pastRuns } from '../runs/past-runs.ts';
@@ -102,13 +103,13 @@ export function runRoutes(services: Services): Router {
     };
   };
   const part = (text: string) => {
-    if (text !== '' && text !== 'joined' && text !== 'left' && text !== 'moved')
+    if (text !== '' && !CHANGE_KINDS.includes(text as ChangeKind))
       throw new Problem('wrong-value', `"${text}" is nothing that changes.`, {
         field: 'what',
         value: text,
-        rule: 'joined, left or moved',
+        rule: CHANGE_KINDS.join(', '),
       });
-    return text || null;
+    return (text as ChangeKind) || null;
   };
   const whole = (text: string, otherwise: number, most: number, field: string) => {
     const value = text === '' ? otherwise : Number(text);

@@ -2,6 +2,7 @@ import type { Services } from '../services.ts';
 import { runBatch } from './kinds/batch.ts';
 import { runExportAgain } from './kinds/export.ts';
 import { runGatherer } from './kinds/gatherer.ts';
+import { runMatchAgain } from './kinds/match.ts';
 import { runRefresh } from './kinds/refresh.ts';
 import { runTape } from './kinds/tape.ts';
 import type { Carriers } from './runs.ts';
@@ -15,6 +16,7 @@ export function carriersOf(services: Services): Carriers {
       batch: (errand) => runBatch({ ...errand, services }),
       gatherer: (errand) => runGatherer({ ...errand, services }),
       refresh: (errand) => runRefresh({ ...errand, services }),
+      match: (errand) => runMatchAgain({ ...errand, services }),
       export: (errand) => runExportAgain({ ...errand, services }),
     },
     send: (now) => sendDue(services, now),

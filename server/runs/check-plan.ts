@@ -18,6 +18,8 @@ import { hookById } from '../tables/handover/programs.ts';
 import { batchById } from '../tables/runs/batches.ts';
 import { allPlans, planName } from '../tables/runs/plans.ts';
 import { savedTapeById } from '../tables/saved-tapes.ts';
+import { universeMark } from '../match/universe-firms.ts';
+import { matchById } from '../tables/matches/views.ts';
 import { sourceByKey } from '../tables/source.ts';
 import { ZONE } from './telling.ts';
 
@@ -32,7 +34,7 @@ const lacking = (field: string, rule: string, value?: unknown) =>
 
 /** What runs, in words. @throws Problem where the target names what is not there */
 export function targetWords(
-  { workspace, gather, universe, runs }: Services,
+  { workspace, gather, universe, matches, runs }: Services,
   kind: PlanBody['kind'],
   target: Target,
 ): string {
@@ -51,6 +53,12 @@ export function targetWords(
     if (!row) throw lacking('target.export', 'the id of an export', target.export);
     const rows = { plain: '', all: ', all of it with what changed', changes: ', only what changed' };
     return `the export ${row.name}${rows[target.rows ?? 'plain']}`;
+  }
+  if (kind === 'match') {
+    const match = matchById(matches, target.match ?? '', universeMark(universe));
+    if (match?.of !== 'file')
+      throw lacking('target.match', 'the id of a file that was matched', target.match);
+    return `the match ${match.name}`;
   }
   if (kind === 'refresh') {
     const source = sourceByKey(universe, target.source ?? '');

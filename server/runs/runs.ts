@@ -48,6 +48,7 @@ const LANES: Readonly<Record<Plan['kind'], string>> = {
   batch: 'counting',
   refresh: 'writing',
   gatherer: 'gathering',
+  match: 'matching',
   export: 'exporting',
 };
 

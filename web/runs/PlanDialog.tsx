@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ExportView } from '../../contract/export-views.ts';
+import type { MatchesAnswer } from '../../contract/matches.ts';
 import type { GatherAnswer } from '../../contract/gather-views.ts';
 import type { PlanAnswer, PlanView, ScheduleBody, Target, TellWish } from '../../contract/runs.ts';
 import { PLAN_KINDS, type PlanKind } from '../../core/runs/kinds.ts';
@@ -187,6 +188,7 @@ function nameOf(kind: PlanKind): string {
     gatherer: 'A gatherer',
     batch: 'Searches',
     refresh: 'A refresh',
+    match: 'A match again',
     export: 'An export',
   }[kind];
 }
@@ -237,6 +239,13 @@ const LISTS = {
     none: 'There is no gatherer yet; make one under Gather.',
     read: (answer: unknown) => (answer as GatherAnswer).gatherers,
   },
+  match: {
+    path: '/matches',
+    label: 'Matched file',
+    none: 'No file was matched yet; bring one under Sources.',
+    read: (answer: unknown) =>
+      (answer as MatchesAnswer).matches.flatMap(({ id, name, of }) => (of === 'file' ? [{ id, name }] : [])),
+  },
   export: {
     path: '/exports',
     label: 'Export',
@@ -249,7 +258,7 @@ const LISTS = {
 } as const;
 
 function Choice({ kind, target, onTarget, onName, children }: TargetProps & { children: React.ReactNode }) {
-  const one = kind as 'tape' | 'gatherer' | 'export';
+  const one = kind as keyof typeof LISTS;
   const { path, label, none, read } = LISTS[one];
   const { data, error } = useQuery({
     queryKey: ['choices', path],

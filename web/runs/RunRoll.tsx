@@ -1,4 +1,5 @@
 import type { PlanView, RunView } from '../../contract/runs.ts';
+import type { ChangeKind } from '../../core/runs/kinds.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
 import { useFormat } from '../app/format.ts';
 import { Button, Kbd } from '../ui/controls.tsx';
@@ -14,8 +15,8 @@ export interface RunActs {
   change(): void;
   /** Opens the records of a step on the Desk. */
   open(what: string, reason: string | null): void;
-  toList(what: 'joined' | 'left' | 'moved'): void;
-  exportThem(what: 'joined' | 'left' | 'moved'): void;
+  toList(what: ChangeKind): void;
+  exportThem(what: ChangeKind): void;
 }
 
 /** The paper of the Runs place: how a run came from what there was before to what there is now. */
@@ -55,6 +56,7 @@ export function RunRoll({
       onOpen: opens ? () => acts.open(what, reason.join(' ')) : undefined,
     };
   });
+  const fresh = freshOf(plan);
   const more = run && run.comparedTo !== null ? run.count! - run.before! : null;
   return (
     <Roll
@@ -83,6 +85,9 @@ export function RunRoll({
       below={
         <>
           {run && run.moves.length > 0 && <Moves run={run} onOpen={(reason) => acts.open('moved', reason)} />}
+          {plan.kind === 'batch' && run?.comparedTo != null && (
+            <SinceBefore run={run} onOpen={(what) => acts.open(what, null)} />
+          )}
           {plan.next.length > 0 && (
             <p className="border-t border-dashed border-edge/70 py-2 pr-4 pl-10 text-[13px] text-soft">
               next{' '}
@@ -105,10 +110,10 @@ export function RunRoll({
     >
       {run?.comparedTo != null && run.joined! > 0 && (
         <>
-          <Button look="ink" className="px-2" onClick={() => acts.toList('joined')}>
+          <Button look="ink" className="px-2" onClick={() => acts.toList(fresh)}>
             The {format.number(run.joined!)} to a list <Kbd>S</Kbd>
           </Button>
-          <Button className="px-2" onClick={() => acts.exportThem('joined')}>
+          <Button className="px-2" onClick={() => acts.exportThem(fresh)}>
             Export the {format.number(run.joined!)} <Kbd>X</Kbd>
           </Button>
         </>
@@ -150,6 +155,35 @@ export function RunRoll({
 function Said({ look, children }: { look: string; children: React.ReactNode }) {
   return (
     <p className={`border-b border-dashed border-edge/70 py-2 pr-4 pl-10 text-[13px] ${look}`}>{children}</p>
+  );
+}
+
+/** Of a run of a tape those who joined, of a sheet of searches what the run before had not found. */
+export const freshOf = ({ kind }: Pick<PlanView, 'kind'>): ChangeKind =>
+  kind === 'batch' ? 'new' : 'joined';
+
+/** What the same searches found that they had not at the run before, and the other way round. */
+function SinceBefore({ run, onOpen }: { run: RunView; onOpen(what: ChangeKind): void }) {
+  const format = useFormat();
+  const figure = (what: ChangeKind, count: number, words: string) => (
+    <p className="flex items-baseline justify-between text-[13px]">
+      {words}
+      <button
+        type="button"
+        className="figure enabled:underline enabled:underline-offset-4 enabled:hover:decoration-2"
+        title="See these on the Desk"
+        disabled={count === 0}
+        onClick={() => onOpen(what)}
+      >
+        {format.number(count)}
+      </button>
+    </p>
+  );
+  return (
+    <div className="border-t border-edge py-2 pr-4 pl-10">
+      {figure('new', run.joined!, 'not found at the run before')}
+      {figure('left', run.left!, 'found then, and not now')}
+    </div>
   );
 }
 
@@ -197,6 +231,7 @@ function footOf(
     batch: many,
     gatherer: 'records',
     refresh: 'records now',
+    match: 'rows found',
     export: 'rows',
   };
   return { label: labels[kind], total: count };

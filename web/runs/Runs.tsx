@@ -3,7 +3,7 @@ import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { ExportStepAnswer } from '../../contract/export-views.ts';
 import type { PlanView, RunView } from '../../contract/runs.ts';
-import { PLAN_KINDS } from '../../core/runs/kinds.ts';
+import { PLAN_KINDS, type ChangeKind } from '../../core/runs/kinds.ts';
 import { isoOf } from '../../core/dates.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
 import { fold } from '../../core/text/fold.ts';
@@ -22,7 +22,7 @@ import { NextMonth } from './NextMonth.tsx';
 import { PastRuns } from './PastRuns.tsx';
 import { PlanDialog } from './PlanDialog.tsx';
 import { PlanTable } from './PlanTable.tsx';
-import { RunRoll } from './RunRoll.tsx';
+import { freshOf, RunRoll } from './RunRoll.tsx';
 import { SearchesSheet } from './SearchesSheet.tsx';
 import { useComparison, usePlan, useRuns, useRunsChanged } from './use-runs.ts';
 import { WatchDialog, type Watchable } from './WatchDialog.tsx';
@@ -91,11 +91,12 @@ export function Runs() {
       if (tape) openTape(tape);
       else toast(why ?? 'These cannot be opened.');
     });
-  const exportThem = (what: 'joined' | 'left' | 'moved') =>
+  const exportThem = (what: ChangeKind) =>
     attempt(async () => {
       const { tape, why } = await tapeOf(what, null);
       if (!tape) return toast(why ?? 'These cannot be exported.');
-      const count = { joined: run!.joined, left: run!.left, moved: run!.moved }[what] ?? 0;
+      const { joined, left, moved } = run!;
+      const count = { joined, new: joined, left, moved }[what] ?? 0;
       setExporting({
         tape: tape,
         sort: [],
@@ -106,9 +107,13 @@ export function Runs() {
         total: count,
       });
     });
-  const toList = (what: 'joined' | 'left' | 'moved') =>
+  const toList = (what: ChangeKind) =>
     attempt(async () => {
-      const name = `${current!.name}, ${what} ${isoOf(run!.asOf!)}`.slice(0, 120);
+      const name =
+        `${current!.name}, ${what} ${run!.asOf === null ? run!.startedAt!.slice(0, 10) : isoOf(run!.asOf)}`.slice(
+          0,
+          120,
+        );
       const made = await call<{ list: { key: string; name: string; members: number } }>(
         'POST',
         `/runs/${run!.id}/list`,
@@ -144,8 +149,8 @@ export function Runs() {
     watch: () => current && setWatching({ subject: 'tapes', key: current.key, name: current.name }),
     change: () => setEditing(current),
     open: (what: string, reason: string | null) => void open(what, reason),
-    toList: (what: 'joined') => void toList(what),
-    exportThem: (what: 'joined') => void exportThem(what),
+    toList: (what: ChangeKind) => void toList(what),
+    exportThem: (what: ChangeKind) => void exportThem(what),
   };
   const compares = run?.comparedTo != null && run.joined! > 0;
   useKey('n', () => setEditing('new'));
@@ -155,8 +160,8 @@ export function Runs() {
   useKey('r', () => void start());
   useKey('e', () => current && setEditing(current));
   useKey('w', () => current?.kind === 'tape' && acts.watch());
-  useKey('s', () => compares && void toList('joined'));
-  useKey('x', () => compares && void exportThem('joined'));
+  useKey('s', () => compares && void toList(freshOf(current!)));
+  useKey('x', () => compares && void exportThem(freshOf(current!)));
   useKey('k', () => {
     const before = runs[runs.indexOf(run!) + 1];
     if (before && current) setQuery({ plan: current.key, run: before.id });

@@ -1,3 +1,4 @@
+import type { ChangeKind } from '../../core/runs/kinds.ts';
 import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type {
   BatchSearchView,
@@ -41,7 +42,7 @@ export function usePlan(key: string | null) {
 }
 
 /** What changed at a run: the first of each kind. */
-export function useChanges(run: RunView | null, what: 'joined' | 'left' | 'moved', limit: number) {
+export function useChanges(run: RunView | null, what: ChangeKind, limit: number) {
   return useQuery({
     queryKey: ['runs', 'changes', run?.id, what, limit],
     queryFn: ({ signal }) =>

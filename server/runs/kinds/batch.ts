@@ -16,11 +16,12 @@ import { allLists } from '../../tables/lists/list-rows.ts';
 import {
   addBatchResult,
   batchById,
+  batchResults,
   setBatchAt,
   type Batch,
   type BatchResult,
 } from '../../tables/runs/batches.ts';
-import { addFresh, setRunRoll } from '../../tables/runs/runs.ts';
+import { addFresh, changedKeys, noteSince, runBefore, setRunRoll } from '../../tables/runs/runs.ts';
 import { allSavedTapes } from '../../tables/saved-tapes.ts';
 import { readSettings } from '../../tables/workspace.ts';
 import type { FoundSearch, SearchWish } from '../calls.ts';
@@ -253,6 +254,19 @@ class Results {
     return keys.length;
   }
 
+  /** What is not as at the run before, where that asked the same: another stretch of the sheet finds others. */
+  private sinceBefore(): void {
+    const { run, plan, services } = this.errand;
+    const { db } = services.runs;
+    const last = runBefore(db, plan.key, run.nth);
+    if (!last || searchesOf(batchResults(db, last.id)) !== searchesOf(batchResults(db, run.id))) return;
+    const was = new Set(changedKeys(db, last.id, 'joined', null));
+    const now = new Set(changedKeys(db, run.id, 'joined', null));
+    const without = (some: ReadonlySet<string>, others: ReadonlySet<string>) =>
+      [...some].filter((key) => !others.has(key));
+    noteSince(db, run.id, { id: last.id, count: was.size }, without(now, was), without(was, now));
+  }
+
   async end(): Promise<string> {
     const { run, services, carriedBy } = this.errand;
     if (this.file) {
@@ -262,6 +276,7 @@ class Results {
     }
     const roll = rolled(this.steps);
     setRunRoll(services.runs.db, run.id, roll, this.subject);
+    this.sinceBefore();
     if (this.list) carriedBy({ list: this.list });
     const parts = [
       `${this.searches} searches`,
@@ -272,6 +287,10 @@ class Results {
     return parts.join(', ');
   }
 }
+
+/** What each of a run's searches was, by row. */
+const searchesOf = (results: readonly BatchResult[]) =>
+  JSON.stringify(results.map(({ row, search }) => [row, search]));
 
 const ROWS_A_WRITE = 1000;
 

@@ -175,6 +175,26 @@ export function addFresh(db: Db, id: string, reason: string, keys: readonly stri
   ).run({ id, reason, keys: JSON.stringify(keys) });
 }
 
+/** Notes what the same searches found at a run and not at the one before, and the other way round. */
+export function noteSince(
+  db: Db,
+  id: string,
+  before: { id: string; count: number },
+  fresh: readonly string[],
+  lost: readonly string[],
+): void {
+  const put = db.prepare(
+    `INSERT INTO run_change (run, nth, what, reason, key, name, why, there)
+     SELECT @id, (SELECT COALESCE(max(nth), -1) FROM run_change WHERE run = @id) + 1 + j.key, @what, @what, j.value, '', @why, 1
+     FROM json_each(@keys) j`,
+  );
+  put.run({ id, what: 'new', why: 'not found at the run before', keys: JSON.stringify(fresh) });
+  put.run({ id, what: 'left', why: 'found at the run before', keys: JSON.stringify(lost) });
+  db.prepare(
+    'UPDATE run SET before = ?, compared_to = ?, joined = ?, left_off = ?, moved = 0 WHERE id = ?',
+  ).run(...[before.count, before.id, fresh.length, lost.length, id]);
+}
+
 /** The numbers of the records that a run kept, ascending; null where it kept none, such as one that failed. */
 export function membersOf(db: Db, id: string): Uint32Array | null {
   const packed = db
