@@ -25,7 +25,6 @@ const ENTRIES = [
   'server/exports/tape-worker.ts',
   'server/gather/worker.ts',
   'server/runs/worker.ts',
-  'server/gather/frame-script.ts',
   'server/paper/worker.ts',
   'cli/main.ts',
   'demo/make.ts',
@@ -68,19 +67,26 @@ const APART = [
 const REQUIRE =
   "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);";
 
+/** What runs in the browser, in the frame that shows a page as it came. */
+const IN_FRAMES = ['server/gather/frame-script.ts'];
+
 /** Builds server, threads, demo maker and bench into a folder within the project. */
-export function buildServer(outdir) {
-  return build({
-    entryPoints: ENTRIES,
+export async function buildServer(outdir) {
+  const common = {
     outdir,
     outbase: '.',
     bundle: true,
+    format: 'esm',
+    sourcemap: true,
+    logLevel: 'warning',
+  };
+  await build({ ...common, entryPoints: IN_FRAMES, platform: 'browser', target: 'es2022' });
+  await build({
+    ...common,
+    entryPoints: ENTRIES,
     external: APART,
     banner: { js: REQUIRE },
     platform: 'node',
-    format: 'esm',
     target: 'node20',
-    sourcemap: true,
-    logLevel: 'warning',
   });
 }

@@ -264,6 +264,8 @@ test('a page that means harm is shown without anything that runs, loads or leads
   const [, nonce] = /script-src 'nonce-([^']+)'/.exec(policy)!;
   expect(answer.text.match(/<script/g)).toHaveLength(1);
   expect(answer.text).toContain(`<script nonce="${nonce}">`);
+  // A plain script of the browser's: with an import it would not run at all.
+  expect(answer.text.split('<script')[1]).not.toMatch(/^import |require\(/m);
   expect(answer.text.split('<script')[0]).not.toMatch(
     /evil\.example\/(?!",)|javascript:|onload|onclick|<iframe|<form [^>]*action/,
   );
