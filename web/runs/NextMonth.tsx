@@ -5,7 +5,7 @@ import { call } from '../api.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
 import { JobProgress, useRunning } from '../ui/JobProgress.tsx';
 
-/** Brings the demo to its next month, so that what runs has something to tell; nothing where the universe is one's own. */
+/** Brings the demo to its next month, so that what runs has something to tell; nothing where the universe is one's own. Stands in a row that wraps: how far it is goes below. */
 export function NextMonth({ month, onDone }: { month: RunsAnswer['month']; onDone(): void }) {
   const client = useQueryClient();
   const [job, setJob] = useState<string | null>(null);
@@ -16,10 +16,10 @@ export function NextMonth({ month, onDone }: { month: RunsAnswer['month']; onDon
   });
   if (!month) return null;
   return (
-    <div className="flex items-center gap-3">
+    <>
       <Trouble error={begin.error} />
       {job !== null && (
-        <div className="w-64">
+        <div className="order-last basis-full">
           <JobProgress
             key={job}
             id={job}
@@ -42,6 +42,6 @@ export function NextMonth({ month, onDone }: { month: RunsAnswer['month']; onDon
           Next month: {month.next}
         </Button>
       )}
-    </div>
+    </>
   );
 }

@@ -51,6 +51,7 @@ export function RunRoll({
       key: step,
       label,
       delta,
+      adds: what === 'joined',
       total,
       note: note.replaceAll(/\d{4}-\d{2}-\d{2}/g, format.date),
       onOpen: opens ? () => acts.open(what, reason.join(' ')) : undefined,

@@ -171,7 +171,7 @@ export function Runs() {
   return (
     <div className="flex min-h-0 flex-1">
       <main className="flex min-h-0 min-w-0 flex-1 flex-col px-5 pt-3">
-        <div className="flex items-center gap-3">
+        <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
           <h1 className="title flex-1 text-[21px]">Runs</h1>
           <NextMonth month={data?.month ?? null} onDone={changed} />
           <FindBox label="Find a run" value={text} onChange={setText} className="w-44" />

@@ -194,6 +194,42 @@ test('what ran without a plan stands beside what ran by one', async () => {
   expect(screen.getByText(/Nothing of that name or kind ran/)).toBeTruthy();
 });
 
+test('of searches that are asked again it shows what the run before had not found, and keeps that apart', async () => {
+  const clusters = planView('clusters', { name: 'Clusters', kind: 'batch', target: { into: 'one-list' } });
+  const run = runView('r9', {
+    ...{ plan: 'clusters', count: 15, before: 14, joined: 3, left: 2, moves: [], asOf: null },
+    roll: {
+      steps: [
+        { step: 'joined search 0', label: 'nace 16.23', note: '15 found', delta: 15, total: 15 },
+        { step: 'joined search 1', label: 'nace 25.61', note: '0 found', delta: 0, total: 15 },
+      ],
+      foot: 15,
+    },
+  });
+  const { user, asked, sent } = show(
+    <Runs />,
+    {
+      'GET /runs': { plans: [{ ...clusters, last: run }], past: [], month: null },
+      'GET /plans/clusters': { plan: clusters, runs: [run] },
+      'GET /runs/r9/searches': { searches: [] },
+      'GET /runs/r9/tape': { tape: null, why: 'Too many.' },
+      'POST /runs/r9/list': { list: { key: 'new', name: 'Clusters, new', members: 3 } },
+    },
+    '/runs',
+  );
+  const roll = await screen.findByRole('complementary', { name: 'Clusters' });
+  expect(await within(roll).findByText('+1 since the run before')).toBeTruthy();
+  // A search that found nobody takes nobody away.
+  expect(within(roll).queryByText('−')).toBeNull();
+  expect(within(roll).getByText('not found at the run before').textContent).toContain('3');
+  await user.click(within(within(roll).getByText('found then, and not now')).getByRole('button'));
+  await waitFor(() => expect(asked.some(({ path }) => path === '/runs/r9/tape?what=left')).toBe(true));
+  await user.click(within(roll).getByRole('button', { name: /^The 3 to a list/ }));
+  await waitFor(() =>
+    expect(sent('POST /runs/r9/list')).toEqual([{ what: 'new', name: 'Clusters, new 2026-11-02' }]),
+  );
+});
+
 test('with nothing planned it says what to do', async () => {
   show(<Runs />, { 'GET /runs': { plans: [], past: [], month: null } }, '/runs');
   expect(await screen.findByText(/Nothing runs yet. “New run” lets/)).toBeTruthy();

@@ -61,12 +61,23 @@ export function RefreshPlace({
         opens={`See these ${many}`}
         steps={[
           { key: 'before', label: `${capital(many)} before`, delta: before, total: before },
-          { key: 'new', label: 'New', delta: added, total: before + added, onOpen: () => show('new') },
+          {
+            key: 'new',
+            label: 'New',
+            delta: added,
+            adds: true,
+            total: before + added,
+            onOpen: () => show('new'),
+          },
           {
             key: 'gone',
             label: 'Gone',
             note:
-              keptAs === null ? 'they left, unless another source has them' : 'kept as a source of their own',
+              keptAs !== null
+                ? 'kept as a source of their own'
+                : source.subject === 'companies' || source.subject === 'deals'
+                  ? 'they left, unless another source has them'
+                  : 'they left',
             delta: -gone,
             total: now,
             onOpen: () => show('gone'),

@@ -8,6 +8,8 @@ export interface ShownStep {
   label: ReactNode;
   /** Below zero where it takes away. */
   delta: number;
+  /** Of a step of nothing: whether it would have added. */
+  adds?: boolean;
   /** What is left after it. */
   total: number;
   note?: ReactNode;
@@ -58,8 +60,8 @@ export function Roll({
       </header>
       <ol className={clsx('min-h-0 flex-1 overflow-y-auto', busy && 'opacity-60')}>
         {before && <li>{before}</li>}
-        {steps.map(({ key, label, delta, total, note: more, onOpen }, i) => {
-          const off = i > 0 && delta <= 0;
+        {steps.map(({ key, label, delta, adds = false, total, note: more, onOpen }, i) => {
+          const off = i > 0 && (delta < 0 || (delta === 0 && !adds));
           return (
             <li
               key={key}

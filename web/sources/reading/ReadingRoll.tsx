@@ -33,7 +33,7 @@ export function ReadingRoll({
             ? `All of ${fileName} as its rows will be looked for.`
             : `All of ${fileName} as it would be loaded; nothing is kept yet.`
       }
-      steps={answer ? stepsOf(answer) : []}
+      steps={answer ? stepsOf(answer, many) : []}
       foot={{ label: many, total: answer ? answer.records : null }}
       busy={job !== null}
       note={
@@ -69,7 +69,10 @@ export function ReadingRoll({
   );
 }
 
-function stepsOf({ rows, notData, refused, twice, notDataRows, refusals }: FileReadingAnswer): ShownStep[] {
+function stepsOf(
+  { rows, notData, refused, twice, notDataRows, refusals }: FileReadingAnswer,
+  many: string,
+): ShownStep[] {
   const first = refusals[0];
   return [
     { key: 'rows', label: 'Rows under the headings', delta: rows, total: rows },
@@ -87,11 +90,16 @@ function stepsOf({ rows, notData, refused, twice, notDataRows, refusals }: FileR
       total: rows - notData - refused,
       note: first && `row ${first.row}, ${first.column}: expected ${first.rule}`,
     },
-    {
-      key: 'twice',
-      label: 'Twice: a company that an earlier row has',
-      delta: -twice,
-      total: rows - notData - refused - twice,
-    },
+    // Of what hangs on companies each row is a record of its own.
+    ...(many === 'companies'
+      ? [
+          {
+            key: 'twice',
+            label: 'Twice: a company that an earlier row has',
+            delta: -twice,
+            total: rows - notData - refused - twice,
+          },
+        ]
+      : []),
   ];
 }

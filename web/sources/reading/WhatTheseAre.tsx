@@ -9,6 +9,10 @@ import { Choice } from './fields.tsx';
 /** What the rows of a file are: new records of the universe, companies to be found in it, or a newer version of a source. */
 export type Use = 'source' | 'match' | 'refresh';
 
+/** What becomes of records that a newer version has no more, where they are not kept. */
+export const leavesWords = (subject: string): string =>
+  subject === 'companies' || subject === 'deals' ? 'leave, unless another source has them' : 'leave';
+
 /** The question what the rows are, and of a newer version, of which source, and what becomes of what it has no more. */
 export function WhatTheseAre({
   use,
@@ -65,7 +69,7 @@ export function WhatTheseAre({
             label={`${capital(many)} that it has no more`}
             value={gone}
             options={[
-              ['removed', 'leave, unless another source has them'],
+              ['removed', leavesWords(subject)],
               ['kept', 'stay, as a source of their own'],
             ]}
             onChange={(next) => onGone(next as GoneWay)}
