@@ -5,6 +5,7 @@ import { formatOf } from '../core/exports/formats.ts';
 import type { ListView } from '../contract/lists.ts';
 import type { DoublesAnswer } from '../contract/matches.ts';
 import type { HealthAnswer, Job, JobAnswer, SourceView } from '../contract/responses.ts';
+import { checkDatabases } from './databases.ts';
 import { hold, randomFrom, type Harness } from './harness.ts';
 import { companiesCsv, inFolder, pause, Program, tape } from './program.ts';
 
@@ -12,28 +13,6 @@ import { companiesCsv, inFolder, pause, Program, tape } from './program.ts';
 
 const FIRST = 3000;
 const SECOND = 6000;
-
-/** Whether all databases are whole: pages, indexes and references. */
-function checkDatabases(dir: string): void {
-  for (const file of [
-    'universe.sqlite',
-    'workspace.sqlite',
-    'lists.sqlite',
-    'matches.sqlite',
-    'outreach.sqlite',
-    'handover.sqlite',
-  ]) {
-    const db = new Database(join(dir, file), { readonly: true });
-    try {
-      const integrity = db.pragma('integrity_check', { simple: true });
-      hold(integrity === 'ok', `${file}: ${String(integrity)}`);
-      const broken = db.pragma('foreign_key_check') as unknown[];
-      hold(broken.length === 0, `${file}: ${broken.length} references lead nowhere`);
-    } finally {
-      db.close();
-    }
-  }
-}
 
 /** Kinds of file that are killed while they are written, in turn. */
 const WRITTEN = ['csv', 'xlsx', 'parquet', 'ods', 'sqlite', 'jsonl', 'vcard', 'pdf', 'dossiers'] as const;

@@ -8,13 +8,14 @@ import { Harness } from './harness.ts';
 import { kills } from './kills.ts';
 import { mail } from './mail.ts';
 import { races } from './races.ts';
+import { runs } from './runs.ts';
 
-/** `npm run faults -- --short --seed N --only kills,mail,gather,folders,races,fuzz,files,crowd`: a hostile day for the built program. */
+/** `npm run faults -- --short --seed N --only kills,mail,gather,runs,folders,races,fuzz,files,crowd`: a hostile day for the built program. */
 const { values } = parseArgs({
   options: {
     short: { type: 'boolean', default: false },
     seed: { type: 'string', default: String(Date.now() % 1_000_000) },
-    only: { type: 'string', default: 'kills,mail,gather,folders,races,fuzz,files,crowd' },
+    only: { type: 'string', default: 'kills,mail,gather,runs,folders,races,fuzz,files,crowd' },
   },
 });
 const seed = Number(values.seed);
@@ -24,6 +25,7 @@ const parts: Readonly<Record<string, () => Promise<void>>> = {
   kills: () => kills(harness, short ? 1 : 25, seed),
   mail: () => mail(harness, short ? 3 : 40, seed),
   gather: () => gather(harness, short ? 64 : 2000, short ? 1 : 3, seed),
+  runs: () => runs(harness, short ? 2 : 20, seed),
   folders: () => folders(harness, short ? 2 : 40, short ? 3 : 6, seed),
   races: () => races(harness, short ? 6 : 60),
   fuzz: () => fuzz(harness, short ? 1500 : 20_000, seed),
@@ -40,10 +42,10 @@ for (const name of wanted)
 /** Side by side in the short form: most of a part's time goes into starts, which wait for the disk and not for each other. */
 const lanes = short
   ? [
-      ['kills', 'races', 'fuzz', 'crowd'],
+      ['kills', 'races', 'runs', 'fuzz', 'crowd'],
       ['mail', 'gather', 'folders', 'files'],
     ]
-  : [['kills', 'mail', 'gather', 'folders', 'races', 'fuzz', 'files', 'crowd']];
+  : [['kills', 'mail', 'gather', 'runs', 'folders', 'races', 'fuzz', 'files', 'crowd']];
 await Promise.all(
   lanes.map(async (lane) => {
     for (const name of lane) if (wanted.includes(name)) await parts[name]!();
