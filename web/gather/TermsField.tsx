@@ -1,11 +1,12 @@
 import { useRef, useState } from 'react';
 import { readTerms, sheetColumns, writeTerms } from '../../core/gather/words-places.ts';
 import { useFormat } from '../app/format.ts';
+import { FromList } from './FromList.tsx';
 
 /** Largest file of words that is read here. */
 const MOST = 2_000_000;
 
-/** Words or places: typed, pasted, or from a file. */
+/** Words or places: typed, pasted, from a file, or from a column of a list. */
 export function TermsField({
   label,
   placeholder,
@@ -20,6 +21,7 @@ export function TermsField({
   const format = useFormat();
   const file = useRef<HTMLInputElement>(null);
   const [sheet, setSheet] = useState<ReturnType<typeof sheetColumns>>(null);
+  const [fromList, setFromList] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
   const count = readTerms(value).length;
   const add = (terms: readonly string[]) => {
@@ -32,13 +34,23 @@ export function TermsField({
         <label htmlFor={`terms-${label}`} className="text-soft">
           {label} <span className="figure">{count > 0 && format.number(count)}</span>
         </label>
-        <button
-          type="button"
-          className="text-soft underline underline-offset-4 hover:text-ink"
-          onClick={() => file.current?.click()}
-        >
-          from a file
-        </button>
+        <span className="flex gap-3">
+          <button
+            type="button"
+            aria-expanded={fromList}
+            className="text-soft underline underline-offset-4 hover:text-ink"
+            onClick={() => setFromList(!fromList)}
+          >
+            from a list
+          </button>
+          <button
+            type="button"
+            className="text-soft underline underline-offset-4 hover:text-ink"
+            onClick={() => file.current?.click()}
+          >
+            from a file
+          </button>
+        </span>
         <input
           ref={file}
           type="file"
@@ -68,6 +80,15 @@ export function TermsField({
         value={value}
         onChange={(event) => onChange(event.target.value)}
       />
+      {fromList && (
+        <FromList
+          label={label}
+          onTerms={(terms) => {
+            add(terms);
+            setFromList(false);
+          }}
+        />
+      )}
       {trouble && (
         <p role="alert" className="text-[13px] text-cut">
           {trouble}

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals
 import { screen, waitFor, within } from '@testing-library/react';
 import { useLocation } from 'react-router';
 import { gatherRun } from '../testing/gather.ts';
+import { aList } from '../testing/lists.ts';
 import { freshDesk, show } from '../testing/render.tsx';
 import { RunRoll } from './RunRoll.tsx';
 import { RunRows } from './RunRows.tsx';
@@ -207,6 +208,40 @@ describe('words and places', () => {
     );
     await user.click(await screen.findByRole('button', { name: /^Town/ }));
     expect(screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Places' }).value).toBe('Brno\nZlín');
+  });
+
+  it('come from a column of a list, each once', async () => {
+    const town = (name: string) => ({ place: { town: name, countryName: 'Czechia' } });
+    const members = ['Brno', 'Praha', 'Brno'].map((name, i) => ({ key: `k${i}`, cells: town(name) }));
+    const { user, sent } = show(
+      <WordsPlaces
+        spec={newSpec({ places: ['Zlín'] })}
+        forms={[]}
+        onSave={() => Promise.resolve()}
+        onClose={() => {}}
+      />,
+      {
+        'GET /lists': {
+          ...{ removed: [], reasons: [] },
+          lists: [
+            aList({ key: 'rivals', name: 'Rivals', members: 2 }),
+            aList({ key: 'targets', name: 'Targets' }),
+          ],
+        },
+        'POST /rows': { rows: members, total: 3 },
+      },
+    );
+    const [, places] = screen.getAllByRole('button', { name: 'from a list' });
+    await user.click(places!);
+    await user.selectOptions(await screen.findByLabelText('List'), 'targets');
+    await user.selectOptions(screen.getByLabelText('Column'), 'Town');
+    await user.click(screen.getByRole('button', { name: 'Take them' }));
+    const box = screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Places' });
+    await waitFor(() => expect(box.value).toBe('Zlín\nBrno\nPraha'));
+    expect(sent('POST /rows')).toMatchObject([
+      { tape: { lines: [{ field: 'list', test: { any: ['targets'] } }] }, columns: ['place'], offset: 0 },
+    ]);
+    expect(screen.queryByRole('group', { name: 'Places from a list' })).toBeNull();
   });
 
   it('say what is wrong with them, and keep what was entered', async () => {
