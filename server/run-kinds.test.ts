@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { mkdtempSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { ChangesAnswer, PlanAnswer, RunView } from '../contract/runs.ts';
+import type { ChangesAnswer, NoticesAnswer, PlanAnswer, RunView } from '../contract/runs.ts';
 import type { SourceView, UploadAnswer } from '../contract/responses.ts';
 import { GatherDesk } from './testing/gather-desk.ts';
 import { UNTOLD, type Wrong } from './testing/answered.ts';
@@ -236,4 +236,33 @@ test('of searches that are asked again it is said what the run before had not fo
   expect(named.tape.lines[0]!.test.any).toEqual(['CZ-11111111']);
   const made = await server.api.post(`/api/runs/${second.id}/list`).send({ what: 'left', name: 'No more' });
   expect((made.body as { added: number }).added).toBe(first.count);
+});
+
+test('what fails is told by mail through the stand-in, where no server is set, whatever one’s address is', async () => {
+  const [{ key: source }] = ((await server.api.get('/api/sources')).body as { sources: [SourceView] })
+    .sources;
+  const made = await server.api.post('/api/plans').send({
+    ...{ kind: 'refresh', name: 'From nowhere', schedule: { how: 'hand' } },
+    target: { source, path: join(folder, 'nowhere-at-all.csv') },
+    tell: { ...UNTOLD, failure: true, rate: 'at-once', ways: ['bell', 'mail'] },
+  });
+  for (const mail of [
+    'ilona@ternhollow.example',
+    'o.p@no-such.example',
+    'x@quelbek.example',
+    'us@a.example',
+  ]) {
+    await server.api.put('/api/notices/settings').send({ mail, hour: 7 }).expect(200);
+    expect(await ran((made.body as PlanAnswer).plan.key)).toMatchObject({ state: 'failed' });
+    server.runs.wake();
+    await server.runs.idle();
+  }
+  const { notices } = (await server.api.get('/api/notices')).body as NoticesAnswer;
+  const told = notices.filter(({ title }) => title.includes('From nowhere'));
+  expect(told.map(({ kind, trouble, toldAt }) => [kind, trouble, toldAt !== null])).toEqual(
+    Array.from({ length: 4 }, () => ['failure', null, true]),
+  );
+  // Nobody answers what the program itself has told.
+  const { replies } = (await server.api.get('/api/outreach/replies')).body as { replies: unknown[] };
+  expect(replies).toEqual([]);
 });

@@ -9,6 +9,9 @@ const FILE = 'mail-server.json';
 const OWNER_ONLY = 0o600;
 const CONNECT_MS = 15_000;
 
+/** Whom mail is from that tells what there is to tell, where it goes to the stand-in. */
+export const OWN_SENDER = 'just-tally@localhost';
+
 /** The server that is set up, or null: then messages go to the stand-in. */
 export function ownMailServer(dir: string): MailServerBody | null {
   const path = join(dir, FILE);

@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
-import { ownMailServer, transportTo } from '../outreach/mail-server.ts';
+import { OWN_SENDER, ownMailServer, transportTo } from '../outreach/mail-server.ts';
 import { deliver } from '../programs/deliver.ts';
 import type { Services } from '../services.ts';
 import { hookById } from '../tables/handover/programs.ts';
@@ -10,8 +10,6 @@ import { dueNotices, isSent, noteTold, tellSettings, type StoredNotice } from '.
 import { NOTICES_FOLDER } from './notice-file.ts';
 
 /** Tells by mail and webhook what is due, grouped. */
-
-const SENDER = 'just-tally@localhost';
 
 /** Sends what is due: all of it in one mail, and in one post to each webhook. */
 export async function sendDue(services: Services, now: number): Promise<void> {
@@ -57,7 +55,7 @@ async function mail({ dir, outreach, runs }: Services, notices: readonly StoredN
   const transport = transportTo(ownMailServer(dir), outreach.mailHost);
   try {
     await transport.sendMail({
-      ...{ from: ownMailServer(dir) ? to : SENDER, to },
+      ...{ from: ownMailServer(dir) ? to : OWN_SENDER, to },
       subject:
         notices.length === 1
           ? `Just Tally: ${notices[0]!.title}`

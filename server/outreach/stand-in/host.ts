@@ -3,6 +3,7 @@ import PostalMime from 'postal-mime';
 import { SMTPServer } from 'smtp-server';
 import type { Log } from '../../log.ts';
 import type { Db } from '../../db/open.ts';
+import { OWN_SENDER } from '../mail-server.ts';
 import { listenHere, portOf, sourceOf, stopServer } from '../smtp.ts';
 import { answerDelay, answerOf, hostKindOf, mailboxExists, UNKNOWN_CERTAINTY } from './behaviour.ts';
 import { answerSource, type Answered } from './answers.ts';
@@ -39,7 +40,11 @@ export class StandIn {
       disabledCommands: ['AUTH', 'STARTTLS'],
       size: 1_000_000,
       logger: false,
-      onRcptTo: ({ address }, _session, done) => done(this.refusal(address.toLowerCase())),
+      onRcptTo: ({ address }, { envelope: { mailFrom } }, done) => {
+        // What the program tells goes to one's own mailbox, which is there.
+        const own = mailFrom !== false && mailFrom.address === OWN_SENDER;
+        done(own ? null : this.refusal(address.toLowerCase()));
+      },
       onData: (stream, session, done) => {
         sourceOf(stream).then(
           async (source) => {
@@ -92,7 +97,7 @@ export class StandIn {
   private async take(source: Buffer, to: readonly string[]): Promise<void> {
     const { messageId, subject, from } = await PostalMime.parse(source);
     const sender = from && 'address' in from ? from.address : undefined;
-    if (!messageId || !sender) return;
+    if (!messageId || !sender || sender === OWN_SENDER) return;
     const { db, hastened } = this.wish;
     for (const mail of to) {
       const answer = this.exists(mail) ? answerOf(SEED, mail) : 'comes-back';
