@@ -86,15 +86,6 @@ async function pointAt(hand: Hand, target: Locator): Promise<void> {
   await hand.page.keyboard.press('Enter');
 }
 
-/** Types into a field, which is one act. */
-async function enter(hand: Hand, field: Locator, text: string, end?: string): Promise<void> {
-  hand.acts++;
-  if (hand.by === 'keys') await hand.reach(field);
-  else await field.focus();
-  await hand.page.keyboard.insertText(text);
-  if (end) await hand.page.keyboard.press(end);
-}
-
 async function rowsOfRun(page: Page, part = 'records'): Promise<GatheredAnswer> {
   const run = new URL(page.url()).searchParams.get('run')!;
   return (await (
@@ -110,8 +101,8 @@ for (const by of WAYS)
     await page.goto(`${base}/gather`);
     await hand.click(/New gatherer/);
     await hand.click('Workshop Guide');
-    await enter(hand, page.getByRole('textbox', { name: 'Words' }), 'joinery, "coating shop"');
-    await enter(hand, page.getByRole('textbox', { name: 'Places' }), 'Brno\nOstrava', 'Control+Enter');
+    await hand.enter(page.getByRole('textbox', { name: 'Words' }), 'joinery, "coating shop"');
+    await hand.enter(page.getByRole('textbox', { name: 'Places' }), 'Brno\nOstrava', 'Control+Enter');
     await expect(page).toHaveURL(/\/gather\/.+/);
     const frame = framed(page);
     await pointAt(hand, frame.locator('.firm:not(.promo) h3 a').first());

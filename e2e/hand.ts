@@ -82,6 +82,15 @@ export class Hand {
     await entry.press('Enter');
   }
 
+  /** Types into a field of a form, and presses a key that ends it; one act. */
+  async enter(field: Locator, text: string, end?: string): Promise<void> {
+    this.acts++;
+    if (this.by === 'keys') await this.reach(field);
+    else await field.focus();
+    await this.page.keyboard.insertText(text);
+    if (end) await this.page.keyboard.press(end);
+  }
+
   /** The tally once it is counted. */
   async tally(): Promise<number> {
     await expect(this.page.locator('[data-tally]')).toBeVisible();

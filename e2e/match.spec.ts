@@ -258,3 +258,50 @@ test('a newer version of a source is put in its place: who is new, changed and g
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toHaveCount(0);
 });
+
+test('a newer file of people is put in the place of the older: who moved is who they were', async ({ page }, {
+  retry,
+}) => {
+  const [firms, staff] = [`houses ${retry}`, `staff ${retry}`];
+  await load(page, firms, [
+    'Company,Registration number,Country,Town,Website',
+    `Elder Works,7500000${retry},CZ,Brno,elder-${retry}.example`,
+    `Fir Works,7600000${retry},CZ,Brno,fir-${retry}.example`,
+  ]);
+  const head = 'Full name,Job title,Company domain,Department,E-mail';
+  const bruno = (title: string, at: string) =>
+    `Bruno Zarvel ${retry},${title},${at}-${retry}.example,sales,bruno-${retry}@mail.example`;
+  await load(page, staff, [
+    head,
+    bruno('Head of sales', 'elder'),
+    `Anna Zarvel,Buyer,elder-${retry}.example,,`,
+  ]);
+  const { sources } = (await (await page.request.get(`${baseOf('empty')}/api/sources`)).json()) as {
+    sources: { key: string; name: string }[];
+  };
+  const { key } = sources.find(({ name }) => name === staff)!;
+  await page.goto(`${baseOf('empty')}/sources?load`);
+  await page.getByLabel('File of companies').setInputFiles({
+    name: `${staff} 2026-10.csv`,
+    mimeType: 'text/csv',
+    buffer: Buffer.from([head, bruno('Sales director', 'fir'), 'Cyril Zarvel,Clerk,,,'].join('\n')),
+  });
+  await page.getByRole('radio', { name: 'a newer version of …' }).click();
+  await expect(page.getByLabel('The source whose place it takes')).toHaveValue(key);
+  await page.getByRole('button', { name: 'Put it in place' }).click();
+  await page.getByRole('link', { name: /^newer version: \d new, 1 changed, 1 gone$/ }).click();
+  const table = page.getByRole('region', { name: 'Changed' });
+  await expect(table.getByRole('row', { name: /company Elder Works Fir Works/ })).toBeVisible();
+  await expect(table.getByRole('row', { name: /title Head of sales Sales director/ })).toBeVisible();
+  await axeFindsNothing(page, 'what a newer file of people did');
+  // Who moved opens at the new company.
+  await table.getByRole('link', { name: `Bruno Zarvel ${retry}` }).click();
+  await expect(page.getByRole('heading', { level: 1, name: `Bruno Zarvel ${retry}` })).toBeVisible();
+  await expect(page.getByText('Fir Works').first()).toBeVisible();
+  for (const name of [staff, firms]) {
+    await page.goto(`${baseOf('empty')}/sources`);
+    await page.getByRole('button', { name: `Remove ${name}` }).click();
+    await page.getByRole('button', { name: 'Remove', exact: true }).click();
+    await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toHaveCount(0);
+  }
+});

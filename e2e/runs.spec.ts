@@ -52,15 +52,6 @@ test.afterAll(async () => {
 const get = async <T>(page: Page, path: string): Promise<T> =>
   (await (await page.request.get(`${base}/api${path}`)).json()) as T;
 
-/** Types into a field, which is one act. */
-async function enter(hand: Hand, field: Locator, text: string, end?: string): Promise<void> {
-  hand.acts++;
-  if (hand.by === 'keys') await hand.reach(field);
-  else await field.focus();
-  await hand.page.keyboard.insertText(text);
-  if (end) await hand.page.keyboard.press(end);
-}
-
 /** Chooses in a list of choices, which is one act. */
 async function choose(hand: Hand, field: Locator, label: string): Promise<void> {
   hand.acts++;
@@ -87,13 +78,13 @@ for (const by of WAYS)
     if (by === 'keys') await hand.key('n');
     else await hand.click(/New run/);
     await hand.click('batch', 'radio');
-    await enter(hand, page.getByRole('textbox', { name: 'Searches' }), SEARCHES.join('\n'), 'Control+Enter');
+    await hand.enter(page.getByRole('textbox', { name: 'Searches' }), SEARCHES.join('\n'), 'Control+Enter');
     await expect(page.getByRole('list', { name: 'Preview' }).getByRole('listitem')).toHaveCount(4);
     await expect(page.getByText('1 are refused')).toBeVisible();
     await choose(hand, page.getByRole('combobox', { name: 'into' }), 'a CSV file');
     await hand.click('when it is done', 'checkbox');
-    await enter(hand, page.getByRole('textbox', { name: 'Rows of each search' }), '3');
-    await enter(hand, page.getByRole('textbox', { name: 'Searches a run' }), '3', 'Enter');
+    await hand.enter(page.getByRole('textbox', { name: 'Rows of each search' }), '3');
+    await hand.enter(page.getByRole('textbox', { name: 'Searches a run' }), '3', 'Enter');
     await expect(page.getByRole('table', { name: 'Searches' }).getByRole('row')).toHaveCount(4);
     const csv = (await hand.download(() => hand.click('CSV', 'link'))).toString('utf8');
     expect(hand.acts).toBeLessThanOrEqual(8);
