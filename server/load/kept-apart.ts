@@ -2,13 +2,13 @@ import { fold } from '../../core/text/fold.ts';
 
 /** How records that hang on companies are told apart from one version of a file to the next, and what of them is told where it changes. */
 export interface Apart {
-  /** What the keys are made of: SQL over a record \`t\`. */
+  /** What the keys are made of: SQL over a record `t`. */
   made: readonly string[];
   /** Keys, the surest first. */
   ways: readonly ((...made: (string | null)[]) => (string | null)[])[];
   /** From which way on a key counts only where one record alone has it. */
   sole: number;
-  /** What is told where it changes, by its word: SQL over a record \`t\`. */
+  /** What is told where it changes, by its word: SQL over a record `t`. */
   told: Readonly<Record<string, string>>;
 }
 
