@@ -104,6 +104,7 @@ test('lists and runs know who is who, and watches are told who came, went and mo
     .send({ tape: people([{ id: 'd', field: 'department', test: { any: ['sales'] } }]) })
     .expect(200);
   await watch({ subject: 'people', key: bruno });
+  await watch({ subject: 'people', key: await keyOf('Dora Fourth') });
   await watch({ subject: 'companies', key: 'CZ-111' });
   await watch({ subject: 'companies', key: 'DE-222' });
 
@@ -119,6 +120,7 @@ test('lists and runs know who is who, and watches are told who came, went and mo
   const told = new Map(notices.map(({ title, items }) => [title.split(':')[0], items] as const));
   expect(Object.fromEntries(told)).toEqual({
     'Bruno Second': ['employer: Alder Works → Birch Coatings', 'post: Head of sales → Sales director'],
+    'Dora Fourth': ['is not in its source any more'],
     'Alder Works': ['Bruno Second goes to Birch Coatings'],
     'Birch Coatings': [
       'Bruno Second is new: from Alder Works',
@@ -147,5 +149,29 @@ test('what changed is shown with who is there, and becomes a list of people', as
   expect(await names([{ id: 'l', field: 'list', test: { any: [list.key] } }])).toEqual([
     'Anna First',
     'Bruno Second',
+  ]);
+});
+
+test('of a company that is watched and is gone from its source one is told, as of one on a list', async () => {
+  const made = (await server.api.post('/api/lists').send({ name: 'Ours', subject: 'companies' })).body as {
+    list: { key: string };
+  };
+  await server.api
+    .post(`/api/lists/${made.list.key}/members`)
+    .send({ tape: tape([]) })
+    .expect(200);
+  const kinds = ['departure'];
+  await watch({ subject: 'companies', key: 'DE-222', kinds });
+  await watch({ subject: 'lists', key: made.list.key, kinds });
+  const only = COMPANIES.split('\n').slice(0, 2).join('\n');
+  await load(only, 'companies', { name: 'Companies', asOf: '2026-11-30', refreshes: 'companies' });
+  server.runs.wake();
+  await server.runs.idle();
+  const { notices } = (await server.api.get('/api/notices')).body as NoticesAnswer;
+  const told = notices.filter(({ items }) => items.some((item) => item.includes('not in its source')));
+  expect(told.map(({ items }) => items).sort()).toEqual([
+    ['Birch Coatings: is not in its source any more'],
+    ['is not in its source any more'],
+    ['is not in its source any more'],
   ]);
 });

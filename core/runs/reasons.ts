@@ -203,5 +203,6 @@ export function together(happened: readonly Happened[]): Happened[] {
     const before = found.get(one.field);
     found.set(one.field, before ? { ...one, was: before.was, wasNumber: before.wasNumber } : one);
   }
-  return [...found.values()].filter(({ was, now }) => was !== now);
+  // Who is gone had perhaps no value that could be told, and is gone all the same.
+  return [...found.values()].filter(({ field, was, now }) => field === 'gone' || was !== now);
 }

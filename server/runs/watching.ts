@@ -39,16 +39,15 @@ export function happenedTo(
   // Where the universe is as it was, only lists may have changed.
   const { subject, ids } =
     watch.seen < upTo
-      ? watchedRecords({ universe, lists, runs }, watch)
+      ? watchedRecords({ universe, lists, runs }, watch, upTo)
       : { subject: watch.subject, ids: [] };
   const named = namesOf(universe, subject, ids);
   const told = new Map<string, Told[]>();
   const add = (name: string, one: Told | null) => {
     if (one) told.set(name, [...(told.get(name) ?? []), one]);
   };
-  for (const [record, changes] of changesOf(universe, subject, ids, watch.seen, upTo))
-    for (const change of changes)
-      add(named.get(record) ?? 'a record that is gone', toldOfChange(change, watch.growth));
+  for (const [record, { name, changes }] of changesOf(universe, subject, ids, watch.seen, upTo))
+    for (const change of changes) add(named.get(record) ?? name, toldOfChange(change, watch.growth));
   if (subject === 'companies')
     for (const { company, ...event } of eventsOf(universe, ids, watch.seen, upTo))
       add(named.get(company)!, toldOfEvent(event));
@@ -64,10 +63,13 @@ export function happenedTo(
 
 function watchedRecords(
   { universe, lists, runs }: WatchedDbs,
-  { subject, key }: Watch,
+  { subject, key, seen }: Watch,
+  upTo: number,
 ): { subject: string; ids: number[] } {
-  if (subject === 'companies' || subject === 'people')
-    return { subject, ids: new RecordKeys(universe, subject).ids([key]) };
+  const idsOf = (of: string, keys: readonly string[]) => [
+    ...new Set([...new RecordKeys(universe, of).ids(keys), ...goneAmong(universe, of, keys, seen, upTo)]),
+  ];
+  if (subject === 'companies' || subject === 'people') return { subject, ids: idsOf(subject, [key]) };
   if (subject === 'tapes') {
     const run = runBefore(runs, key, Infinity);
     const ids = run ? [...(membersOf(runs, run.id) ?? [])] : [];
@@ -80,7 +82,24 @@ function watchedRecords(
     .prepare<[string, number], string>('SELECT key FROM list_member WHERE list = ? LIMIT ?')
     .pluck()
     .all(key, MOST_WATCHED);
-  return { subject: list.subject, ids: new RecordKeys(universe, list.subject).ids(keys) };
+  return { subject: list.subject, ids: idsOf(list.subject, keys) };
+}
+
+/** Numbers of those of some records that left the universe meanwhile. */
+function goneAmong(
+  universe: Db,
+  subject: string,
+  keys: readonly string[],
+  after: number,
+  upTo: number,
+): number[] {
+  return universe
+    .prepare<[number, number, string, string], number>(
+      `SELECT record FROM history WHERE revision > ? AND revision <= ? AND subject = ? AND field = '${GONE}'
+         AND key IN (SELECT value FROM json_each(?))`,
+    )
+    .pluck()
+    .all(after, upTo, subject, JSON.stringify(keys));
 }
 
 function namesOf(universe: Db, subject: string, ids: readonly number[]): Map<number, string> {
@@ -102,20 +121,23 @@ function changesOf(
   ids: readonly number[],
   after: number,
   upTo: number,
-): Map<number, Happened[]> {
-  const found = new Map<number, Happened[]>();
-  for (const { record, field, was, now, was_number, now_number } of historyOf(
+): Map<number, { name: string; changes: Happened[] }> {
+  const found = new Map<number, { name: string; changes: Happened[] }>();
+  for (const { record, name, field, was, now, was_number, now_number } of historyOf(
     universe,
     subject,
     ids,
     after,
     upTo,
   ))
-    found.set(record, [
-      ...(found.get(record) ?? []),
-      { field, was, now, wasNumber: was_number, nowNumber: now_number },
-    ]);
-  for (const [record, changes] of found) found.set(record, together(changes));
+    found.set(record, {
+      name,
+      changes: [
+        ...(found.get(record)?.changes ?? []),
+        { field, was, now, wasNumber: was_number, nowNumber: now_number },
+      ],
+    });
+  for (const one of found.values()) one.changes = together(one.changes);
   return found;
 }
 
