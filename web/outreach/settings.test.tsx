@@ -94,7 +94,7 @@ describe('the server that messages go through', () => {
     const through = { own: true, host: 'mail.example', port: 587, user: 'ilona' } as const;
     const { user, asked } = opened(
       { 'DELETE /outreach/server': {} },
-      { outbox: { ...outreach.outbox, through } as typeof outreach.outbox },
+      { outbox: { ...outreach.outbox, through } },
     );
     expect(screen.getByText('mail.example, port 587')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Back to the stand-in' }));
