@@ -332,5 +332,7 @@ export const universeMigrations: readonly string[] = [
   ALTER TABLE site ADD COLUMN came_with INTEGER;
   ALTER TABLE person ADD COLUMN came_with INTEGER;
   ALTER TABLE brand ADD COLUMN came_with INTEGER;
+  CREATE INDEX history_from_company ON history (was_number, revision) WHERE subject = 'people' AND field IN ('company', 'gone');
+  CREATE INDEX history_to_company ON history (now_number, revision) WHERE subject = 'people' AND field IN ('company', 'came');
   `,
 ];

@@ -158,34 +158,27 @@ function eventsOf(universe: Db, ids: readonly number[], after: number, upTo: num
 }
 
 /** Whom newer versions of sources of people brought to some companies and took from them. */
-function* peopleOf(
+function peopleOf(
   universe: Db,
   ids: readonly number[],
   after: number,
   upTo: number,
-): Generator<PersonChange & { company: number }> {
-  const there = new Set(ids);
-  const rows = universe
-    .prepare<
-      [number, number],
-      Pick<HistoryRow, 'name' | 'field' | 'was' | 'now' | 'was_number' | 'now_number'>
-    >(
-      `SELECT name, field, was, now, was_number, now_number FROM history
-       WHERE revision > ? AND revision <= ? AND subject = 'people' AND field IN ('company', '${CAME}', '${GONE}') ORDER BY id`,
+): (PersonChange & { company: number })[] {
+  const side = (number: string, other: string, fields: string, isHere: 0 | 1) =>
+    `SELECT h.id AS nth, j.value AS company, h.name, h.field, h.was, h.now, ${isHere} AS here
+     FROM json_each(@ids) j CROSS JOIN history h
+       ON h.${number} = j.value AND h.revision > @after AND h.revision <= @upTo AND h.subject = 'people' AND h.field IN (${fields})
+     WHERE h.${other} IS NOT h.${number}`;
+  return universe
+    .prepare<[object], Pick<HistoryRow, 'name' | 'field' | 'was' | 'now'> & { company: number; here: 0 | 1 }>(
+      `${side('was_number', 'now_number', `'company', '${GONE}'`, 0)}
+       UNION ALL ${side('now_number', 'was_number', `'company', '${CAME}'`, 1)} ORDER BY nth`,
     )
-    .iterate(after, upTo);
-  for (const { name, field, was, now, was_number: from, now_number: to } of rows) {
-    if (from !== null && from !== to && there.has(from))
-      yield { company: from, name, wasHere: true, isHere: false, said: field === GONE ? null : now };
-    if (to !== null && from !== to && there.has(to))
-      yield {
-        company: to,
-        name,
-        wasHere: false,
-        isHere: true,
-        said: field === CAME ? now : was && `from ${was}`,
-      };
-  }
+    .all({ ids: JSON.stringify(ids), after, upTo })
+    .map(({ company, name, field, was, now, here }) => ({
+      ...{ company, name, wasHere: here === 0, isHere: here === 1 },
+      said: here === 0 ? (field === GONE ? null : now) : field === CAME ? now : was && `from ${was}`,
+    }));
 }
 
 /** Who joined a list and who left it since, by name where the universe has them. */
