@@ -97,12 +97,17 @@ export class Runs {
     try {
       this.enqueueDue();
       this.begin();
-      this.watch();
     } catch (error) {
       // Such as on a full disk: the clock goes on.
       failed(error);
     }
-    this.telling = this.telling.then(() => this.carriers?.send(this.now())).catch(failed);
+    this.telling = this.telling
+      .then(() => this.watch())
+      .catch(failed)
+      .then(() => this.carriers?.send(this.now()))
+      .catch(failed)
+      // What was found may be due before what was known.
+      .then(() => this.sleep());
     this.sleep();
   }
 
@@ -276,16 +281,17 @@ export class Runs {
     }
   }
 
-  /** Looks what happened to what is watched, once the universe or a list is not as it was. */
-  private watch(): void {
+  /** Looks what happened to what is watched, once the universe or a list is not as it was; between two watches others have their turn. */
+  private async watch(): Promise<void> {
     const { universe, listsDb } = this.needs;
     const { revision } = revisionOf(universe);
     const lists = listsDb.prepare<[], number>('SELECT revision FROM facts').pluck().get()!;
     const mark = revision * 1e6 + lists;
     if (mark === this.looked) return;
-    this.looked = mark;
     const now = this.now();
     for (const watch of allWatches(this.db)) {
+      await new Promise((resolve) => setImmediate(resolve));
+      if (this.stopped) return;
       const items = happenedTo({ universe, lists: listsDb, runs: this.db }, watch, revision, now);
       setSeen(this.db, watch.id, revision, now);
       if (items.length === 0) continue;
@@ -305,6 +311,7 @@ export class Runs {
         now,
       );
     }
+    this.looked = mark;
   }
 
   /** Waits until nothing runs and nothing waits; for tests and for closing down. */
