@@ -2,6 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RowsAnswer } from '../../contract/responses.ts';
 import { termColumns, termsOf, type TermColumn } from '../../core/gather/list-terms.ts';
+import { subjectOf } from '../../core/fields/registry.ts';
 import { MOST_SEARCHES } from '../../core/gather/words-places.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
 import { call } from '../api.ts';
@@ -27,7 +28,8 @@ export function FromList({ label, onTerms }: { label: string; onTerms(terms: str
     onSuccess: onTerms,
   });
   if (error) return <Trouble error={error} />;
-  if (data && lists.length === 0) return <p className="text-[13px] text-soft">There is no list yet.</p>;
+  if (!data) return <p className="text-[13px] text-soft">Looking …</p>;
+  if (lists.length === 0) return <p className="text-[13px] text-soft">There is no list yet.</p>;
   return (
     <div
       role="group"
@@ -40,9 +42,9 @@ export function FromList({ label, onTerms }: { label: string; onTerms(terms: str
         value={list?.key ?? ''}
         onChange={(event) => setChosen(event.target.value)}
       >
-        {lists.map(({ key, name, members }) => (
+        {lists.map(({ key, name, members, subject }) => (
           <option key={key} value={key}>
-            {name}, {format.number(members)}
+            {name}, {format.number(members)} {subjectOf(subject).many}
           </option>
         ))}
       </select>
@@ -64,6 +66,11 @@ export function FromList({ label, onTerms }: { label: string; onTerms(terms: str
       >
         {take.isPending ? 'Reading …' : 'Take them'}
       </Button>
+      {list && list.members > MOST_SEARCHES && (
+        <p className="basis-full text-unsure">
+          Of the first {format.number(MOST_SEARCHES)}, as many as there can be searches.
+        </p>
+      )}
       <Trouble error={take.error} />
     </div>
   );

@@ -3,8 +3,7 @@ import { Problem } from '../../../core/tape/problem.ts';
 import { exportAgain } from '../../exports/again.ts';
 import { exportById } from '../../tables/exports.ts';
 import { setRunRoll } from '../../tables/runs/runs.ts';
-import { Left } from '../errand.ts';
-import type { Carry } from './carry.ts';
+import { doneJob, type Carry } from './carry.ts';
 
 /** Makes an export again. */
 export const runExportAgain: Carry = async ({ services, plan, run, say, carriedBy }) => {
@@ -17,9 +16,7 @@ export const runExportAgain: Carry = async ({ services, plan, run, say, carriedB
     });
   const made = await exportAgain(services, row, plan.target.rows ?? 'plain');
   carriedBy({ export: made.export, job: made.job.id });
-  const job = await jobs.ended(made.job.id);
-  if (job?.state === 'cancelled') throw new Left();
-  if (job?.state !== 'done') throw new Error(job?.message ?? 'The export ended without a word.');
+  await doneJob(jobs, made.job.id);
   const written = exportById(workspace, made.export)!;
   const count = written.count ?? 0;
   if (written.roll !== null)

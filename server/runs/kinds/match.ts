@@ -5,8 +5,7 @@ import { universeMark } from '../../match/universe-firms.ts';
 import { listByKey } from '../../tables/lists/list-rows.ts';
 import { matchById } from '../../tables/matches/views.ts';
 import { setRunRoll } from '../../tables/runs/runs.ts';
-import { Left } from '../errand.ts';
-import type { Carry } from './carry.ts';
+import { doneJob, type Carry } from './carry.ts';
 
 /** Matches a file again, with the universe as it is now; who is found now goes on the list that was made of it. */
 export const runMatchAgain: Carry = async ({ services, plan, run, say, carriedBy }) => {
@@ -14,9 +13,7 @@ export const runMatchAgain: Carry = async ({ services, plan, run, say, carriedBy
   const id = plan.target.match!;
   const job = startMatchAgain(services, id);
   carriedBy({ job: job.id });
-  const ended = await jobs.ended(job.id);
-  if (ended?.state === 'cancelled') throw new Left();
-  if (ended?.state !== 'done') throw new Error(ended?.message ?? 'The match ended without a word.');
+  await doneJob(jobs, job.id);
   const match = matchById(matches, id, universeMark(universe))!;
   setRunRoll(services.runs.db, run.id, matchRunRoll(match), 'companies');
   const n = (count: number) => count.toLocaleString('en-GB');

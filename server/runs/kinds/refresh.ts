@@ -11,8 +11,7 @@ import { startLoad } from '../../load/start-load.ts';
 import { partsOf, Uploads, type Upload } from '../../load/uploads.ts';
 import { setRunRoll } from '../../tables/runs/runs.ts';
 import { sourceByKey } from '../../tables/source.ts';
-import { Left } from '../errand.ts';
-import type { Carry } from './carry.ts';
+import { doneJob, type Carry } from './carry.ts';
 
 /** Reads the newer version of a source's file from where it lies, in the place of what was loaded. */
 export const runRefresh: Carry = async ({ services, plan, run, say, carriedBy }) => {
@@ -52,10 +51,8 @@ export const runRefresh: Carry = async ({ services, plan, run, say, carriedBy })
       () => {},
     );
     carriedBy({ job: job.id });
-    const ended = await jobs.ended(job.id);
-    if (ended?.state === 'cancelled') throw new Left();
-    if (ended?.state !== 'done') throw new Error(ended?.message ?? 'The load ended without a word.');
-    const refreshed = ended.result!.refreshed as Refreshed;
+    const { result } = await doneJob(jobs, job.id);
+    const refreshed = result!.refreshed as Refreshed;
     const { added, gone, changed, now } = refreshed;
     setRunRoll(services.runs.db, run.id, refreshRoll(refreshed), source.subject);
     const said = `${now.toLocaleString('en-GB')} records; ${added} new, ${gone} gone, ${changed} changed`;
