@@ -8,6 +8,8 @@ export function SearchesSheet({ run }: { run: RunView }) {
   const format = useFormat();
   const { data, error } = useSearches(run);
   if (error) return <Trouble error={error} />;
+  if (!data) return <p className="py-3 text-soft">Looking …</p>;
+  if (data.searches.length === 0) return <p className="py-3 text-soft">None of its searches has run yet.</p>;
   const figure = (value: number | null) => (value === null ? '–' : format.number(value));
   return (
     <table className="w-full table-fixed text-[13px]" aria-label="Searches">
@@ -22,7 +24,7 @@ export function SearchesSheet({ run }: { run: RunView }) {
         </tr>
       </thead>
       <tbody>
-        {data?.searches.map(({ row, search, state, said, found, taken, added }) => (
+        {data.searches.map(({ row, search, state, said, found, taken, added }) => (
           <tr key={row} className="border-b border-rule">
             <td className="figure py-1 pr-3 text-right text-soft">{row + 2}</td>
             <td className="truncate py-1 pr-3 font-semibold" title={search}>

@@ -13,6 +13,7 @@ import { Button, Trouble } from '../ui/controls.tsx';
 import { Roll } from '../ui/Roll.tsx';
 import { subjectOf } from '../../core/fields/registry.ts';
 import { capital } from '../../core/text/capital.ts';
+import { isShared } from './reading/WhatTheseAre.tsx';
 import { freeName } from './match/free-name.ts';
 
 type What = SourceChangesAnswer['what'];
@@ -75,7 +76,7 @@ export function RefreshPlace({
             note:
               keptAs !== null
                 ? 'kept as a source of their own'
-                : source.subject === 'companies' || source.subject === 'deals'
+                : isShared(source.subject)
                   ? 'they left, unless another source has them'
                   : 'they left',
             delta: -gone,

@@ -9,9 +9,12 @@ import { Choice } from './fields.tsx';
 /** What the rows of a file are: new records of the universe, companies to be found in it, or a newer version of a source. */
 export type Use = 'source' | 'match' | 'refresh';
 
+/** Whether a record of a subject may be of several sources. */
+export const isShared = (subject: string): boolean => subject === 'companies' || subject === 'deals';
+
 /** What becomes of records that a newer version has no more, where they are not kept. */
-export const leavesWords = (subject: string): string =>
-  subject === 'companies' || subject === 'deals' ? 'leave, unless another source has them' : 'leave';
+const leavesWords = (subject: string): string =>
+  isShared(subject) ? 'leave, unless another source has them' : 'leave';
 
 /** The question what the rows are, and of a newer version, of which source, and what becomes of what it has no more. */
 export function WhatTheseAre({
