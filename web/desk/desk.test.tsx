@@ -169,7 +169,7 @@ describe('the head of the stage', () => {
       'sorted by company, Z to A, then headcount, smallest first',
     );
     await user.click(screen.getByRole('button', { name: 'How it reads' }));
-    expect(screen.getByText('companies that are active')).toBeTruthy();
+    expect(await screen.findByText('companies that are active')).toBeTruthy();
     // A name typed letter by letter is one step back.
     await settled(undo);
     await settled(undo);

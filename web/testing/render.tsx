@@ -1,6 +1,6 @@
 import { jest } from '@jest/globals';
 import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { act, cleanup, render, type RenderResult } from '@testing-library/react';
+import { act, cleanup, configure, render, type RenderResult } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
@@ -12,6 +12,8 @@ import { useDesk } from '../desk/store.ts';
 /** Components in a browser that is none, over an API that a test answers for. For tests only. */
 
 notifyManager.setNotifyFunction((notify) => act(notify));
+// What is looked for by its role takes a second on a slow machine; what never comes still fails, by the test's own limit.
+configure({ asyncUtilTimeout: 60_000 });
 
 /** Answers by "POST /complete"; a function is called with the body and the headers. An Error is an answer that says it. */
 export type Answers = Record<string, unknown>;
