@@ -57,6 +57,7 @@ import type {
   MatchRowsAnswer,
   SettledAnswer,
 } from './matches.ts';
+import type { PrecedenceAnswer } from './own-values.ts';
 import type { OutreachSettingsBody } from './outreach.ts';
 import type {
   AddresseesAnswer,
@@ -177,6 +178,10 @@ export interface Answers {
   'get /doubles': DoublesAnswer;
   'post /doubles': Begun;
   'post /doubles/join': Begun;
+  'post /companies/{key}/corrections': Begun;
+  'post /websites/try': Begun;
+  'get /precedence': PrecedenceAnswer;
+  'put /precedence': Begun;
   'get /companies/{key}/joins': JoinsAnswer;
   'post /companies/{key}/apart': Begun;
   'get /jobs': { jobs: Job[] };

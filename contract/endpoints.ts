@@ -13,6 +13,7 @@ import {
 } from './lists.ts';
 import { ApartBody, MatchBody, MatchFileBody, MatchListBody, SettleBody } from './matches.ts';
 import { ColumnSetBody, NoteBody } from './own-requests.ts';
+import { CorrectionsBody, PrecedenceBody, TrySitesBody } from './own-values.ts';
 import {
   CampaignBody,
   CampaignChangeBody,
@@ -135,6 +136,23 @@ export const ENDPOINTS: readonly Endpoint[] = [
   get('/doubles', 'companies that the universe may have twice: the last search for them'),
   post('/doubles', 'look for companies that the universe has twice, as a job', { status: JOB }),
   post('/doubles/join', 'join the doubles that are sure or settled, as a job', { status: JOB }),
+  post(
+    '/companies/{key}/corrections',
+    'correct values of a company by hand, or take corrections back, as a job',
+    {
+      body: CorrectionsBody,
+      status: JOB,
+    },
+  ),
+  post('/websites/try', 'try the websites of a list or of some companies, as a job', {
+    body: TrySitesBody,
+    status: JOB,
+  }),
+  get('/precedence', 'which source wins, by groups of fields'),
+  put('/precedence', 'count what another precedence of sources would change, or take it over, as a job', {
+    body: PrecedenceBody,
+    status: JOB,
+  }),
   get('/companies/{key}/joins', 'what was joined to a company'),
   post('/companies/{key}/apart', 'take a record out of a company that it was joined to, as a job', {
     body: ApartBody,

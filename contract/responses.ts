@@ -4,6 +4,7 @@ import type { FiledTogether } from '../core/codes/together.ts';
 import type { Scheme } from '../core/codes/tree.ts';
 import type { ColumnSet } from '../core/fields/column-sets.ts';
 import type { FileColumn } from '../core/fields/field.ts';
+import type { CorrectionView } from './own-values.ts';
 import type { RememberedReading } from './readings.ts';
 import type { Mapping } from '../core/records/mapping.ts';
 import type { Changes } from '../core/records/changes.ts';
@@ -192,6 +193,8 @@ export interface ProfileAnswer {
   /** By "scheme code": the codes of other schemes that share activities with it. */
   kin: Record<string, Kin[]>;
   records: { id: number; source: string; sourceKey: string; asOf: string; record: CompanyRecord }[];
+  /** What was corrected by hand, over what the records say. */
+  corrections: CorrectionView[];
 }
 
 /** A set of columns of one's own. */
@@ -329,7 +332,18 @@ export type JobState = 'running' | 'done' | 'failed' | 'cancelled';
 
 export interface Job {
   id: string;
-  kind: 'load' | 'read' | 'remove' | 'export' | 'demo' | 'match' | 'join' | 'addresses' | 'check';
+  kind:
+    | 'load'
+    | 'read'
+    | 'remove'
+    | 'export'
+    | 'demo'
+    | 'match'
+    | 'join'
+    | 'addresses'
+    | 'check'
+    | 'correct'
+    | 'websites';
   title: string;
   state: JobState;
   done: number;

@@ -14,6 +14,7 @@ import { checkRoutes } from './routes/checks.ts';
 import { contactRoutes } from './routes/contacts.ts';
 import { countingRoutes } from './routes/counting.ts';
 import { doublesRoutes } from './routes/doubles.ts';
+import { ownValuesRoutes } from './routes/own-values.ts';
 import { exportRoutes } from './routes/exports.ts';
 import { exportTemplateRoutes } from './routes/export-templates.ts';
 import { gatherRoutes } from './routes/gather.ts';
@@ -45,6 +46,7 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
     sourceRoutes(services, uploads),
     matchRoutes(services, uploads),
     doublesRoutes(services),
+    ownValuesRoutes(services),
     listRoutes(services),
     checkRoutes(services),
     tapeRoutes(services),

@@ -21,6 +21,8 @@ const SITE_FIELDS: Readonly<Record<string, string>> = {
   technologies: 'Technologies',
   surveyed: 'Website surveyed on',
   'site-answers': 'Website answers',
+  'site-state': 'Website state',
+  'site-moved-to': 'Website moved to',
   'site-checked': 'Website tried on',
 };
 

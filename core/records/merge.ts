@@ -1,9 +1,18 @@
+import { disputesOf, type Disputed } from './disputes.ts';
+import {
+  PRECEDENCE_GROUP_KEYS,
+  PRECEDENCE_GROUPS,
+  USUAL_PRECEDENCE,
+  type Precedence,
+  type PrecedenceGroup,
+} from './precedence.ts';
 import type { CompanyRecord, Money, Quantity, SeenTechnology } from './record.ts';
 
 /** A record with where it is from. */
 export interface SourcedRecord {
   id: number;
-  source: number;
+  /** Key of its source. */
+  source: string;
   record: CompanyRecord;
 }
 
@@ -11,19 +20,26 @@ export interface SourcedRecord {
 export interface MergedCompany {
   company: CompanyRecord;
   from: Partial<Record<keyof CompanyRecord, number>>;
+  /** What its sources say differently. */
+  disputes: Disputed[];
 }
 
 const BASIS_RANK = { reported: 0, estimate: 1, band: 2 } as const;
+const MONEY = ['revenue', 'profit', 'assets'] as const;
+const PLACE = ['country', 'region', 'town', 'postcode', 'street', 'lat', 'lon'] as const;
 
-type MoneyKey = 'revenue' | 'profit' | 'assets';
+/** Parts that have ways of their own. */
+const APART: ReadonlySet<string> = new Set(['headcount', 'codes', ...MONEY, ...PLACE]);
 
 /**
- * One company from its records. Each field is taken from the freshest record that has it (by the
- * day it was last checked, then the order of loading); numbers prefer reported over estimated over
- * banded, then the latest year. Codes and technologies of all records are joined, main codes from
- * the freshest that names one. The address is taken whole from one record, one with a street if there is any.
+ * One company from its records. Each group of fields is taken by its rule (core/records/precedence.ts): of the records in that order
+ * the first that has a value. Codes and technologies of all records are joined, main codes from the first that names one. The address is
+ * taken whole from one record, one with a street if there is any.
  */
-export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
+export function mergeRecords(
+  records: readonly SourcedRecord[],
+  precedence: Precedence = USUAL_PRECEDENCE,
+): MergedCompany {
   const fresh = [...records].sort(
     (a, b) => (b.record.checkedOn ?? -Infinity) - (a.record.checkedOn ?? -Infinity) || a.id - b.id,
   );
@@ -31,44 +47,45 @@ export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
   const from: MergedCompany['from'] = {};
   const take = <K extends keyof CompanyRecord>(key: K, order: readonly SourcedRecord[] = fresh) => {
     const holder = order.find(({ record }) => record[key] !== null && record[key] !== '');
-    company[key] = (holder ?? fresh[0]!).record[key];
+    company[key] = (holder ?? order[0] ?? fresh[0]!).record[key];
     if (holder) from[key] = holder.id;
   };
+  const ordered = (group: PrecedenceGroup): readonly SourcedRecord[] => {
+    const rule = precedence[group];
+    if (rule.by !== 'order' || fresh.length === 1) return fresh;
+    const rank = (source: string) =>
+      rule.sources.includes(source) ? rule.sources.indexOf(source) : Infinity;
+    return [...fresh].sort((a, b) => {
+      const [first, second] = [rank(a.source), rank(b.source)];
+      return first === second ? 0 : first - second;
+    });
+  };
+  for (const group of PRECEDENCE_GROUP_KEYS) {
+    const order = ordered(group);
+    for (const part of PRECEDENCE_GROUPS[group].parts) if (!APART.has(part)) take(part, order);
+  }
   for (const key of [
-    'name',
-    'legalForm',
-    'registration',
-    'status',
-    'phone',
-    'mail',
-    'web',
-    'description',
-    'founded',
     'checkedOn',
     'checkedHow',
     'headcountWhy',
     'revenueWhy',
     'profitWhy',
     'assetsWhy',
-    'ownership',
-    'group',
-    'listing',
-    'ticker',
-    'certificates',
-    'dwelling',
-    'followers',
-    'departments',
-    'revenueMonths',
   ] as const)
     take(key);
 
+  const addresses = ordered('address');
+  const whole =
+    precedence.address.by === 'order'
+      ? undefined
+      : (addresses.find(({ record }) => record.town !== null && record.street !== null) ??
+        addresses.find(({ record }) => record.town !== null && record.lat !== null));
   const placed =
-    fresh.find(({ record }) => record.town !== null && record.street !== null) ??
-    fresh.find(({ record }) => record.town !== null && record.lat !== null) ??
-    fresh.find(({ record }) => record.town !== null) ??
-    fresh.find(({ record }) => record.country !== null) ??
-    fresh[0]!;
-  for (const key of ['country', 'region', 'town', 'postcode', 'street', 'lat', 'lon'] as const) {
+    whole ??
+    addresses.find(({ record }) => record.town !== null) ??
+    addresses.find(({ record }) => record.country !== null) ??
+    addresses[0]!;
+  for (const key of PLACE) {
     company[key] = placed.record[key] as never;
     if (company[key] !== null) from[key] = placed.id;
   }
@@ -76,32 +93,41 @@ export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
   const tried = fresh
     .filter(({ record }) => record.siteCheckedOn !== null)
     .sort((a, b) => b.record.siteCheckedOn! - a.record.siteCheckedOn!);
-  for (const key of ['siteAnswers', 'siteCheckedOn'] as const) take(key, tried.length ? tried : fresh);
+  for (const key of ['siteAnswers', 'siteState', 'siteCheckedOn'] as const)
+    take(key, tried.length ? tried : fresh);
+  // Where a site moved to is of the state that is told.
+  company.siteMovedTo = records.find(({ id }) => id === from.siteState)?.record.siteMovedTo ?? null;
   for (const key of ['headcountHistory', 'revenueHistory'] as const) {
     const longest = [...fresh].sort((a, b) => b.record[key].length - a.record[key].length)[0]!;
     company[key] = longest.record[key];
     if (company[key].length) from[key] = longest.id;
   }
 
-  const bySize = (key: 'headcount' | MoneyKey, yearOf: (record: CompanyRecord) => number) =>
-    [...fresh]
-      .filter(({ record }) => record[key] !== null)
-      .sort(
-        (a, b) =>
-          BASIS_RANK[(a.record[key] as Quantity).basis] - BASIS_RANK[(b.record[key] as Quantity).basis] ||
-          yearOf(b.record) - yearOf(a.record),
-      );
-  const headcounts = bySize('headcount', (record) => record.headcountYear ?? 0);
-  take('headcount', headcounts.length ? headcounts : fresh);
+  const figures = (
+    group: PrecedenceGroup,
+    key: 'headcount' | (typeof MONEY)[number],
+    yearOf: (record: CompanyRecord) => number,
+  ) => {
+    const known = ordered(group).filter(({ record }) => record[key] !== null);
+    if (precedence[group].by !== 'exact') return known;
+    return known.sort(
+      (a, b) =>
+        BASIS_RANK[(a.record[key] as Quantity).basis] - BASIS_RANK[(b.record[key] as Quantity).basis] ||
+        yearOf(b.record) - yearOf(a.record),
+    );
+  };
+  const headcounts = figures('size', 'headcount', (record) => record.headcountYear ?? 0);
+  take('headcount', headcounts);
   company.headcountYear = headcounts[0]?.record.headcountYear ?? null;
-  for (const key of ['revenue', 'profit', 'assets'] as const) {
-    const amounts = bySize(key, (record) => (record[key] as Money).year);
-    take(key, amounts.length ? amounts : fresh);
-  }
+  for (const key of MONEY)
+    take(
+      key,
+      figures('money', key, (record) => (record[key] as Money).year),
+    );
 
   const codes = new Map<string, CompanyRecord['codes'][number]>();
   const mains = new Set<string>();
-  for (const { id, record } of fresh)
+  for (const { id, record } of ordered('activity'))
     for (const code of record.codes) {
       const main = code.main && !mains.has(code.scheme);
       if (main) mains.add(code.scheme);
@@ -119,7 +145,7 @@ export function mergeRecords(records: readonly SourcedRecord[]): MergedCompany {
   company.technologies = joinedTechnologies(surveyed.flatMap(({ record }) => record.technologies));
   company.offers = [...new Set(surveyed.flatMap(({ record }) => record.offers))];
   if (surveyed[0]) from.technologies = from.offers = from.surveyedOn = surveyed[0].id;
-  return { company, from };
+  return { company, from, disputes: disputesOf(records) };
 }
 
 /** Each product once, seen from the first day that any record has to the last. */

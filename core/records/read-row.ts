@@ -10,6 +10,7 @@ import {
   BASIS_WORDS,
   LISTING_WORDS,
   OWNERSHIP_WORDS,
+  SITE_WORDS,
   STATUS_WORDS,
   type Meaning,
 } from '../values/category-words.ts';
@@ -21,6 +22,7 @@ import { readCount } from '../values/number.ts';
 import { placeOf, readCountry, readDegrees } from '../values/place.ts';
 import { ColumnReader, type CellProblem, type CellWatcher } from './column-reader.ts';
 import type { Mapping } from './mapping.ts';
+import { SITE_STATES } from './own-values.ts';
 import {
   readDepartments,
   readFlag,
@@ -167,6 +169,8 @@ export function rowReader(
     dwelling: column('dwelling', readFlag),
     followers: column('followers', readCount),
     siteAnswers: column('site-answers', readFlag),
+    siteState: word('site-state', SITE_WORDS, SITE_STATES.join(', ')),
+    siteMovedTo: column('site-moved-to', readWeb),
     siteCheckedOn: date('site-checked'),
     headcountHistory: column('headcount-history', readHistory),
     revenueHistory: column('revenue-history', readHistory),
@@ -213,6 +217,7 @@ export function rowReader(
     const assets = readAssets();
     const technologies = read.technologies() ?? [];
     const offers = read.offers() ?? [];
+    const [siteAnswers, siteState] = [read.siteAnswers(), read.siteState()];
     return {
       name: read.name() ?? '',
       legalForm: read.legalForm(),
@@ -251,7 +256,9 @@ export function rowReader(
       certificates: read.certificates(),
       dwelling: read.dwelling(),
       followers: read.followers(),
-      siteAnswers: read.siteAnswers(),
+      siteAnswers: siteAnswers ?? (siteState && siteState !== 'dead'),
+      siteState: siteState ?? (siteAnswers === null ? null : siteAnswers ? 'works' : 'dead'),
+      siteMovedTo: read.siteMovedTo(),
       siteCheckedOn: read.siteCheckedOn(),
       technologies,
       offers,

@@ -1,3 +1,4 @@
+import type { SiteState } from './own-values.ts';
 import type { Scheme } from '../codes/tree.ts';
 import { plainRegistration } from '../values/identifiers.ts';
 import type { Reason } from '../tally/columns.ts';
@@ -84,6 +85,9 @@ export interface CompanyRecord {
   dwelling: boolean | null;
   followers: number | null;
   siteAnswers: boolean | null;
+  siteState: SiteState | null;
+  /** The host that a site that moved leads to. */
+  siteMovedTo: string | null;
   siteCheckedOn: number | null;
   /** Empty where none was seen or nothing surveyed. */
   technologies: SeenTechnology[];

@@ -62,7 +62,7 @@ describe('merging records into a company', () => {
   test('one record is its own company', () => {
     fc.assert(
       fc.property(anyRecord, (record) => {
-        const { company } = mergeRecords([{ id: 1, source: 1, record }]);
+        const { company } = mergeRecords([{ id: 1, source: 'a', record }]);
         expect({ ...company, codes: new Set(company.codes) }).toEqual({
           ...record,
           codes: new Set(record.codes),
@@ -74,7 +74,7 @@ describe('merging records into a company', () => {
     fc.assert(
       fc.property(fc.array(anyRecord, { minLength: 2, maxLength: 4 }), (records) => {
         const { company, from } = mergeRecords(
-          records.map((record, i) => ({ id: i + 1, source: i, record })),
+          records.map((record, i) => ({ id: i + 1, source: `s${i}`, record })),
         );
         for (const part of ['name', 'status', 'headcount', 'revenue', 'founded', 'town', 'lat'] as const) {
           if (company[part] === null) expect(from[part]).toBeUndefined();
@@ -96,8 +96,8 @@ describe('merging records into a company', () => {
       headcount: { basis: 'band', low: 10, high: 49, point: null } as const,
     };
     const merged = mergeRecords([
-      { id: 7, source: 1, record: band },
-      { id: 8, source: 2, record: exact },
+      { id: 7, source: 'a', record: band },
+      { id: 8, source: 'b', record: exact },
     ]);
     expect(merged.company.headcount).toEqual(exact.headcount);
     expect(merged.from.headcount).toBe(8);

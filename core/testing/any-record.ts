@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import type { CompanyRecord, Money, Quantity } from '../records/record.ts';
+import { SITE_STATES } from '../records/own-values.ts';
 import { OFFERS } from '../fields/companies/making.ts';
 import { REASONS } from '../tally/columns.ts';
 
@@ -128,7 +129,7 @@ export const anyRecord: fc.Arbitrary<CompanyRecord> = fc
     surveyed: fc.boolean(),
     checkedOn: maybe(anyDay),
     siteCheckedOn: maybe(anyDay),
-    siteAnswers: maybe(fc.boolean()),
+    siteState: maybe(fc.constantFrom(...SITE_STATES)),
     dwelling: maybe(fc.boolean()),
     followers: maybe(fc.nat(60)),
     ownership: maybe(fc.constantFrom('independent', 'subsidiary', 'top' as const)),
@@ -174,6 +175,8 @@ export const anyRecord: fc.Arbitrary<CompanyRecord> = fc
       assetsWhy: null,
       revenueMonths: null,
       ticker: null,
+      siteMovedTo: null,
+      siteAnswers: rest.siteState && rest.siteState !== 'dead',
       ...rest,
       headcountYear: rest.headcount && rest.headcountYear,
       country,

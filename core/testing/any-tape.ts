@@ -83,6 +83,8 @@ const rarerTests: fc.Arbitrary<AnyTest> = fc.oneof(
   fc
     .tuple(some(OFFERS), fc.boolean())
     .map(([keys, all]) => ({ field: 'offers', test: all ? { all: keys } : { any: keys } })),
+  some(['moved', 'dead', 'works']).map((any) => ({ field: 'site-state', test: { any } })),
+  some(['headcount', 'place']).map((any) => ({ field: 'disputed', test: { any } })),
   some(['independent', 'top']).map((any) => ({ field: 'ownership', test: { any } })),
   some(['listed', 'public-body']).map((any) => ({ field: 'listing', test: { any } })),
   some([...GROUPS]).map((any) => ({ field: 'group', test: { any } })),

@@ -28,6 +28,14 @@ export const LISTING_WORDS = meaning({
     'public body, public sector, state owned, government, municipal, offentlich, offentliche hand, staatlich, kommunal, verejna, statni, statna, obecni, panstwowa, publiczna, publique, etat, pubblica, publica, allami, overheid, offentlig, kommunal',
 });
 
+/** How a website answered when it was tried. */
+export const SITE_WORDS = meaning({
+  works: 'works, ok, online, live, up, erreichbar, funkcni, dziala, en ligne, attivo, activo',
+  moved: 'moved, redirected, redirects, umgezogen, weitergeleitet, presmerovano, przeniesiona, deplace',
+  parked: 'parked, for sale, geparkt, zaparkovano, zaparkowana, parque',
+  dead: 'dead, down, offline, unreachable, no answer, nicht erreichbar, nefunkcni, nie dziala, hors ligne',
+});
+
 /** Whether a figure is told, guessed or only known to lie within a band. */
 export const BASIS_WORDS = meaning({
   reported:

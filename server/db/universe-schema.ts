@@ -335,4 +335,40 @@ export const universeMigrations: readonly string[] = [
   CREATE INDEX history_from_company ON history (was_number, revision) WHERE subject = 'people' AND field IN ('company', 'gone');
   CREATE INDEX history_to_company ON history (now_number, revision) WHERE subject = 'people' AND field IN ('company', 'came');
   `,
+  `
+  -- How a website answered, and the address without its page.
+  ALTER TABLE company ADD COLUMN site_state TEXT;
+  ALTER TABLE company ADD COLUMN site_moved_to TEXT;
+  ALTER TABLE company ADD COLUMN domain TEXT;
+  UPDATE company SET
+    site_state = CASE site_answers WHEN 1 THEN 'works' WHEN 0 THEN 'dead' END,
+    domain = CASE WHEN web LIKE 'www.%' THEN substr(substr(web, 5), 1, instr(substr(web, 5) || '/', '/') - 1)
+      ELSE substr(web, 1, instr(web || '/', '/') - 1) END
+    WHERE web IS NOT NULL OR site_answers IS NOT NULL;
+  -- What the sources of a company say differently (core/records/disputes.ts); of one source it is known without looking.
+  ALTER TABLE company ADD COLUMN disputes_known INTEGER;
+  UPDATE company SET disputes_known = 1 WHERE sources = 1;
+  CREATE TABLE company_dispute (
+    company_id INTEGER NOT NULL REFERENCES company (id), part TEXT NOT NULL,
+    PRIMARY KEY (company_id, part)
+  ) STRICT, WITHOUT ROWID;
+  -- What we ourselves say of companies, by key, so that it outlives their records: values corrected by hand (core/records/own-values.ts) …
+  CREATE TABLE correction (
+    company TEXT NOT NULL, field TEXT NOT NULL,
+    value TEXT NOT NULL,    -- as typed; empty where the value is known to be wrong and no other is known
+    reason TEXT NOT NULL, person TEXT NOT NULL, at TEXT NOT NULL,
+    PRIMARY KEY (company, field)
+  ) STRICT, WITHOUT ROWID;
+  CREATE TABLE company_corrected (
+    company_id INTEGER NOT NULL REFERENCES company (id), field TEXT NOT NULL,
+    PRIMARY KEY (company_id, field)
+  ) STRICT, WITHOUT ROWID;
+  -- … and what came of trying their websites.
+  CREATE TABLE site_check (
+    company TEXT PRIMARY KEY,
+    web TEXT NOT NULL, state TEXT NOT NULL, moved_to TEXT, checked_on INTEGER NOT NULL
+  ) STRICT, WITHOUT ROWID;
+  -- Which source wins, where it is not as usual (core/records/precedence.ts); JSON of a rule.
+  CREATE TABLE precedence (part TEXT PRIMARY KEY, rule TEXT NOT NULL) STRICT, WITHOUT ROWID;
+  `,
 ];

@@ -37,6 +37,8 @@ import { ownHeading } from './rows/own-heading.ts';
 import { KeptOff } from './kept-off.ts';
 import { Peers } from './peers/peers.ts';
 import { countsOf } from './pickers/picker-counts.ts';
+import { checkCorrections, type CheckedCorrections } from './rows/corrections.ts';
+import type { Correctable } from '../../core/records/own-values.ts';
 import { readProfile } from './rows/profile.ts';
 import { readRecord } from './rows/record.ts';
 import type { StoredUniverse } from './opening/stored-universe.ts';
@@ -359,6 +361,13 @@ export class Engine {
   /** What the jump box finds of a text in the universe. */
   jump(text: string): UniverseHits {
     return jumpTo(this.db, text);
+  }
+
+  checkCorrections(
+    key: string,
+    corrections: readonly { field: Correctable; value: string | null }[],
+  ): CheckedCorrections | null {
+    return checkCorrections(this.db, this.reference, key, corrections);
   }
 
   profile(key: string): ProfileAnswer | null {

@@ -2,6 +2,7 @@ import iconv from 'iconv-lite';
 import { request as httpRequest, type IncomingMessage } from 'node:http';
 import { request as httpsRequest } from 'node:https';
 import robotsParser from 'robots-parser';
+import { bareHost } from '../../core/gather/site-state.ts';
 import type { PageRequest } from '../../core/gather/forms.ts';
 import type { Db } from '../db/open.ts';
 import { resolvedHost, type LookUp } from '../programs/hosts.ts';
@@ -22,11 +23,18 @@ export class PageTrouble extends Error {
   readonly kind: 'again' | 'not-allowed' | 'never';
   /** Seconds that the host asks to wait. */
   readonly wait: number | null;
+  /** The host that the page leads on to. */
+  readonly movedTo: string | null;
 
-  constructor(kind: PageTrouble['kind'], message: string, wait: number | null = null) {
+  constructor(
+    kind: PageTrouble['kind'],
+    message: string,
+    { wait = null, movedTo = null }: { wait?: number | null; movedTo?: string | null } = {},
+  ) {
     super(message);
     this.kind = kind;
     this.wait = wait;
+    this.movedTo = movedTo;
   }
 }
 
@@ -71,6 +79,18 @@ export class Fetcher {
     return this.inLine(url.host, Math.max(pause, robots.delay) * 1000, () =>
       this.read({ ...request, url: url.href }, REDIRECTS),
     );
+  }
+
+  /**
+   * The front page of a website, with or without "www.". No pause is kept, since it is one page of its host.
+   * @throws PageTrouble
+   */
+  async front(address: string): Promise<FetchedPage> {
+    const url = this.addressOf(address);
+    const robots = await this.robotsOf(url);
+    if (!robots.allows(url.href))
+      throw new PageTrouble('not-allowed', `robots.txt of ${url.hostname} asks that this page is not read.`);
+    return this.read({ method: 'get', url: url.href, body: null }, REDIRECTS, true);
   }
 
   /** Seconds between two pages of an address's host. */
@@ -141,21 +161,24 @@ export class Fetcher {
     return robots;
   }
 
-  private async read(request: PageRequest, redirects: number): Promise<FetchedPage> {
+  /** @param www whether a host with and without "www." is one */
+  private async read(request: PageRequest, redirects: number, www = false): Promise<FetchedPage> {
     const url = this.addressOf(request.url);
     const { status, location, bytes, charset, wait } = await this.ask(url, request);
     if (status >= 300 && status < 400 && location !== null) {
       if (redirects === 0) throw new PageTrouble('never', 'The page leads on without end.');
       const next = this.addressOf(new URL(location, url).href);
-      if (next.host !== url.host)
-        throw new PageTrouble('never', `The page leads on to another host, ${next.host}.`);
-      return this.read({ method: 'get', url: next.href, body: null }, redirects - 1);
+      if (www ? bareHost(next.hostname) !== bareHost(url.hostname) : next.host !== url.host)
+        throw new PageTrouble('never', `The page leads on to another host, ${next.host}.`, {
+          movedTo: bareHost(next.hostname),
+        });
+      return this.read({ method: 'get', url: next.href, body: null }, redirects - 1, www);
     }
     if (status === 429 || status >= 500)
       throw new PageTrouble(
         'again',
         `${url.hostname} answered ${status}${status === 429 ? ', not so quick' : ''}.`,
-        wait,
+        { wait },
       );
     if (status >= 400) throw new PageTrouble('never', `${url.hostname} answered ${status}.`);
     return { url: url.href, html: decoded(bytes, charset) };

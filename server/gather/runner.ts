@@ -1,4 +1,5 @@
 import type { GatherState } from '../../contract/gather-views.ts';
+import { isParked } from '../../core/gather/site-state.ts';
 import { siteRecord } from '../../core/gather/read-site.ts';
 import { changeOfBuild, type RecordValues } from '../../core/gather/records.ts';
 import type { PageRequest, Step } from '../../core/gather/forms.ts';
@@ -168,7 +169,7 @@ export class Runner {
               ? null
               : Date.now() + Math.max(pause, (error.wait ?? 0) * 1000);
           if (again === null && task.kind === 'site')
-            db.transaction(() => this.writeSite(task, { 'site-answers': 'no' }, null, error.message))();
+            db.transaction(() => this.writeSite(task, deadOrMoved(error), null, error.message))();
           else noteFailure(db, task.id, error.message, again);
         }
         return null;
@@ -207,6 +208,7 @@ export class Runner {
 
   /** What a company's site says on its first page and those worth reading; one of these that cannot be read is left out. */
   private async siteOf(home: FetchedPage, spec: RunSpec): Promise<Record<string, string>> {
+    if (isParked(home.html)) return { 'site-state': 'parked' };
     const { fetcher, thread } = this.needs;
     const first = await thread.call('site', home.html, home.url);
     const read = [{ url: home.url, facts: first.facts }];
@@ -324,4 +326,10 @@ export class Runner {
     };
     noteRead(db, task.id, page, { ...outcome, filled: {} }, error);
   }
+}
+
+function deadOrMoved({ movedTo }: PageTrouble): Record<string, string> {
+  return movedTo === null
+    ? { 'site-answers': 'no', 'site-state': 'dead' }
+    : { 'site-state': 'moved', 'site-moved-to': movedTo };
 }

@@ -15,7 +15,7 @@ export type JobMessage =
 const READINGS_KEPT = 10;
 
 /** Whether jobs of a kind write the universe. */
-const BESIDE: ReadonlySet<Job['kind']> = new Set(['export', 'read', 'match', 'check']);
+const BESIDE: ReadonlySet<Job['kind']> = new Set(['export', 'read', 'match', 'check', 'websites']);
 const writes = (kind: Job['kind']) => !BESIDE.has(kind);
 
 /**

@@ -49,7 +49,7 @@ export class CompanyBatcher {
       company = { records: [], sources: new Set(), rows: [] };
       this.held.set(key, company);
     }
-    company.records.push({ id: ++this.rows, source: source.id, record });
+    company.records.push({ id: ++this.rows, source: source.key, record });
     company.sources.add(source.key);
     company.rows.push([source.id, row, JSON.stringify(cells)]);
   }

@@ -81,14 +81,14 @@ export function takeApart(db: Db, gone: string, { trees, places }: Tables): stri
   const move = db.prepare('UPDATE record SET company_id = ?, own_key = NULL WHERE id = ?');
   for (const record of records) move.run(id, record);
   const reader = new RecordReader(db, trees, places);
-  const merged = reader.merge(id)!;
-  writer.insert(id, gone, companyParts(merged.company), merged.sources);
+  const merged = reader.merge(id, gone)!;
+  writer.insert(id, gone, companyParts(merged.company, merged), merged.sources);
   const left = reader.merge(of);
   for (const { relation } of RELATED)
     db.prepare(
       `UPDATE ${relation.table} SET company_id = NULL WHERE company_id = ? AND reference IS NOT NULL`,
     ).run(of);
-  if (left) writer.update(of, companyParts(left.company), left.sources);
+  if (left) writer.update(of, companyParts(left.company, left), left.sources);
   else {
     // Its own source was removed meanwhile: it was made of these records alone.
     writer.remove(of);

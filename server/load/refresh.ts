@@ -108,7 +108,7 @@ export class Refresh {
     keepIds(db, 'company');
     for (const company of companies) {
       const made = reader.merge(company);
-      if (made) writer.update(company, companyParts(made.company), made.sources);
+      if (made) writer.update(company, companyParts(made.company, made), made.sources);
       else {
         writer.remove(company);
         left.push(company);
@@ -136,7 +136,7 @@ export class Refresh {
 function merged(reader: RowReader, records: readonly { id: number; cells: string }[]): CompanyRecord {
   const read = records.flatMap(({ id, cells }) => {
     const found = reader.read(JSON.parse(cells) as string[]);
-    return 'record' in found ? [{ id, source: 0, record: found.record }] : [];
+    return 'record' in found ? [{ id, source: '', record: found.record }] : [];
   });
   return mergeRecords(read).company;
 }

@@ -2,20 +2,43 @@ import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import type { Gazetteer } from '../../core/geo/gazetteer.ts';
 import { mergeRecords, type MergedCompany, type SourcedRecord } from '../../core/records/merge.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
+import {
+  withCorrections,
+  withSiteCheck,
+  type Correctable,
+  type SiteCheck,
+} from '../../core/records/own-values.ts';
+import type { Precedence } from '../../core/records/precedence.ts';
+import { readCorrections, type ReadingTables } from '../../core/records/read-corrections.ts';
 import { rowReader, type RowReader } from '../../core/records/read-row.ts';
 import type { Db } from '../db/open.ts';
 import { relate, removeRelated, unlinkCompanies } from './relate.ts';
 import { keepIds, nextRevision } from '../tables/revision.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
 import type { Told } from '../tables/history.ts';
+import { OwnValues, readPrecedence, type Correction } from '../tables/own-values.ts';
 import { allSources, type SourceRow } from '../tables/source.ts';
 
 /** Reads records of any source back from the cells they came in, and makes companies of them. */
 export class RecordReader {
   private readonly sources = new Map<number, { row: SourceRow; reader: RowReader }>();
   private readonly ofCompany;
+  private readonly keyOf;
+  private readonly own: OwnValues;
+  private readonly precedence: Precedence;
+  private readonly tables: ReadingTables;
 
-  constructor(db: Db, trees: ReadonlyMap<Scheme, CodeTree>, places: Gazetteer) {
+  /** @param precedence which source wins; as it is set where left out */
+  constructor(
+    db: Db,
+    trees: ReadonlyMap<Scheme, CodeTree>,
+    places: Gazetteer,
+    precedence = readPrecedence(db),
+  ) {
+    this.tables = { trees, places };
+    this.own = new OwnValues(db);
+    this.precedence = precedence;
+    this.keyOf = db.prepare<[number], string>('SELECT key FROM company WHERE id = ?').pluck();
     for (const row of allSources(db)) {
       if (row.subject !== 'companies') continue;
       const reader = rowReader(
@@ -42,20 +65,45 @@ export class RecordReader {
       const read = reader.read(JSON.parse(cells) as string[]);
       if ('problems' in read)
         throw new Error(`Record ${id} was loaded and cannot be read again: ${JSON.stringify(read.problems)}`);
-      records.push({ id, source: source_id, record: read.record });
+      records.push({ id, source: row.key, record: read.record });
       sources.add(row.key);
     }
     return { records, sources: [...sources] };
   }
 
-  merge(company: number): (MergedCompany & { sources: string[] }) | null {
+  /**
+   * A company of its records, with what we ourselves say of it; null where it has none: what we say of it makes no company.
+   * @param key its key, where it is not in the tables yet
+   */
+  merge(company: number, key = this.keyOf.get(company) ?? ''): MadeCompany | null {
     const { records, sources } = this.records(company);
-    return records.length ? { ...mergeRecords(records), sources } : null;
+    if (records.length === 0) return null;
+    const merged = mergeRecords(records, this.precedence);
+    const corrections = this.own.correctionsOf(key);
+    const corrected = [...corrections.keys()];
+    if (corrections.size === 0)
+      return { ...withSiteCheck(merged, this.own.checkOf(key)), sources, corrected };
+    const read = readCorrections(merged.company, corrections, this.tables);
+    if ('problems' in read)
+      throw new Error(`Corrections were kept and cannot be read again: ${JSON.stringify(read.problems)}`);
+    const righted = withCorrections(merged, read.record, corrected);
+    return { ...withSiteCheck(righted, this.own.checkOf(key)), sources, corrected };
   }
 
-  sourceRow(id: number): SourceRow {
-    return this.sources.get(id)!.row;
+  /** What we ourselves say of a company. */
+  ownOf(key: string): { corrections: Correction[]; check: SiteCheck | null } {
+    return { corrections: [...this.own.correctionsOf(key).values()], check: this.own.checkOf(key) };
   }
+
+  sourceRow(key: string): SourceRow {
+    return [...this.sources.values()].find(({ row }) => row.key === key)!.row;
+  }
+}
+
+/** A company as it is to be written. */
+export interface MadeCompany extends MergedCompany {
+  sources: string[];
+  corrected: Correctable[];
 }
 
 /** Makes companies anew from all their records, after some got a further one. */
@@ -73,7 +121,7 @@ export function remakeCompanies(
   let done = 0;
   for (const company of companies) {
     const merged = reader.merge(company)!;
-    writer.update(company, companyParts(merged.company), merged.sources);
+    writer.update(company, companyParts(merged.company, merged), merged.sources);
     if (++done % 2000 === 0) progress(done, companies.size);
   }
 }
@@ -101,7 +149,7 @@ export function removeSource(
   db.prepare('DELETE FROM record WHERE source_id = ?').run(source.id);
   companies.forEach((company, i) => {
     const merged = reader.merge(company);
-    if (merged) writer.update(company, companyParts(merged.company), merged.sources);
+    if (merged) writer.update(company, companyParts(merged.company, merged), merged.sources);
     else {
       writer.remove(company);
       gone.push(company);

@@ -1,6 +1,7 @@
 import type { Db } from '../db/open.ts';
 import { companyWriter } from '../tables/company.ts';
 import { nextId } from '../tables/revision.ts';
+import { keysWithOwnValues } from '../tables/own-values.ts';
 import { joinsOf } from '../tables/company-joins.ts';
 import type { ReadyCompany } from './company-batcher.ts';
 
@@ -9,11 +10,12 @@ import type { ReadyCompany } from './company-batcher.ts';
  * opens, so that a source lands whole or not at all.
  */
 export class CompanyLoad {
-  /** Companies that were there before a row of theirs came; they are to be remade from all their records. */
+  /** Companies that were there before a row of theirs came, or of which we say something; they are to be remade from all their records. */
   readonly joined = new Set<number>();
   private readonly writer;
   private readonly addRecord;
   private readonly joinedTo;
+  private readonly ownValues: ReadonlySet<string>;
   private last: number;
 
   constructor(db: Db, revision: number) {
@@ -22,6 +24,7 @@ export class CompanyLoad {
       'INSERT INTO record (source_id, company_id, row, cells, own_key) VALUES (?, ?, ?, ?, ?)',
     );
     this.joinedTo = joinsOf(db);
+    this.ownValues = keysWithOwnValues(db);
     this.last = nextId(db, 'company') - 1;
   }
 
@@ -31,6 +34,8 @@ export class CompanyLoad {
       let id = this.writer.find(key);
       if (id === null) this.writer.insert((id = ++this.last), key, company, company.sources);
       else this.joined.add(id);
+      // Of what we ourselves say of it a file knows nothing.
+      if (this.ownValues.has(company.key)) this.joined.add(id);
       const own = key === company.key ? null : company.key;
       for (const [source, row, cells] of company.records) this.addRecord.run(source, id, row, cells, own);
     }

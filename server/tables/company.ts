@@ -2,6 +2,7 @@ import { measuresOf, revenuePerHead, type Measure } from '../../core/records/der
 import type { CompanyRecord, Money, Quantity } from '../../core/records/record.ts';
 import { toEuro } from '../../core/money/rates.ts';
 import type { Reason } from '../../core/tally/columns.ts';
+import { domainOf } from '../../core/text/domain.ts';
 import { fold, foldedWords } from '../../core/text/fold.ts';
 import type { Db } from '../db/open.ts';
 import { CompanyHistory, type Told } from './history.ts';
@@ -19,7 +20,16 @@ const COLUMNS = [
   ...['revenue', 'profit', 'assets', 'per_head'].flatMap(moneyColumns),
   ...['surveyed_on', 'checked_on', 'checked_how'],
   ...['ownership', 'group_name', 'listing', 'ticker', 'certificates_known', 'dwelling', 'followers'],
-  ...['site_answers', 'site_checked_on', 'headcount_history', 'revenue_history', 'revenue_months'],
+  ...[
+    'site_answers',
+    'site_state',
+    'site_moved_to',
+    'site_checked_on',
+    'domain',
+    'headcount_history',
+    'revenue_history',
+  ],
+  ...['revenue_months', 'disputes_known'],
 ];
 
 /** The key of technologies named by a product: "Rutavel ERP" → "rutavel-erp". */
@@ -37,11 +47,18 @@ export interface CompanyParts {
   offers: readonly string[];
   certificates: readonly string[];
   measures: Measure[];
+  /** What its sources say differently, and what was corrected by hand. */
+  disputes: readonly string[];
+  corrected: readonly string[];
   /** Folded name and description. */
   words: [name: string, description: string | null];
 }
 
-export function companyParts(record: CompanyRecord): CompanyParts {
+/** @param merged what is known of a company beyond its values, where it is made of several records or corrected */
+export function companyParts(
+  record: CompanyRecord,
+  merged: { disputes: readonly string[]; corrected: readonly string[] } = { disputes: [], corrected: [] },
+): CompanyParts {
   const codes: CompanyParts['codes'] = [];
   const ranks = new Map<string, number>();
   for (const main of [true, false])
@@ -63,6 +80,8 @@ export function companyParts(record: CompanyRecord): CompanyParts {
     offers: record.offers,
     certificates: record.certificates ?? [],
     measures: measuresOf(record),
+    disputes: merged.disputes,
+    corrected: merged.corrected,
     words: [fold(record.name), record.description === null ? null : fold(record.description)],
   };
 }
@@ -98,6 +117,8 @@ export function companyWriter(db: Db, revision: number, told: Told | null = 'all
   const addMeasure = db.prepare(
     'INSERT OR REPLACE INTO company_measure (company_id, measure, key, value) VALUES (?, ?, ?, ?)',
   );
+  const addDispute = db.prepare('INSERT INTO company_dispute (company_id, part) VALUES (?, ?)');
+  const addCorrected = db.prepare('INSERT INTO company_corrected (company_id, field) VALUES (?, ?)');
   const nameTechnology = db.prepare('INSERT OR IGNORE INTO technology (key, label) VALUES (?, ?)');
   const addSource = db.prepare('INSERT OR IGNORE INTO company_source (company_id, source) VALUES (?, ?)');
   const addWords = db.prepare('INSERT INTO company_words (rowid, name, description) VALUES (?, ?, ?)');
@@ -123,6 +144,8 @@ export function companyWriter(db: Db, revision: number, told: Told | null = 'all
     for (const offer of parts.offers) addOffer.run(id, offer);
     for (const certificate of parts.certificates) addCertificate.run(id, certificate);
     for (const [measure, key, value] of parts.measures) addMeasure.run(id, measure, key, value);
+    for (const part of parts.disputes) addDispute.run(id, part);
+    for (const field of parts.corrected) addCorrected.run(id, field);
     for (const source of sources) addSource.run(id, source);
   };
 
@@ -168,6 +191,8 @@ export const LIST_TABLES = [
   'company_offer',
   'company_certificate',
   'company_measure',
+  'company_dispute',
+  'company_corrected',
 ] as const;
 
 function values(record: CompanyRecord): CompanyParts['values'] {
@@ -206,10 +231,14 @@ function values(record: CompanyRecord): CompanyParts['values'] {
     flag(record.dwelling),
     record.followers,
     flag(record.siteAnswers),
+    record.siteState,
+    record.siteMovedTo,
     record.siteCheckedOn,
+    domainOf(record.web),
     record.headcountHistory.length ? JSON.stringify(record.headcountHistory) : null,
     record.revenueHistory.length ? JSON.stringify(record.revenueHistory) : null,
     record.revenueMonths && JSON.stringify(record.revenueMonths),
+    1,
   ];
 }
 

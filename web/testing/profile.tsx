@@ -34,7 +34,7 @@ const NOTHING: CompanyRecord = {
       ['phone', 'mail', 'web', 'description', 'founded', 'headcount', 'headcountYear', 'headcountWhy'],
       ['revenue', 'revenueWhy', 'profit', 'profitWhy', 'assets', 'assetsWhy', 'revenueMonths', 'departments'],
       ['ownership', 'group', 'listing', 'ticker', 'certificates', 'dwelling', 'followers', 'siteAnswers'],
-      ['siteCheckedOn', 'surveyedOn', 'checkedOn', 'checkedHow'],
+      ['siteState', 'siteMovedTo', 'siteCheckedOn', 'surveyedOn', 'checkedOn', 'checkedHow'],
     ]
       .flat()
       .map((part) => [part, null]),
@@ -65,6 +65,7 @@ export const profile = (
     asOf: '2026-06-30',
     record: { ...NOTHING, ...record },
   })),
+  corrections: [],
   ...more,
 });
 export const place = { town: 'Brno', region: 'South Moravia', countryName: 'Czechia', lat: 49.2, lon: 16.6 };

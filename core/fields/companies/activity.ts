@@ -1,5 +1,5 @@
 import type { Field } from '../field.ts';
-import { label, words } from './making.ts';
+import { column, label, words } from './making.ts';
 
 /** Who a company is and what it does. */
 export const activity: readonly Field[] = [
@@ -96,6 +96,17 @@ export const activity: readonly Field[] = [
       'web, website, url, homepage, webseite, internet, www, site web, sito, domain, domena, strona, website url, web address, web page, company website, internetadresse, internetseite, webova stranka, webove stranky, www stranky, strona www, strona internetowa, adres www, site internet, site, sitio web, pagina web, weboldal, honlap, hemsida, hjemmeside, nettside, kotisivu, verkkosivu, webadres',
     ),
   ),
+  {
+    ...label(
+      'domain',
+      'Domain',
+      130,
+      'The web address without its page: what to give to another system.',
+      [],
+      column('domain'),
+    ),
+    files: [],
+  },
   label(
     'phone',
     'Phone',

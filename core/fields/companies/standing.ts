@@ -1,5 +1,7 @@
 import type { Field } from '../field.ts';
-import { CHANGED, category, column, date, files, flag, number, OFFERS, words } from './making.ts';
+import { DISPUTED } from '../../records/disputes.ts';
+import { CORRECTABLE, CORRECTABLE_KEYS, SITE_STATES } from '../../records/own-values.ts';
+import { CHANGED, category, column, date, files, flag, label, number, OFFERS, words } from './making.ts';
 
 /** What a company uses and offers, and how it stands. */
 export const standing: readonly Field[] = [
@@ -204,6 +206,26 @@ export const standing: readonly Field[] = [
     96,
     'site-checked',
   ),
+  {
+    ...category(
+      'site-state',
+      'Website',
+      'How the website answered when it was last tried: it works, leads to another, only waits for a buyer, or is dead.',
+      {
+        values: SITE_STATES.map((key) => ({ key, label: key })),
+        openers: 'website is, website',
+        headings: 'website state, website status, site state, site status',
+      },
+    ),
+    dated: 'site-checked',
+  },
+  label(
+    'site-moved-to',
+    'Website moved to',
+    140,
+    'Where a website that moved leads to.',
+    words('website moved to, site moved to, redirects to'),
+  ),
   date(
     'site-checked',
     'Website tried',
@@ -243,6 +265,33 @@ export const standing: readonly Field[] = [
     openers: ['changed'],
     column: { heading: 'Changed', width: 160, sortable: false },
     values: CHANGED.map((key) => ({ key, label: key.replaceAll('-', ' ') })),
+    files: [],
+  },
+  {
+    id: 'disputed',
+    subject: 'companies',
+    section: 'standing',
+    kind: 'category',
+    label: 'Sources disagree on',
+    meaning:
+      'What two sources of the company say differently: figures by more than half, a main code of one scheme, town or country, status, year, domain. Unknown for what was loaded before this was kept.',
+    store: { at: 'many', table: 'company_dispute', value: 'part', known: 'disputes_known' },
+    openers: ['sources disagree on', 'disputed'],
+    column: { heading: 'Sources disagree on', width: 170, sortable: false },
+    values: DISPUTED.map((key) => ({ key, label: key })),
+    files: [],
+  },
+  {
+    id: 'corrected',
+    subject: 'companies',
+    section: 'standing',
+    kind: 'category',
+    label: 'Corrected by hand',
+    meaning: 'Which values of the company were corrected by hand, over what its sources say.',
+    store: { at: 'many', table: 'company_corrected', value: 'field', known: null },
+    openers: ['corrected by hand', 'corrected'],
+    column: { heading: 'Corrected', width: 150, sortable: false },
+    values: CORRECTABLE_KEYS.map((key) => ({ key, label: CORRECTABLE[key].label.toLowerCase() })),
     files: [],
   },
   {

@@ -1,6 +1,7 @@
 import type { ProfileAnswer } from '../../../contract/responses.ts';
 import { columnFields } from '../../../core/fields/registry.ts';
 import type { CodeCell } from '../../../core/cells.ts';
+import { CORRECTABLE } from '../../../core/records/own-values.ts';
 import { isoOf } from '../../../core/dates.ts';
 import type { Db } from '../../db/open.ts';
 import { RecordReader } from '../../load/remake.ts';
@@ -28,6 +29,10 @@ export function readProfile(
       codes.map(({ scheme, code }) => [`${scheme} ${code}`, reference.crosswalk().kinOf(scheme, code)]),
     ),
     from: reader.merge(id)!.from,
+    corrections: reader.ownOf(key).corrections.map((one) => ({
+      ...one,
+      label: CORRECTABLE[one.field].label,
+    })),
     records: reader.records(id).records.map(({ id: record, source, record: values }) => {
       const { name, key: sourceKey, as_of } = reader.sourceRow(source);
       return { id: record, source: name, sourceKey, asOf: isoOf(as_of), record: values };

@@ -55,11 +55,36 @@ const OFFER_PAGES: Readonly<Record<string, readonly [path: string, link: string,
   ],
 };
 
-/** One site in so many does not answer. */
-const DEAD = 17;
+/** One site in so many does not answer, leads to another address, or waits for a buyer. */
+const [DEAD, MOVED, PARKED] = [17, 31, 43];
+/** What the address of a firm is followed by that moved. */
+const NEW_ADDRESS = '-new.example';
 
-export function companySite(firm: StandInFirm, root: string, path: string): StandInAnswer | null {
+/** The address at which the site of a firm is that moved; as it is of any other. */
+export function siteAddress(domain: string): string {
+  return hashOf(`moved ${domain}`) % MOVED === 0 ? domain.replace(/\.example$/, NEW_ADDRESS) : domain;
+}
+
+/** The address that a firm had before it moved. */
+export function addressBefore(host: string): string {
+  return host.endsWith(NEW_ADDRESS) ? host.replace(NEW_ADDRESS, '.example') : host;
+}
+
+/** @param host the address that is asked for, which a firm may have moved away from */
+export function companySite(
+  firm: StandInFirm,
+  host: string,
+  root: string,
+  path: string,
+): StandInAnswer | null {
   if (hashOf(`dead ${firm.domain}`) % DEAD === 0) return htmlAnswer('<h1>503</h1>', 503);
+  const address = siteAddress(firm.domain!);
+  if (address !== host)
+    return { ...htmlAnswer('<h1>301</h1>', 301), headers: { location: `http://${address}${path}` } };
+  if (hashOf(`parked ${firm.domain}`) % PARKED === 0)
+    return htmlAnswer(
+      page(host, STYLE, `<h1>${shown(host)}</h1><p>This domain is for sale. Make an offer.</p>`),
+    );
   const pages = firm.offers.flatMap((offer) => {
     const forms = OFFER_PAGES[offer];
     return forms ? [forms[hashOf(`${offer} ${firm.domain}`) % forms.length]!] : [];

@@ -1,7 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { hashOf } from '../../../core/text/hash.ts';
-import { companySite } from './company-site.ts';
+import { addressBefore, companySite } from './company-site.ts';
 import type { StandInFirms } from './firms.ts';
 import { htmlAnswer, page, type StandInAnswer } from './html.ts';
 import { REGISTER_HOST, REGISTER_NAME, tradesRegister } from './trades-register.ts';
@@ -36,7 +36,8 @@ export class StandInWeb {
   private readonly firms: StandInFirms;
   private readonly manners: Manners;
   private readonly readings = new Map<string, number>();
-  private lately: number[] = [];
+  /** When the pages of each host were read within the last second. */
+  private readonly lately = new Map<string, number[]>();
 
   private constructor(firms: StandInFirms, manners: Manners) {
     this.firms = firms;
@@ -84,7 +85,7 @@ export class StandInWeb {
       ? [within[1]!, `/on/${within[1]!}`, within[2] ?? '/']
       : [named, '', url.pathname];
     if (path === '/robots.txt') return { status: 200, type: 'text/plain', body: ROBOTS[host] ?? '' };
-    const trouble = await this.trouble(`${host}${path}${url.search}`);
+    const trouble = await this.trouble(host, `${host}${path}${url.search}`);
     if (trouble) return trouble;
     const asked = request.method === 'POST' ? new URLSearchParams(posted) : url.searchParams;
     return (
@@ -95,19 +96,19 @@ export class StandInWeb {
   private pageOf(host: string, root: string, path: string, asked: URLSearchParams): StandInAnswer | null {
     if (host === GUIDE_HOST) return workshopGuide(this.firms.all, root, path, asked);
     if (host === REGISTER_HOST) return tradesRegister(this.firms.all, root, path, asked);
-    const firm = this.firms.at(host);
-    if (firm) return companySite(firm, root, path);
+    const firm = this.firms.at(addressBefore(host));
+    if (firm) return companySite(firm, host, root, path);
     return path === '/' && (host === '127.0.0.1' || host === 'localhost') ? htmlAnswer(FRONT) : null;
   }
 
   /** Whether a page fails, is slow, or its reader is too quick; null where it is answered as it is. */
-  private async trouble(what: string): Promise<StandInAnswer | null> {
+  private async trouble(host: string, what: string): Promise<StandInAnswer | null> {
     const { failing, slow, slowMs, quickest } = this.manners;
     const now = Date.now();
-    this.lately = this.lately.filter((at) => at > now - 1000);
-    if (this.lately.length >= quickest)
+    const lately = (this.lately.get(host) ?? []).filter((at) => at > now - 1000);
+    if (lately.length >= quickest)
       return { ...htmlAnswer('<h1>429</h1><p>Not so quick.</p>', 429), headers: { 'retry-after': '1' } };
-    this.lately.push(now);
+    this.lately.set(host, [...lately, now]);
     const nth = (this.readings.get(what) ?? 0) + 1;
     this.readings.set(what, nth);
     if (failing && nth <= 2 && hashOf(`fails ${what}`) % failing === 0)
