@@ -180,6 +180,7 @@ export interface Answers {
   'post /doubles/join': Begun;
   'post /companies/{key}/corrections': Begun;
   'post /websites/try': Begun;
+  'post /coverage': Begun;
   'get /precedence': PrecedenceAnswer;
   'put /precedence': Begun;
   'get /companies/{key}/joins': JoinsAnswer;

@@ -148,6 +148,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
     body: TrySitesBody,
     status: JOB,
   }),
+  post('/coverage', 'count what each source knows by field and country, as a job', { status: JOB }),
   get('/precedence', 'which source wins, by groups of fields'),
   put('/precedence', 'count what another precedence of sources would change, or take it over, as a job', {
     body: PrecedenceBody,

@@ -1,3 +1,4 @@
+import { hashOf } from '../core/text/hash.ts';
 import { isoOf } from '../core/dates.ts';
 import type { Mapping } from '../core/records/mapping.ts';
 import type { Truth } from './company.ts';
@@ -130,6 +131,15 @@ function band(headcount: number): string {
   return found ? `${found[0]}-${found[1]}` : '1000+';
 }
 
+/** One entry of the directory in so many is of years ago; only where the register knows better, so that all else counts as ever. */
+const STALE_ENTRIES = 47;
+
+function listedHeads({ headcount, headcountKnown, inRegister, registration }: Truth): number {
+  const drawn = hashOf(`stale ${registration}`);
+  if (!headcountKnown || !inRegister || drawn % STALE_ENTRIES !== 0) return headcount;
+  return Math.max(1, drawn % 2 ? headcount * 4 : headcount / 4);
+}
+
 /** A modelled figure with its range, off by some. */
 function estimate(chance: Chance, value: number, spread: number, figures: number): string {
   const point = value * Math.exp(spread * chance.normal() * 0.5);
@@ -227,7 +237,7 @@ export const DEMO_SOURCES: readonly DemoSource[] = [
         truth.nace.slice(1, 3).join(' '),
         chance.in(0.85) ? truth.description : '',
         truth.headcountKnown || chance.in(0.2)
-          ? band(Math.round(truth.headcount * Math.exp(0.08 * chance.normal())))
+          ? band(Math.round(listedHeads(truth) * Math.exp(0.08 * chance.normal())))
           : '',
         '2026',
         modelled ? estimate(chance, truth.revenue, 0.35, 3) : '',

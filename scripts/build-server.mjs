@@ -20,6 +20,7 @@ const ENTRIES = [
   'server/load/join-worker.ts',
   'server/load/own-values-worker.ts',
   'server/load/precedence-worker.ts',
+  'server/load/coverage-worker.ts',
   'server/gather/try-sites-worker.ts',
   'server/outreach/addresses-worker.ts',
   'server/outreach/check-worker.ts',

@@ -193,7 +193,7 @@ describe('websites', () => {
     ).body as RowsAnswer;
     const { domain, ...cells } = rows[0]!.cells;
     expect(cells).toMatchObject({
-      'site-moved-to': String(domain).replace('.example', '-new.example'),
+      'site-moved-to': (domain as string).replace('.example', '-new.example'),
       'site-checked': new Date().toISOString().slice(0, 10),
     });
   });

@@ -25,14 +25,26 @@ const SHORT = 3000;
 
 /** Whether a page only says that its domain is for sale. */
 export function isParked(html: string): boolean {
-  const text = fold(
-    html
-      .slice(0, 200_000)
-      .replace(/<(script|style)\b[^>]*>[^]*?<\/\1>/gi, ' ')
-      .replace(/<[^>]*>/g, ' ')
-      .replace(/\s+/g, ' '),
-  );
+  const text = fold(plainText(html.slice(0, LONGEST))).replaceAll(/\s+/g, ' ');
   return text.length <= SHORT && PARKED.some((words) => text.includes(words));
+}
+
+/** Letters of a page that are looked at. */
+const LONGEST = 200_000;
+
+/** The text of a page, without what scripts and styles say. */
+function plainText(html: string): string {
+  const [before, ...tags] = html.split('<');
+  let text = before!;
+  let within: string | null = null;
+  for (const tag of tags) {
+    const name = /^\/?[a-z]+/i.exec(tag)?.[0].toLowerCase() ?? '';
+    if (within !== null && name !== `/${within}`) continue;
+    within = name === 'script' || name === 'style' ? name : null;
+    const end = tag.indexOf('>');
+    if (within === null) text += ` ${tag.slice(end + 1)}`;
+  }
+  return text;
 }
 
 /** A host without the "www." that says nothing. */

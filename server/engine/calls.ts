@@ -1,7 +1,7 @@
 import { goingOut, stayingOff, type GoingWish } from './going-out.ts';
 import type { Scheme } from '../../core/codes/tree.ts';
 import type { MapView } from '../../core/geo/clusters.ts';
-import type { Correctable } from '../../core/records/own-values.ts';
+import type { CorrectionWish } from './rows/corrections.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import type { Dialect } from '../../core/tape/sql/compile.ts';
 import type { Engine } from './engine.ts';
@@ -127,9 +127,8 @@ export const calls = named({
   ownColumns: second(({ engine }, tape: unknown, ids: Uint32Array, columns: readonly string[]) =>
     engine.ownColumns(tape, ids, columns),
   ),
-  readCorrections: second(
-    ({ engine }, key: string, corrections: readonly { field: Correctable; value: string | null }[]) =>
-      engine.checkCorrections(key, corrections),
+  readCorrections: second(({ engine }, key: string, corrections: readonly CorrectionWish[]) =>
+    engine.checkCorrections(key, corrections),
   ),
   profile: second(({ engine }, key: string) => engine.profile(key)),
   record: second(({ engine }, subject: string, key: string) => engine.record(subject, key)),

@@ -37,8 +37,7 @@ import { ownHeading } from './rows/own-heading.ts';
 import { KeptOff } from './kept-off.ts';
 import { Peers } from './peers/peers.ts';
 import { countsOf } from './pickers/picker-counts.ts';
-import { checkCorrections, type CheckedCorrections } from './rows/corrections.ts';
-import type { Correctable } from '../../core/records/own-values.ts';
+import { checkCorrections, type CheckedCorrections, type CorrectionWish } from './rows/corrections.ts';
 import { readProfile } from './rows/profile.ts';
 import { readRecord } from './rows/record.ts';
 import type { StoredUniverse } from './opening/stored-universe.ts';
@@ -363,10 +362,7 @@ export class Engine {
     return jumpTo(this.db, text);
   }
 
-  checkCorrections(
-    key: string,
-    corrections: readonly { field: Correctable; value: string | null }[],
-  ): CheckedCorrections | null {
+  checkCorrections(key: string, corrections: readonly CorrectionWish[]): CheckedCorrections | null {
     return checkCorrections(this.db, this.reference, key, corrections);
   }
 

@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { Worker } from 'node:worker_threads';
 import type { Job, JobState } from '../../contract/responses.ts';
+import { JOBS_BESIDE } from '../../core/jobs-beside.ts';
 import type { Db } from '../db/open.ts';
 import type { Log } from '../log.ts';
 import { HttpProblem } from '../http/check.ts';
@@ -15,8 +16,7 @@ export type JobMessage =
 const READINGS_KEPT = 10;
 
 /** Whether jobs of a kind write the universe. */
-const BESIDE: ReadonlySet<Job['kind']> = new Set(['export', 'read', 'match', 'check', 'websites']);
-const writes = (kind: Job['kind']) => !BESIDE.has(kind);
+const writes = (kind: Job['kind']) => !JOBS_BESIDE.has(kind);
 
 /**
  * Long work, each in a thread of its own, with progress and cancelling. Jobs are written to the

@@ -58,8 +58,10 @@ export class CompanyBatcher {
   flush(): void {
     const ready: ReadyCompany[] = [];
     for (const [key, { records, sources, rows }] of this.held) {
-      const company = records.length === 1 ? records[0]!.record : mergeRecords(records).company;
-      ready.push({ key, sources: [...sources], records: rows, ...companyParts(company) });
+      const { company, disputes } =
+        records.length === 1 ? { company: records[0]!.record, disputes: [] } : mergeRecords(records);
+      const parts = companyParts(company, { disputes, corrected: [] });
+      ready.push({ key, sources: [...sources], records: rows, ...parts });
     }
     this.held.clear();
     this.put(ready);

@@ -19,10 +19,17 @@ import type { Told } from '../tables/history.ts';
 import { OwnValues, readPrecedence, type Correction } from '../tables/own-values.ts';
 import { allSources, type SourceRow } from '../tables/source.ts';
 
+interface RecordRow {
+  id: number;
+  source_id: number;
+  cells: string;
+}
+
 /** Reads records of any source back from the cells they came in, and makes companies of them. */
 export class RecordReader {
   private readonly sources = new Map<number, { row: SourceRow; reader: RowReader }>();
   private readonly ofCompany;
+  private readonly everyRecord;
   private readonly keyOf;
   private readonly own: OwnValues;
   private readonly precedence: Precedence;
@@ -51,24 +58,35 @@ export class RecordReader {
       );
       this.sources.set(row.id, { row, reader });
     }
-    this.ofCompany = db.prepare<[number], { id: number; source_id: number; cells: string }>(
+    this.ofCompany = db.prepare<[number], RecordRow>(
       'SELECT id, source_id, cells FROM record WHERE company_id = ? ORDER BY id',
     );
+    this.everyRecord = db.prepare<[], RecordRow>('SELECT id, source_id, cells FROM record');
   }
 
   /** The records of a company, with their sources' keys. */
   records(company: number): { records: SourcedRecord[]; sources: string[] } {
     const records: SourcedRecord[] = [];
     const sources = new Set<string>();
-    for (const { id, source_id, cells } of this.ofCompany.all(company)) {
-      const { row, reader } = this.sources.get(source_id)!;
-      const read = reader.read(JSON.parse(cells) as string[]);
-      if ('problems' in read)
-        throw new Error(`Record ${id} was loaded and cannot be read again: ${JSON.stringify(read.problems)}`);
-      records.push({ id, source: row.key, record: read.record });
-      sources.add(row.key);
+    for (const row of this.ofCompany.all(company)) {
+      const record = this.read(row);
+      records.push(record);
+      sources.add(record.source);
     }
     return { records, sources: [...sources] };
+  }
+
+  /** The records of all companies, one after the other. */
+  *all(): Generator<SourcedRecord> {
+    for (const row of this.everyRecord.iterate()) yield this.read(row);
+  }
+
+  private read({ id, source_id, cells }: RecordRow): SourcedRecord {
+    const { row, reader } = this.sources.get(source_id)!;
+    const read = reader.read(JSON.parse(cells) as string[]);
+    if ('problems' in read)
+      throw new Error(`Record ${id} was loaded and cannot be read again: ${JSON.stringify(read.problems)}`);
+    return { id, source: row.key, record: read.record };
   }
 
   /**

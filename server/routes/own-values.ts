@@ -15,10 +15,11 @@ import {
   type PrecedenceRule,
 } from '../../core/records/precedence.ts';
 import { Problem } from '../../core/tape/problem.ts';
-import { todayOf } from '../days.ts';
+import { asOfDay, todayOf } from '../days.ts';
 import { calls } from '../engine/calls.ts';
 import type { TrySitesData } from '../gather/try-sites-worker.ts';
 import { body, HttpProblem } from '../http/check.ts';
+import type { CoverageJobData } from '../load/coverage-worker.ts';
 import type { CorrectingData } from '../load/own-values-worker.ts';
 import type { PrecedenceJobData } from '../load/precedence-worker.ts';
 import type { Services } from '../services.ts';
@@ -171,6 +172,17 @@ export function ownValuesRoutes({
     const title = apply ? 'Take values from other sources' : 'Count what other sources would change';
     const job = jobs.start(apply ? 'correct' : 'match', title, 'server/load/precedence-worker', data, () =>
       apply ? reload() : undefined,
+    );
+    response.status(202).json({ job });
+  });
+  routes.post('/coverage', (_request, response) => {
+    const data: CoverageJobData = { dir, today: asOfDay(readSettings(workspace)) };
+    const job = jobs.start(
+      'match',
+      'Count what each source knows',
+      'server/load/coverage-worker',
+      data,
+      () => {},
     );
     response.status(202).json({ job });
   });

@@ -88,6 +88,7 @@ export function Frame() {
         position="bottom-left"
         // Above the foot of the sheet and its acts.
         offset={{ bottom: 96, left: 24 }}
+        style={{ fontFamily: 'inherit' }}
         toastOptions={{
           style: { background: 'var(--ink)', color: 'var(--paper)', border: 'none', fontFamily: 'inherit' },
         }}

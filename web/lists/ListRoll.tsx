@@ -11,6 +11,7 @@ import { Button, Kbd, Trouble } from '../ui/controls.tsx';
 import { Roll } from '../ui/Roll.tsx';
 import { AgainstTape } from './AgainstTape.tsx';
 import { useOpenList } from './open-list.ts';
+import { WebsitesOfList } from './WebsitesOfList.tsx';
 import { tapeOfList, useRoll } from './use-lists.ts';
 
 /** The paper of the Lists place: how the selected list came to its members, and how they were judged. */
@@ -65,6 +66,9 @@ export function ListRoll({
           <Trouble error={error} />
           <Verdicts list={list} reasons={data?.reasons ?? []} onOpen={(more) => open(list, more)} />
           <AgainstTape key={list.key} list={list} />
+          {list.subject === 'companies' && list.members > 0 && (
+            <WebsitesOfList key={`${list.key} websites`} list={list} />
+          )}
         </>
       }
       foot={{ label: 'members', total: list.members }}

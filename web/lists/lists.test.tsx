@@ -52,7 +52,7 @@ const answers: Answers = {
 };
 const sentChanges = (asked: { method: string; path: string }[]) =>
   asked
-    .filter(({ method, path }) => method !== 'GET' && path !== '/tally')
+    .filter(({ method, path }) => method !== 'GET' && path !== '/tally' && path !== '/counts')
     .map(({ method, path }) => `${method} ${path}`);
 const names = () =>
   screen
@@ -336,5 +336,54 @@ describe('lists combined', () => {
     expect(sent('POST /lists/combine')).toEqual([
       { parts: [{ list: 'rivals' }, { list: 'targets' }], way: 'either', name: 'New', stays: true },
     ]);
+  });
+});
+
+describe('the websites of a list', () => {
+  const counts = {
+    total: 90,
+    values: [
+      { key: 'works', label: 'works', count: 70 },
+      { key: 'dead', label: 'dead', count: 4 },
+    ],
+    unknown: 16,
+  };
+  const job = (more: object) => ({ id: 'j1', title: 'Try', done: 0, total: 90, message: null, ...more });
+  test('are counted by how they answered, and every figure opens those companies', async () => {
+    const { user } = show(<Lists />, { ...answers, 'POST /counts': counts });
+    await select('Rivals');
+    const websites = within(await screen.findByRole('list', { name: 'Websites' }));
+    expect(websites.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual([
+      'answer70',
+      'do not answer4',
+      'not tried, or without a website16',
+    ]);
+    await user.click(websites.getByRole('button', { name: '4' }));
+    expect(useDesk.getState().tape.lines[1]).toMatchObject({ field: 'site-state', test: { any: ['dead'] } });
+    expect(useDesk.getState().columns.companies).toEqual(
+      expect.arrayContaining(['domain', 'site-state', 'site-checked']),
+    );
+    await user.click(websites.getByRole('button', { name: '16' }));
+    expect(useDesk.getState().tape.lines[1]).toMatchObject({ not: true, unknown: 'keep' });
+  });
+  test('are tried in one act, with progress, and counted anew', async () => {
+    let ended = false;
+    const { user, sent, asked } = show(<Lists />, {
+      ...answers,
+      'POST /counts': counts,
+      'POST /websites/try': { job: job({ state: 'running' }) },
+      'GET /jobs/j1': () => ({ job: job({ state: ended ? 'done' : 'running', done: 45 }), refusals: false }),
+    });
+    await select('Rivals');
+    await user.click(await screen.findByRole('button', { name: 'Try them' }));
+    expect(sent('POST /websites/try')).toEqual([{ list: 'rivals' }]);
+    expect((await screen.findByRole('progressbar')).getAttribute('aria-valuenow')).toBe('50');
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Try them' }).disabled).toBe(true);
+    const before = asked.filter(({ path }) => path === '/counts').length;
+    ended = true;
+    await screen.findByText('Done.');
+    await waitFor(() =>
+      expect(asked.filter(({ path }) => path === '/counts').length).toBeGreaterThan(before),
+    );
   });
 });

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import { ExternalLink } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { ProfileAnswer } from '../../contract/responses.ts';
 import type { CodeCell, MoneyCell, PlaceCell, QuantityCell } from '../../core/cells.ts';
+import { BY_HAND } from '../../core/records/own-values.ts';
 import { RELATED } from '../../core/fields/registry.ts';
 import { SCHEMES } from '../../core/codes/tree.ts';
 import { addLines, freeId } from '../../core/tape/edit.ts';
@@ -20,7 +20,7 @@ import { PrintButton } from '../ui/PrintButton.tsx';
 import { GroupSection } from './GroupSection.tsx';
 import { MarketSection } from './MarketSection.tsx';
 import { NoteBox } from './NoteBox.tsx';
-import { Fact, NotThere, Section } from './parts.tsx';
+import { BY_HAND_WORDS, Fact, NotThere, Section } from './parts.tsx';
 import { Joined } from './Joined.tsx';
 import { HandedTo } from './HandedTo.tsx';
 import { OnLists } from './OnLists.tsx';
@@ -30,6 +30,10 @@ import { Departments, SizeHistory, Technologies } from './SizeHistory.tsx';
 import { SourceTable } from './SourceTable.tsx';
 import { Standing } from './Standing.tsx';
 import { Steps } from './Steps.tsx';
+import { Corrected } from './Corrected.tsx';
+import { CorrectDialog } from './CorrectDialog.tsx';
+import { TryWebsite } from './TryWebsite.tsx';
+import { WebAddress } from './WebAddress.tsx';
 
 /** How far around a company its neighbours are looked for at first. */
 const NEAR_KM = 20;
@@ -40,6 +44,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const { set, change } = useDesk.getState();
   const format = useFormat();
   const [noting, setNoting] = useState(false);
+  const [correcting, setCorrecting] = useState(false);
   const [where, setWhere] = useState<'here' | 'new'>(() =>
     localStorage.getItem('acts of a company') === 'new' ? 'new' : 'here',
   );
@@ -60,7 +65,9 @@ export function Profile({ companyKey }: { companyKey: string }) {
   const home = cells.place as PlaceCell | null;
   const headcount = cells.headcount as QuantityCell | null;
   const ofSource = (part: keyof ProfileAnswer['from']) =>
-    data.records.find((record) => record.id === data.from[part])?.source;
+    data.from[part] === BY_HAND
+      ? BY_HAND_WORDS
+      : data.records.find((record) => record.id === data.from[part])?.source;
   const text = (id: string) => cells[id] as string | null;
   const schemes = [...new Set(codes.map((code) => code.scheme))];
   const goTo = (lines: Parameters<typeof addLines>[1]) => {
@@ -76,9 +83,11 @@ export function Profile({ companyKey }: { companyKey: string }) {
         <span className="flex shrink-0 gap-2 text-[13px]">
           <WatchButton of={{ subject: 'companies', key: companyKey, name }} />
           <Button onClick={() => setNoting(true)}>Note</Button>
+          <Button onClick={() => setCorrecting(true)}>Correct</Button>
           <PrintButton kind="profile" body={{ key: companyKey }} name={name} />
         </span>
       </div>
+      {correcting && <CorrectDialog profile={data} name={name} onClose={() => setCorrecting(false)} />}
       <VerdictBar subject="companies" recordKey={companyKey} name={name} />
       <div className="min-h-0 flex-1 overflow-y-auto pb-8">
         <h1 className="title text-[27px] break-words">{text('name')}</h1>
@@ -208,23 +217,13 @@ export function Profile({ companyKey }: { companyKey: string }) {
             <Standing companyKey={companyKey} />
             <OnLists subject="companies" recordKey={companyKey} />
             <HandedTo subject="companies" recordKey={companyKey} />
+            <Corrected profile={data} name={name} />
             <Joined companyKey={companyKey} />
             {text('group') && <GroupSection group={text('group')!} companyKey={companyKey} />}
             <Section name="Reach" note={ofSource('web') ?? ofSource('phone')}>
               <Fact name="Web" from={ofSource('web')}>
-                {text('web') ? (
-                  <a
-                    ref={web}
-                    href={`https://${text('web')}`}
-                    target="_blank"
-                    rel="noopener noreferrer"
-                    className="underline decoration-rule underline-offset-4 hover:decoration-ink"
-                  >
-                    {text('web')} <ExternalLink size={12} className="inline" />
-                  </a>
-                ) : (
-                  <span className="text-soft italic">none known</span>
-                )}
+                <WebAddress link={web} cells={cells} />
+                {text('web') && <TryWebsite companyKey={companyKey} />}
               </Fact>
               <Fact name="Phone" from={ofSource('phone')}>
                 {text('phone') ? <span className="figure text-[13px]">{text('phone')}</span> : <Unknown />}

@@ -1,89 +1,34 @@
 import clsx from 'clsx';
 import type { ProfileAnswer } from '../../contract/responses.ts';
-import { isoOf } from '../../core/dates.ts';
-import type { CompanyRecord, Money, Quantity } from '../../core/records/record.ts';
+import { CORRECTABLE, type Correctable } from '../../core/records/own-values.ts';
+import type { CompanyRecord } from '../../core/records/record.ts';
+import { PART_LABELS } from '../../core/records/part-labels.ts';
 import { useFormat } from '../app/format.ts';
+import { useRecordText } from './record-text.ts';
 
-const PARTS: readonly { part: keyof CompanyRecord; label: string }[] = [
-  { part: 'name', label: 'Name' },
-  { part: 'status', label: 'Status' },
-  { part: 'town', label: 'Town' },
-  { part: 'street', label: 'Street' },
-  { part: 'postcode', label: 'Postcode' },
-  { part: 'codes', label: 'Codes' },
-  { part: 'headcount', label: 'Headcount' },
-  { part: 'revenue', label: 'Revenue' },
-  { part: 'founded', label: 'Founded' },
-  { part: 'phone', label: 'Phone' },
-  { part: 'web', label: 'Web' },
-  { part: 'technologies', label: 'Technology' },
-  { part: 'profit', label: 'Profit' },
-  { part: 'assets', label: 'Total assets' },
-  { part: 'departments', label: 'Departments' },
-  { part: 'ownership', label: 'Ownership' },
-  { part: 'group', label: 'Group' },
-  { part: 'listing', label: 'Listing' },
-  { part: 'ticker', label: 'Ticker' },
-  { part: 'certificates', label: 'Certificates' },
-  { part: 'offers', label: 'Site offers' },
-  { part: 'siteAnswers', label: 'Website answers' },
-  { part: 'dwelling', label: 'Works from a dwelling' },
-  { part: 'followers', label: 'Followers' },
-  { part: 'checkedOn', label: 'Checked' },
-];
+const PART_OF: Partial<Record<Correctable, keyof CompanyRecord>> = { 'main-code': 'codes' };
+
+/** The word under which sources disagree on a part. */
+const DISPUTE_OF: Partial<Record<keyof CompanyRecord, string>> = {
+  headcount: 'headcount',
+  revenue: 'revenue',
+  codes: 'industry',
+  town: 'place',
+  status: 'status',
+  founded: 'founded',
+  web: 'web',
+};
 
 /** What each source says of each part; the one that is shown above is marked. */
 export function SourceTable({ profile }: { profile: ProfileAnswer }) {
   const format = useFormat();
-  const number = (value: number | null) => (value === null ? '' : format.number(value));
-  const quantity = (value: Quantity | null): string => {
-    if (!value) return '';
-    // An open end travels as null, since JSON has no infinity.
-    const band =
-      value.high === null || value.high === Infinity
-        ? `${number(value.low)}+`
-        : `${number(value.low)}–${number(value.high)}`;
-    return value.basis === 'band'
-      ? band
-      : value.basis === 'estimate'
-        ? `about ${number(value.point)} (${band})`
-        : number(value.point);
-  };
-  const money = (value: Money | null) => (value ? `${quantity(value)} ${value.currency}` : '');
-  const text = (record: CompanyRecord, part: keyof CompanyRecord): string => {
-    const value = record[part];
-    switch (part) {
-      case 'codes':
-        return record.codes.map((code) => code.code).join(', ');
-      case 'technologies':
-        return record.surveyedOn === null
-          ? ''
-          : record.technologies.map(({ label }) => label).join(', ') || 'none seen';
-      case 'headcount':
-        return quantity(record.headcount) || (record.headcountWhy ?? '');
-      case 'revenue':
-        return money(record.revenue) || (record.revenueWhy ?? '');
-      case 'profit':
-        return money(record.profit) || (record.profitWhy ?? '');
-      case 'assets':
-        return money(record.assets) || (record.assetsWhy ?? '');
-      case 'departments':
-        return record.departments?.map(({ key, now }) => `${key} ${now}`).join(', ') ?? '';
-      case 'certificates':
-        return record.certificates ? record.certificates.join(', ') || 'none' : '';
-      case 'offers':
-        return record.surveyedOn === null
-          ? ''
-          : record.offers.map((offer) => offer.replaceAll('-', ' ')).join(', ') || 'none found';
-      case 'dwelling':
-      case 'siteAnswers':
-        return value === null ? '' : value ? 'yes' : 'no';
-      case 'checkedOn':
-        return value === null ? '' : format.date(isoOf(value as number));
-      default:
-        return typeof value === 'string' || typeof value === 'number' ? String(value) : '';
-    }
-  };
+  const text = useRecordText();
+  const disputes = (profile.row.cells.disputed as string[] | null) ?? [];
+  /** What was corrected by hand of a part; nothing where it was not. */
+  const byHand = (part: keyof CompanyRecord) =>
+    profile.corrections.find(
+      ({ field }) => PART_OF[field] === part || (CORRECTABLE[field].parts[0] as string) === part,
+    );
   return (
     <section className="mt-8">
       <h2 className="title border-b border-edge pb-1 text-[17px]">
@@ -97,6 +42,11 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
           <thead>
             <tr className="text-left text-soft">
               <td />
+              {profile.corrections.length > 0 && (
+                <th scope="col" className="min-w-40 py-1.5 pr-3 font-semibold text-ink">
+                  By hand
+                </th>
+              )}
               {profile.records.map((record) => (
                 <th key={record.id} scope="col" className="min-w-40 py-1.5 pr-3 font-semibold text-ink">
                   {record.source}{' '}
@@ -106,34 +56,47 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
             </tr>
           </thead>
           <tbody>
-            {PARTS.filter(({ part }) => profile.records.some(({ record }) => text(record, part) !== '')).map(
-              ({ part, label }) => (
-                <tr key={part} className="border-t border-rule align-top">
-                  <th scope="row" className="py-1 pr-3 text-left font-normal text-soft">
-                    {label}
-                  </th>
-                  {profile.records.map((record) => {
-                    const shown = profile.from[part] === record.id;
-                    return (
-                      <td
-                        key={record.id}
-                        className={clsx('max-w-64 py-1 pr-3 break-words', shown && 'font-semibold')}
+            {PART_LABELS.filter(
+              ({ part }) => byHand(part) || profile.records.some(({ record }) => text(record, part) !== ''),
+            ).map(({ part, label }) => (
+              <tr key={part} className="border-t border-rule align-top">
+                <th scope="row" className="py-1 pr-3 text-left font-normal text-soft">
+                  {label}
+                  {disputes.includes(DISPUTE_OF[part] ?? '') && (
+                    <span className="block text-[12px] text-unsure">they disagree</span>
+                  )}
+                </th>
+                {profile.corrections.length > 0 && (
+                  <td className="max-w-64 py-1 pr-3 font-semibold break-words">
+                    {byHand(part) && (
+                      <span className="block border-l-3 border-kept pl-2">
+                        {byHand(part)!.value || 'not known'}
+                        <span className="sr-only"> (shown)</span>
+                      </span>
+                    )}
+                  </td>
+                )}
+                {profile.records.map((record) => {
+                  const shown = profile.from[part] === record.id;
+                  return (
+                    <td
+                      key={record.id}
+                      className={clsx('max-w-64 min-w-40 py-1 pr-3 break-words', shown && 'font-semibold')}
+                    >
+                      <span
+                        className={clsx(
+                          'block border-l-3 pl-2',
+                          shown ? 'border-kept' : 'border-transparent',
+                        )}
                       >
-                        <span
-                          className={clsx(
-                            'block border-l-3 pl-2',
-                            shown ? 'border-kept' : 'border-transparent',
-                          )}
-                        >
-                          {text(record.record, part) || <span className="text-soft">–</span>}
-                          {shown && <span className="sr-only"> (shown)</span>}
-                        </span>
-                      </td>
-                    );
-                  })}
-                </tr>
-              ),
-            )}
+                        {text(record.record, part) || <span className="text-soft">–</span>}
+                        {shown && <span className="sr-only"> (shown)</span>}
+                      </span>
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
           </tbody>
         </table>
       </div>

@@ -15,11 +15,17 @@ export function Section({ name, note, children }: { name: string; note?: ReactNo
   );
 }
 
+/** The source of what was corrected by hand. */
+export const BY_HAND_WORDS = 'a correction by hand';
+
 export function Fact({ name, from, children }: { name: string; from?: string; children: ReactNode }) {
   return (
     <div className="grid grid-cols-[104px_1fr] gap-3 py-1" title={from ? `from ${from}` : undefined}>
       <span className="text-soft">{name}</span>
-      <span className="min-w-0 break-words">{children}</span>
+      <span className="min-w-0 break-words">
+        {children}
+        {from === BY_HAND_WORDS && <span className="text-[12px] text-soft"> by hand</span>}
+      </span>
     </div>
   );
 }

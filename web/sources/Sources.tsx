@@ -3,6 +3,7 @@ import { FileUp, ListChecks, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Job, JobAnswer, SourceView } from '../../contract/responses.ts';
+import { JOBS_BESIDE } from '../../core/jobs-beside.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
@@ -12,6 +13,9 @@ import { JobProgress } from '../ui/JobProgress.tsx';
 import { LoadFile } from './LoadFile.tsx';
 import { AddressBook } from './AddressBook.tsx';
 import { RefreshPlace } from './RefreshPlace.tsx';
+import { CleanAddresses } from './CleanAddresses.tsx';
+import { CoveragePlace } from './CoveragePlace.tsx';
+import { WinsPlace } from './WinsPlace.tsx';
 import { LoadResult } from './LoadResult.tsx';
 import { Doubles } from './match/Doubles.tsx';
 import { Matches } from './match/Matches.tsx';
@@ -23,6 +27,7 @@ export function Sources() {
   const client = useQueryClient();
   const [params, setParams] = useSearchParams();
   const [removing, setRemoving] = useState<SourceView | null>(null);
+  const [cleaning, setCleaning] = useState(false);
   const load = params.get('load');
   const match = params.get('match');
   /** A file to be loaded that was made here. */
@@ -55,14 +60,17 @@ export function Sources() {
     by: 'companies',
     descending: true,
   });
-  const writing = (jobs?.jobs ?? []).filter((job) => job.kind !== 'export');
+  const writing = (jobs?.jobs ?? []).filter((job) => job.kind !== 'export' && job.kind !== 'correct');
   const going = writing.filter((job) => job.state === 'running');
-  /** A match only reads, so that loads may run beside it. */
-  const running = going.filter((job) => job.kind !== 'match');
+  const running = going.filter((job) => !JOBS_BESIDE.has(job.kind));
+  const ofCompanies = (data?.sources ?? []).filter(({ subject }) => subject === 'companies').length;
   const hasDemo = data?.sources.some((source) => source.licence === 'made up for the demo');
   const changes = data?.sources.find(({ key }) => key === params.get('changes'));
   if (changes?.refreshed)
     return <RefreshPlace source={changes} refreshed={changes.refreshed} onLeave={() => setParams({})} />;
+  if (params.has('wins')) return <WinsPlace onLeave={() => setParams({})} />;
+  if (params.has('coverage'))
+    return <CoveragePlace sources={data?.sources ?? []} onLeave={() => setParams({})} />;
   if (match !== null)
     return (
       <MatchPlace
@@ -106,6 +114,13 @@ export function Sources() {
               Make the demo
             </Button>
           )}
+          {ofCompanies > 0 && (
+            <>
+              <Button onClick={() => setParams({ coverage: '' })}>What each knows</Button>
+              <Button onClick={() => setParams({ wins: '' })}>Which wins</Button>
+            </>
+          )}
+          <Button onClick={() => setCleaning(true)}>Clean addresses</Button>
           <Button onClick={() => setParams({ load: 'match' })}>
             <ListChecks size={15} /> Match a file
           </Button>
@@ -119,6 +134,16 @@ export function Sources() {
           </Button>
         </span>
       </div>
+      {cleaning && (
+        <CleanAddresses
+          onClose={() => setCleaning(false)}
+          onMatch={(file) => {
+            setCleaning(false);
+            setGiven(file);
+            setParams({ load: 'match' });
+          }}
+        />
+      )}
       <Trouble error={error ?? remove.error ?? demo.error} />
       {going.map((job) => (
         <section key={job.id} className="mt-4 rounded-lg border border-edge bg-paper p-4">

@@ -4,6 +4,12 @@ import type { Db } from '../../db/open.ts';
 import { RecordReader } from '../../load/remake.ts';
 import type { ReferenceData } from '../universe-lookup.ts';
 
+/** A value to be corrected; null takes a correction back. */
+export interface CorrectionWish {
+  field: Correctable;
+  value: string | null;
+}
+
 export interface CheckedCorrections {
   /** Of the company. */
   name: string;
@@ -13,13 +19,12 @@ export interface CheckedCorrections {
 
 /**
  * Whether values can be read as corrections of a company, with those that it has already; null where there is none of this key.
- * @param corrections null takes one back
  */
 export function checkCorrections(
   db: Db,
   { trees, places }: ReferenceData,
   key: string,
-  corrections: readonly { field: Correctable; value: string | null }[],
+  corrections: readonly CorrectionWish[],
 ): CheckedCorrections | null {
   const found = db
     .prepare<[string], { id: number; name: string }>('SELECT id, name FROM company WHERE key = ?')

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { ExternalLink } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { CheckAnswer, CheckedMember } from '../../../contract/checks.ts';
 import type { RowsAnswer } from '../../../contract/responses.ts';
@@ -7,6 +6,7 @@ import type { CodeCell, PlaceCell, Row } from '../../../core/cells.ts';
 import { fieldOf } from '../../../core/fields/registry.ts';
 import { emptyTape, isBlock, isHas, isLive, type CodesTest, type Line } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
+import { WebAddress } from '../../profile/WebAddress.tsx';
 import { useFormat } from '../../app/format.ts';
 import { useKey } from '../../app/keys.ts';
 import { VerdictButtons } from '../../lists/review/VerdictButtons.tsx';
@@ -15,7 +15,17 @@ import { useTally } from '../queries.ts';
 import { Cell } from '../sheet/Cell.tsx';
 import { columnOf } from '../sheet/columns.ts';
 
-const HEAD = ['name', 'place', 'founded', 'status', 'description', 'web'];
+const HEAD = [
+  'name',
+  'place',
+  'founded',
+  'status',
+  'description',
+  'web',
+  'site-state',
+  'site-moved-to',
+  'site-checked',
+];
 
 const LABELS = { in: 'Fits', out: 'Does not', unsure: 'Cannot tell' };
 
@@ -116,19 +126,7 @@ export function CheckCard({
             <div className="grid grid-cols-[116px_1fr] gap-3 py-1.5">
               <dt>Web</dt>
               <dd>
-                {web ? (
-                  <a
-                    ref={link}
-                    href={`https://${web}`}
-                    target="_blank"
-                    rel="noopener noreferrer"
-                    className="underline decoration-rule underline-offset-4 hover:decoration-ink"
-                  >
-                    {web} <ExternalLink size={12} className="inline" />
-                  </a>
-                ) : (
-                  <span className="text-soft italic">none known</span>
-                )}
+                <WebAddress link={link} cells={cells} />
               </dd>
             </div>
           )}
