@@ -239,6 +239,8 @@ for (const by of WAYS)
     );
     const left = await hand.tally();
     expect(left).toBeGreaterThan(0);
+    // Rows are picked once they are those of the tape.
+    await expect(page.getByText(/^rows 1 to/)).toContainText(`of ${left.toLocaleString('en-GB')}`);
     await hand.key('Escape');
     await hand.key('Escape');
     if (by === 'keys') for (const key of ['Space', 'j', 'j', 'Space', 's']) await hand.key(key);

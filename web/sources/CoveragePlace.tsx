@@ -77,7 +77,7 @@ export function CoveragePlace({ sources, onLeave }: { sources: readonly SourceVi
                 </label>
               )}
             </div>
-            <div className="overflow-x-auto">
+            <div className="overflow-x-auto" role="region" aria-label="Shares" tabIndex={0}>
               <table className="text-[13px]" aria-label="Coverage">
                 <thead>
                   <tr className="border-b border-edge text-right">
