@@ -76,7 +76,7 @@ for (const by of WAYS)
     const today = new Date().toISOString().slice(0, 10);
     for (const row of rows) {
       expect(row.Domain).toMatch(/^[^/\s]+\.example$/);
-      expect([row.Website, row['Website tried']]).toEqual(['works', today]);
+      expect([row['Website state'], row['Website tried']]).toEqual(['works', today]);
     }
   });
 

@@ -31,6 +31,8 @@ const MADE = new Set([
   'last-round',
   'whom-we-know',
   'handed-over',
+  'disputed',
+  'corrected',
 ]);
 const columns = columnFields('companies')
   .filter(

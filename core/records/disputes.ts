@@ -1,7 +1,6 @@
 import { toEuro } from '../money/rates.ts';
 import { domainOf } from '../text/domain.ts';
 import { fold } from '../text/fold.ts';
-import type { SourcedRecord } from './merge.ts';
 import type { CompanyRecord, Money, Quantity } from './record.ts';
 
 /** What two sources may say differently of one company, in the order in which it is told. */
@@ -27,7 +26,7 @@ const differ: Readonly<Record<Disputed, (a: CompanyRecord, b: CompanyRecord) => 
 };
 
 /** What the sources of a company say differently of it; what only one of them knows is no dispute. */
-export function disputesOf(records: readonly SourcedRecord[]): Disputed[] {
+export function disputesOf(records: readonly { source: string; record: CompanyRecord }[]): Disputed[] {
   return DISPUTED.filter((part) =>
     records.some((one, i) =>
       records

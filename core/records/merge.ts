@@ -1,4 +1,5 @@
-import { disputesOf, type Disputed } from './disputes.ts';
+import { disputesOf } from './disputes.ts';
+import type { MergedCompany, SourcedRecord } from './merged.ts';
 import {
   PRECEDENCE_GROUP_KEYS,
   PRECEDENCE_GROUPS,
@@ -7,22 +8,6 @@ import {
   type PrecedenceGroup,
 } from './precedence.ts';
 import type { CompanyRecord, Money, Quantity, SeenTechnology } from './record.ts';
-
-/** A record with where it is from. */
-export interface SourcedRecord {
-  id: number;
-  /** Key of its source. */
-  source: string;
-  record: CompanyRecord;
-}
-
-/** A company as its records make it, and for each field the record it is from. */
-export interface MergedCompany {
-  company: CompanyRecord;
-  from: Partial<Record<keyof CompanyRecord, number>>;
-  /** What its sources say differently. */
-  disputes: Disputed[];
-}
 
 const BASIS_RANK = { reported: 0, estimate: 1, band: 2 } as const;
 const MONEY = ['revenue', 'profit', 'assets'] as const;

@@ -1,5 +1,5 @@
-import type { MergedCompany } from './merge.ts';
-import type { CompanyRecord } from './record.ts';
+import type { MergedCompany } from './merged.ts';
+import type { CompanyRecord, SiteState } from './record.ts';
 
 /** What we ourselves say of a company: values corrected by hand, and whether its website answers. Both win over every source. */
 
@@ -72,10 +72,6 @@ export function withCorrections(
   }
   return { ...merged, company, from };
 }
-
-/** How a website answered. */
-export const SITE_STATES = ['works', 'moved', 'parked', 'dead'] as const;
-export type SiteState = (typeof SITE_STATES)[number];
 
 /** What came of trying a company's website. */
 export interface SiteCheck {

@@ -22,7 +22,7 @@ import { readCount } from '../values/number.ts';
 import { placeOf, readCountry, readDegrees } from '../values/place.ts';
 import { ColumnReader, type CellProblem, type CellWatcher } from './column-reader.ts';
 import type { Mapping } from './mapping.ts';
-import { SITE_STATES } from './own-values.ts';
+import { SITE_STATES } from './record.ts';
 import {
   readDepartments,
   readFlag,

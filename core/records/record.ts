@@ -1,4 +1,3 @@
-import type { SiteState } from './own-values.ts';
 import type { Scheme } from '../codes/tree.ts';
 import { plainRegistration } from '../values/identifiers.ts';
 import type { Reason } from '../tally/columns.ts';
@@ -39,6 +38,10 @@ export interface DepartmentStaff {
   before1: number | null;
   before3: number | null;
 }
+
+/** How a website answered. */
+export const SITE_STATES = ['works', 'moved', 'parked', 'dead'] as const;
+export type SiteState = (typeof SITE_STATES)[number];
 
 /** What one row of a source says of a company. Null is unknown. */
 export interface CompanyRecord {

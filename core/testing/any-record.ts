@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { CompanyRecord, Money, Quantity } from '../records/record.ts';
-import { SITE_STATES } from '../records/own-values.ts';
+import { SITE_STATES } from '../records/record.ts';
 import { OFFERS } from '../fields/companies/making.ts';
 import { REASONS } from '../tally/columns.ts';
 

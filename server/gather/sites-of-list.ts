@@ -1,7 +1,7 @@
 import { domainOf } from '../../core/text/domain.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import type { Services } from '../services.ts';
-import { listByKey } from '../tables/lists/list-rows.ts';
+import { listByKey, memberKeys } from '../tables/lists/list-rows.ts';
 import type { SiteOf } from '../tables/gather/runs.ts';
 
 /** The companies on a list with their websites. @throws Problem where there is no such list of companies */
@@ -19,12 +19,8 @@ export function sitesOfList(
   const company = universe.prepare<[string], SiteOf>(
     'SELECT name, country, registration, web FROM company WHERE key = ?',
   );
-  return listsDb
-    .prepare<[string], string>('SELECT key FROM list_member WHERE list = ? ORDER BY key')
-    .pluck()
-    .all(key)
-    .flatMap((member) => {
-      const found = company.get(member);
-      return found ? [{ ...found, web: domainOf(found.web) }] : [];
-    });
+  return memberKeys(listsDb, key).flatMap((member) => {
+    const found = company.get(member);
+    return found ? [{ ...found, web: domainOf(found.web) }] : [];
+  });
 }

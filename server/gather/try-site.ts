@@ -1,5 +1,5 @@
 import { isParked } from '../../core/gather/site-state.ts';
-import type { SiteState } from '../../core/records/own-values.ts';
+import type { SiteState } from '../../core/records/record.ts';
 import { PageTrouble, type Fetcher } from './fetcher.ts';
 
 /** What came of trying a website; null where it may not be read. */

@@ -1,5 +1,6 @@
 import { workerData } from 'node:worker_threads';
-import { SITE_STATES, type SiteCheck } from '../../core/records/own-values.ts';
+import { type SiteCheck } from '../../core/records/own-values.ts';
+import { SITE_STATES } from '../../core/records/record.ts';
 import { openGather, openUniverse } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { landOwnValues } from '../load/own-values.ts';

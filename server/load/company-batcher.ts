@@ -1,4 +1,5 @@
-import { mergeRecords, type SourcedRecord } from '../../core/records/merge.ts';
+import { mergeRecords } from '../../core/records/merge.ts';
+import { type SourcedRecord } from '../../core/records/merged.ts';
 import { companyKey } from '../../core/records/company-key.ts';
 import type { CompanyRecord } from '../../core/records/record.ts';
 import { companyParts, type CompanyParts } from '../tables/company.ts';

@@ -1,6 +1,7 @@
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import type { Gazetteer } from '../../core/geo/gazetteer.ts';
-import { mergeRecords, type MergedCompany, type SourcedRecord } from '../../core/records/merge.ts';
+import { mergeRecords } from '../../core/records/merge.ts';
+import { type MergedCompany, type SourcedRecord } from '../../core/records/merged.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import {
   withCorrections,

@@ -23,7 +23,7 @@ import type { CoverageJobData } from '../load/coverage-worker.ts';
 import type { CorrectingData } from '../load/own-values-worker.ts';
 import type { PrecedenceJobData } from '../load/precedence-worker.ts';
 import type { Services } from '../services.ts';
-import { listByKey } from '../tables/lists/list-rows.ts';
+import { listByKey, memberKeys } from '../tables/lists/list-rows.ts';
 import { readPrecedence } from '../tables/own-values.ts';
 import { allSources } from '../tables/source.ts';
 import { readSettings } from '../tables/workspace.ts';
@@ -40,9 +40,6 @@ export function ownValuesRoutes({
 }: Services): Router {
   const routes = Router();
   const reload = () => engine.reload();
-  const memberKeys = listsDb
-    .prepare<[string], string>('SELECT key FROM list_member WHERE list = ? ORDER BY key')
-    .pluck();
 
   routes.post('/companies/:key/corrections', async (request, response) => {
     const { key } = request.params;
@@ -92,7 +89,7 @@ export function ownValuesRoutes({
         value: listKey,
         rule: 'the key of a list of companies',
       });
-    const keys = list ? memberKeys.all(list.key) : companies;
+    const keys = list ? memberKeys(listsDb, list.key) : companies;
     if (keys.length > MOST_SITES)
       throw new Problem(
         'too-many',

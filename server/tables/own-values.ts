@@ -1,4 +1,5 @@
-import type { Correctable, SiteCheck, SiteState } from '../../core/records/own-values.ts';
+import type { Correctable, SiteCheck } from '../../core/records/own-values.ts';
+import type { SiteState } from '../../core/records/record.ts';
 import { USUAL_PRECEDENCE, type Precedence, type PrecedenceRule } from '../../core/records/precedence.ts';
 import type { Db } from '../db/open.ts';
 

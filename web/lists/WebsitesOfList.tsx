@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ListView } from '../../contract/lists.ts';
 import type { CategoryCounts, Job } from '../../contract/responses.ts';
-import { SITE_STATES, type SiteState } from '../../core/records/own-values.ts';
+import { SITE_STATES, type SiteState } from '../../core/records/record.ts';
 import type { FieldLine } from '../../core/tape/nodes.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';

@@ -70,7 +70,7 @@ export const cs: Readonly<Record<string, string>> = {
   'Mail, administration': 'E-mail, administrativa',
   Came: 'Přibylo',
   Domain: 'Doména',
-  Website: 'Web, stav',
+  'Website state': 'Stav webu',
   'Website moved to': 'Web přesunut na',
   'Sources disagree on': 'Zdroje se liší v',
   Corrected: 'Opraveno',

@@ -70,7 +70,7 @@ export const de: Readonly<Record<string, string>> = {
   'Mail, administration': 'E-Mail, Verwaltung',
   Came: 'Hinzugekommen',
   Domain: 'Internetdomain',
-  Website: 'Website, Zustand',
+  'Website state': 'Zustand der Website',
   'Website moved to': 'Website umgezogen nach',
   'Sources disagree on': 'Quellen uneins über',
   Corrected: 'Berichtigt',

@@ -70,7 +70,7 @@ export const fr: Readonly<Record<string, string>> = {
   'Mail, administration': 'E-mail, administration',
   Came: 'Arrivée',
   Domain: 'Domaine',
-  Website: 'État du site',
+  'Website state': 'État du site',
   'Website moved to': 'Site déplacé vers',
   'Sources disagree on': 'Sources en désaccord sur',
   Corrected: 'Corrigé',

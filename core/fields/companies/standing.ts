@@ -1,6 +1,7 @@
 import type { Field } from '../field.ts';
 import { DISPUTED } from '../../records/disputes.ts';
-import { CORRECTABLE, CORRECTABLE_KEYS, SITE_STATES } from '../../records/own-values.ts';
+import { CORRECTABLE, CORRECTABLE_KEYS } from '../../records/own-values.ts';
+import { SITE_STATES } from '../../records/record.ts';
 import { CHANGED, category, column, date, files, flag, label, number, OFFERS, words } from './making.ts';
 
 /** What a company uses and offers, and how it stands. */
@@ -209,7 +210,7 @@ export const standing: readonly Field[] = [
   {
     ...category(
       'site-state',
-      'Website',
+      'Website state',
       'How the website answered when it was last tried: it works, leads to another, only waits for a buyer, or is dead.',
       {
         values: SITE_STATES.map((key) => ({ key, label: key })),

@@ -63,6 +63,14 @@ export function listByKey(db: Db, key: string): ListView | undefined {
   return row && viewOf(row);
 }
 
+/** Keys of the members of a list, in their order. */
+export function memberKeys(db: Db, list: string): string[] {
+  return db
+    .prepare<[string], string>('SELECT key FROM list_member WHERE list = ? ORDER BY key')
+    .pluck()
+    .all(list);
+}
+
 /** @throws Problem where there is no such list */
 export function knownList(db: Db, key: string): ListView {
   const list = listByKey(db, key);
