@@ -7,6 +7,7 @@ import type { DoublesAnswer } from '../contract/matches.ts';
 import type { HealthAnswer, Job, JobAnswer, SourceView } from '../contract/responses.ts';
 import { checkDatabases } from './databases.ts';
 import { hold, randomFrom, type Harness } from './harness.ts';
+import { killedDuring } from './killed-during.ts';
 import { companiesCsv, inFolder, pause, Program, tape } from './program.ts';
 
 /** Kills the program at random moments of every kind of job and write; what it said was kept must be there, and its words true. */
@@ -22,24 +23,6 @@ function isInLedger(dir: string, id: string): boolean {
   const found = db.prepare('SELECT 1 FROM handover WHERE export = ?').get(id) !== undefined;
   db.close();
   return found;
-}
-
-interface Killed {
-  program: Program;
-  /** What the job says of itself after the restart. */
-  job: Job;
-}
-
-/** Begins a job, kills the program after a while, and starts it again. */
-async function killedDuring(program: Program, begin: () => Promise<string>, ms: number): Promise<Killed> {
-  const id = await begin();
-  await pause(ms);
-  await program.end('SIGKILL');
-  checkDatabases(program.dir);
-  const again = await Program.started(program.dir);
-  const { job } = await again.get<JobAnswer>(`/jobs/${id}`);
-  hold(job.state !== 'running', `A job that was killed says it is running: ${job.title}`);
-  return { program: again, job };
 }
 
 const universe = async (program: Program) => (await program.get<HealthAnswer>('/health')).universe;
