@@ -52,6 +52,8 @@ const TABLES = [
   'company_market',
   'company_country',
   'company_changed',
+  'company_dispute',
+  'company_corrected',
   'site',
   'person',
   'event',

@@ -259,6 +259,8 @@ export interface Answers {
   'post /lists': { list: ListView };
   'get /lists/{key}': ListRollAnswer;
   'get /lists/{key}/pace': PaceAnswer;
+  'get /lists/{key}/addresses': { addresses: string[] };
+  'put /lists/{key}/addresses': { list: ListView };
   'get /lists/{key}/shares': { shares: ListShare[] };
   'put /lists/{key}': { list: ListView };
   'post /lists/{key}/restore': { list: ListView };

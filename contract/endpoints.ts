@@ -3,6 +3,7 @@ import { AtLeastBody, CheckBody, FitBody, MoreBody, ToListBody } from './checks.
 import { ChangesListBody, DemoBody, LoadBody, PreviewBody, WholeReadingBody } from './load-requests.ts';
 import {
   AddBody,
+  AddressesBody,
   CombineBody,
   CopyBody,
   DetailsBody,
@@ -268,6 +269,8 @@ export const ENDPOINTS: readonly Endpoint[] = [
   get('/lists/{key}/pace', 'when the last verdicts on a list were given'),
   get('/lists/{key}/shares', 'lists that share members with one'),
   put('/lists/{key}', 'changes name, purpose, folder and the like of a list', { body: ListChangeBody }),
+  get('/lists/{key}/addresses', 'domains and mail addresses that a suppression list keeps off'),
+  put('/lists/{key}/addresses', 'puts others in their place', { body: AddressesBody }),
   remove('/lists/{key}', 'removes a list; it can be had back for 30 days', GONE),
   post('/lists/{key}/restore', 'puts a removed list back'),
   post('/lists/before', 'how many of some records each list has already, and how many are suppressed', {

@@ -1,3 +1,4 @@
+import { ADDRESS, MOST_ADDRESSES } from '../core/lists/addresses.ts';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -62,6 +63,20 @@ export class ListBody extends ListSaidBody {
   @IsOptional()
   @IsIn([...SUBJECTS.keys()])
   subject?: string;
+}
+
+/** Domains and mail addresses that a suppression list keeps off beside its members. */
+export class AddressesBody {
+  @IsArray()
+  @ArrayMaxSize(MOST_ADDRESSES)
+  @IsString({ each: true })
+  @MaxLength(320, { each: true })
+  @Matches(ADDRESS, {
+    each: true,
+    message:
+      'each of addresses must be a domain such as foo.example, or a mail address such as office@foo.example',
+  })
+  addresses!: string[];
 }
 
 /** What changes of a list; what is left out stays. */
@@ -228,6 +243,8 @@ export interface ListView {
   notJudged: number;
   /** Kinds of its origins with how many of each, as in "file 1, tape 2"; null where it has none. */
   origins: string | null;
+  /** Of a suppression list: how many domains and mail addresses it keeps off beside its members. */
+  addresses: number;
 }
 
 export interface ListsAnswer {

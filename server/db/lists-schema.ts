@@ -144,4 +144,12 @@ export const listsMigrations: readonly string[] = [
     FOREIGN KEY (list) REFERENCES list (key) ON DELETE CASCADE
   ) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- Addresses that a suppression list keeps off beside its members: domains and mail addresses, in small letters.
+  CREATE TABLE list_address (
+    list TEXT NOT NULL REFERENCES list (key) ON DELETE CASCADE, address TEXT NOT NULL,
+    PRIMARY KEY (list, address)
+  ) STRICT, WITHOUT ROWID;
+  ALTER TABLE list ADD COLUMN addresses_at INTEGER; -- when they were last changed; null where there never were any
+  `,
 ];

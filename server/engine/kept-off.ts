@@ -5,21 +5,26 @@ import { addMembers } from '../../core/tally/members.ts';
 import { VERDICTS } from '../../core/tape/nodes.ts';
 import type { ListChoice, WorkspaceFacts } from './workspace-facts.ts';
 
-/** What suppression lists keep off exports: their members, where a list says so the groups of these, and what hangs on one of them. */
+/**
+ * What suppression lists keep off exports: their members, where a list says so the groups of these, whoever has one of their
+ * addresses, and what hangs on one of the companies.
+ */
 export class KeptOff {
   private readonly lists: readonly ListChoice[];
   private readonly members: WorkspaceFacts['members'];
+  private readonly addressed: WorkspaceFacts['keptByAddress'];
   private readonly universes: ReadonlyMap<string, Universe>;
   private readonly found: Map<string, Bits | null>;
 
   /** What an earlier one found stays where its lists have the same members still, over the same records. */
   constructor(
-    { lists, members }: WorkspaceFacts,
+    { lists, members, keptByAddress }: WorkspaceFacts,
     universes: ReadonlyMap<string, Universe>,
     earlier: KeptOff | undefined,
   ) {
     this.lists = lists.filter(({ suppression }) => suppression !== null);
     this.members = members;
+    this.addressed = keptByAddress;
     this.universes = universes;
     this.found = earlier && this.isLike(earlier) ? earlier.found : new Map<string, Bits | null>();
   }
@@ -28,7 +33,11 @@ export class KeptOff {
     const said = (one: KeptOff) => JSON.stringify(one.lists);
     return (
       said(this) === said(other) &&
-      this.lists.every(({ key }) => this.members.get(key) === other.members.get(key))
+      this.lists.every(
+        ({ key }) =>
+          this.members.get(key) === other.members.get(key) &&
+          this.addressed.get(key) === other.addressed.get(key),
+      )
     );
   }
 
@@ -53,23 +62,33 @@ export class KeptOff {
   }
 
   private offOf(list: ListChoice, subject: string): Bits | null {
-    const own = this.ownOf(list);
-    if (!own || list.subject === subject) return own;
-    if (list.subject !== 'companies') return null;
-    const relation = this.universes.get('companies')!.relations?.get(subject);
-    const links = relation?.links.get('');
-    return links ? hangingOnSome(links, own) : null;
+    const parts = [this.membersOf(list, subject), this.addressed.get(list.key)?.get(subject) ?? null];
+    const companies = subject === 'companies' ? null : this.companiesOf(list);
+    const links = this.universes.get('companies')!.relations?.get(subject)?.links.get('');
+    if (companies && links) parts.push(hangingOnSome(links, companies));
+    return parts.reduce((all, bits) => {
+      if (!all || !bits) return all ?? bits;
+      const both = all.slice();
+      addBits(both, bits);
+      return both;
+    }, null);
   }
 
-  private ownOf({ key, subject, suppression }: ListChoice): Bits | null {
+  /** The companies that a list keeps off, on which other records hang: its members, and those of its addresses. */
+  private companiesOf(list: ListChoice): Bits | null {
+    return this.once(`${list.key} companies`, () => this.offOf(list, 'companies'));
+  }
+
+  private membersOf({ key, subject: own, suppression }: ListChoice, subject: string): Bits | null {
+    if (own !== subject) return null;
     return this.once(key, () => {
       const universe = this.universes.get(subject);
       const members = this.members.get(key);
       if (!universe || !members) return null;
-      const own = noBits(universe.size);
-      addMembers(own, members, VERDICTS);
+      const bits = noBits(universe.size);
+      addMembers(bits, members, VERDICTS);
       const groups = universe.columns.get('group') as CategoryColumn | undefined;
-      return suppression === 'groups' && groups ? withGroups(own, groups.values) : own;
+      return suppression === 'groups' && groups ? withGroups(bits, groups.values) : bits;
     });
   }
 

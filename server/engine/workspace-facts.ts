@@ -13,6 +13,7 @@ import type { Revision } from '../tables/revision.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { joinableTapes, joinedRevision } from '../tables/runs/joined.ts';
 import { LedgerRecords } from './ledger-records.ts';
+import { ListAddresses } from './list-addresses.ts';
 import { ListMembers, NO_MEMBERS, type MemberCells } from './list-members.ts';
 import type { Records } from './records.ts';
 
@@ -21,6 +22,9 @@ export interface ListChoice extends Choice {
   subject: string;
   suppression: 'members' | 'groups' | null;
 }
+
+/** What the addresses of a suppression list keep off, by subject. */
+export type KeptByAddress = ReadonlyMap<string, Bits>;
 
 /** What tapes rest on of the user's own, as a counting thread uses it. */
 export interface WorkspaceFacts {
@@ -31,6 +35,8 @@ export interface WorkspaceFacts {
   countryGroups: readonly CountryGroup[];
   lists: readonly ListChoice[];
   members: ReadonlyMap<string, Members>;
+  /** By suppression list, where it has addresses. */
+  keptByAddress: ReadonlyMap<string, KeptByAddress>;
   cells: MemberCells;
   /** Companies where someone in the address book works; null where there is no address book. */
   known: Bits | null;
@@ -48,6 +54,7 @@ export const NO_FACTS: WorkspaceFacts = {
   countryGroups: [],
   lists: [],
   members: new Map(),
+  keptByAddress: new Map(),
   cells: NO_MEMBERS,
   known: null,
   receivers: [],
@@ -64,6 +71,7 @@ export class FactsReader {
   private readonly companies: Records;
   private readonly now: () => Date;
   private readonly members: ListMembers;
+  private readonly addressed: ListAddresses;
   private readonly runs: Db;
   private readonly handed: LedgerRecords;
   private readonly joined: LedgerRecords;
@@ -92,6 +100,7 @@ export class FactsReader {
     this.companies = records.get('companies')!;
     this.now = now;
     this.members = new ListMembers(lists, records, shown);
+    this.addressed = new ListAddresses(lists, records);
     this.handover = handover;
     this.handed = new LedgerRecords(
       {
@@ -140,6 +149,7 @@ export class FactsReader {
       countryGroups: ownGroups(this.workspace),
       lists: lists.map(({ key, name, subject, suppression }) => ({ key, label: name, subject, suppression })),
       members: this.members.of(lists),
+      keptByAddress: this.addressed.of(),
       cells: this.members,
       known: this.knownNow(),
       receivers: allReceivers(this.handover).map(({ key, name }) => ({ key, label: name })),

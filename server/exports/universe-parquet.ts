@@ -35,6 +35,8 @@ const TABLES: readonly Table[] = [
   { name: 'company_market', order: 'company_id, measure, key', made: [] },
   { name: 'company_country', order: 'company_id, country', made: [] },
   { name: 'company_changed', order: 'company_id, field', made: [] },
+  { name: 'company_dispute', order: 'company_id, part', made: [] },
+  { name: 'company_corrected', order: 'company_id, field', made: [] },
   { name: 'site', order: 'id', made: [] },
   { name: 'person', order: 'id', made: [] },
   { name: 'event', order: 'id', made: [] },

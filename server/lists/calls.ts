@@ -14,6 +14,7 @@ import {
   removeOrigins,
   takeOff,
 } from '../tables/lists/members.ts';
+import { setAddresses } from '../tables/lists/addresses.ts';
 import { followKeys } from '../tables/lists/follow-keys.ts';
 import { rollOf } from '../tables/lists/roll.ts';
 import { describeMembers, judge, takeBackDetails, takeBackVerdicts } from '../tables/lists/verdicts.ts';
@@ -26,6 +27,7 @@ export const listCalls = {
     if (fixed) db.prepare('UPDATE list SET stays = NULL WHERE key = ?').run(knownList(db, key).key);
     return changeList(db, key, wish);
   },
+  setAddresses,
   remove: removeList,
   restore: restoreList,
   addMembers,

@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import {
   AddBody,
+  AddressesBody,
   CombineBody,
   CopyBody,
   DetailsBody,
@@ -24,6 +25,7 @@ import { asOfDay } from '../days.ts';
 import { calls } from '../engine/calls.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
 import type { Services } from '../services.ts';
+import { addressesOf } from '../tables/lists/addresses.ts';
 import { allLists, listByKey, removedLists } from '../tables/lists/list-rows.ts';
 import { paceOf } from '../tables/lists/roll.ts';
 import { membershipsOf, reasonsByUse } from '../tables/lists/verdicts.ts';
@@ -102,6 +104,20 @@ export function listRoutes({ workspace, engine, listsDb, lists }: Services): Rou
     const { stays, name, ...wish } = body(ListChangeBody, request);
     const change = { ...wish, ...(name === undefined ? {} : { name: name.trim() }) };
     response.json({ list: await lists.change('change', key, defined(change), stays === false) });
+  });
+  routes.get('/lists/:key/addresses', (request, response) => {
+    response.json({ addresses: addressesOf(listsDb, found(request.params.key).key) });
+  });
+  routes.put('/lists/:key/addresses', async (request, response) => {
+    const { key, suppression, name } = found(request.params.key);
+    const { addresses } = body(AddressesBody, request);
+    if (suppression === null && addresses.length > 0)
+      throw new Problem('wrong-value', `"${name}" is no suppression list, so that it keeps nothing off.`, {
+        field: 'addresses',
+        value: addresses.length,
+        rule: 'a suppression list',
+      });
+    response.json({ list: await lists.change('setAddresses', key, addresses) });
   });
   routes.delete('/lists/:key', async (request, response) => {
     await lists.change('remove', found(request.params.key).key);

@@ -215,6 +215,7 @@ export class RandomUniverse {
       countryGroups: [],
       lists: LISTS.map((key) => ({ key, label: key, subject: 'companies', suppression: null })),
       members: cells.of(LISTS.map((key) => ({ key, subject: 'companies', revision: 0 }))),
+      keptByAddress: new Map(),
       cells,
       known,
       receivers: RECEIVERS.map((key) => ({ key, label: key })),

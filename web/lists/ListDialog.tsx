@@ -1,11 +1,13 @@
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { ListView } from '../../contract/lists.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
+import { suppressedAddresses } from '../../core/lists/addresses.ts';
 import { call } from '../api.ts';
 import { Button, Dialog, Trouble } from '../ui/controls.tsx';
-import { changeList, fixList, listsChanged, madeList } from './acts.ts';
+import { AddressesField } from './AddressesField.tsx';
+import { changeAddresses, changeList, fixList, listsChanged, madeList } from './acts.ts';
 
 type Values = Pick<ListView, 'name' | 'subject' | 'purpose' | 'folder' | 'owner'> & {
   suppression: '' | 'members' | 'groups';
@@ -41,12 +43,28 @@ export function ListDialog({
           follows: false,
         },
   });
+  const suppresses = watch('suppression') !== '';
+  const known = useQuery({
+    queryKey: ['lists', 'addresses', list?.key],
+    queryFn: ({ signal }) =>
+      call<{ addresses: string[] }>(
+        'GET',
+        `/lists/${encodeURIComponent(list!.key)}/addresses`,
+        undefined,
+        signal,
+      ),
+    enabled: list !== null && list.addresses > 0,
+  });
+  const before = known.data?.addresses ?? [];
+  /** Null where nothing was typed yet. */
+  const [typed, setTyped] = useState<string | null>(null);
   const save = handleSubmit(async ({ subject, frozen, follows, suppression, name, ...said }) => {
     const wish = { ...said, name: name.trim(), suppression: suppression || null };
     try {
       if (list) {
         await changeList(client, list, { ...wish, frozen });
         if (list.stays && !follows) await fixList(client, list.key);
+        if (typed !== null) await changeAddresses(client, list, before, suppressedAddresses(typed).addresses);
       } else {
         const { list: made } = await call<{ list: ListView }>('POST', '/lists', {
           ...wish,
@@ -55,6 +73,8 @@ export function ListDialog({
         });
         await listsChanged(client);
         madeList(client, made);
+        if (suppression && typed)
+          await changeAddresses(client, made, [], suppressedAddresses(typed).addresses);
         onMade(made);
       }
       onClose();
@@ -100,6 +120,9 @@ export function ListDialog({
           <option value="members">keeps its members off every export</option>
           {groups && <option value="groups">keeps them and their groups off every export</option>}
         </select>
+        {suppresses && (
+          <AddressesField text={typed ?? before.join('\n')} loading={known.isLoading} onText={setTyped} />
+        )}
         {list && (
           <>
             <span>Members</span>

@@ -109,7 +109,18 @@ function OfMembers({ list }: { list: ListView }) {
     queryFn: ({ signal }) => call<WordedTally>('POST', '/tally', { tape }, signal),
     retry: false,
   });
-  if (list.suppression) return <span className="text-cut">kept off every export</span>;
+  if (list.suppression)
+    return (
+      <span className="text-cut">
+        kept off every export
+        {list.addresses > 0 && (
+          <>
+            , and whoever has one of <span className="figure">{format.number(list.addresses)}</span>{' '}
+            {list.addresses === 1 ? 'address' : 'addresses'}
+          </>
+        )}
+      </span>
+    );
   const gone = data ? list.members - data.tally : 0;
   return (
     <>

@@ -140,6 +140,25 @@ export async function changeList(
   });
 }
 
+/** Puts other addresses in the place of those that a suppression list keeps off. */
+export async function changeAddresses(
+  client: QueryClient,
+  list: Pick<ListView, 'key' | 'name'>,
+  before: readonly string[],
+  addresses: readonly string[],
+): Promise<void> {
+  const put = async (wish: readonly string[]) => {
+    await call('PUT', `${path(list.key)}/addresses`, { addresses: wish });
+    await listsChanged(client);
+  };
+  await put(addresses);
+  record({
+    name: `the addresses that ${list.name} keeps off`,
+    undo: () => put(before),
+    redo: () => put(addresses),
+  });
+}
+
 /** Makes a list that follows others one of its own, for good. */
 export async function fixList(client: QueryClient, key: string): Promise<void> {
   await call('PUT', path(key), { stays: false });

@@ -387,3 +387,33 @@ describe('the websites of a list', () => {
     );
   });
 });
+
+describe('addresses that a suppression list keeps off', () => {
+  const off = aList({ ...customers, addresses: 2 });
+  const known = { addresses: ['lakovna.example', 'a@veldin.example'] };
+  test('are pasted as they come, understood, and a step to take back', async () => {
+    const { user, sent } = show(<Lists />, {
+      ...answers,
+      'GET /lists': { lists: [off], removed: [], reasons: [] },
+      'GET /lists/customers': { list: off, roll: { steps: [], foot: 12 }, reasons: [] },
+      'GET /lists/customers/addresses': known,
+      'PUT /lists/customers': { list: off },
+      'PUT /lists/customers/addresses': { list: off },
+    });
+    expect(within(await select('Customers')).getByText('kept off every export')).toBeTruthy();
+    expect((await screen.findByText(/and whoever has one of/)).textContent).toMatch(/2 addresses/);
+    await user.click(screen.getByRole('button', { name: 'More for Customers' }));
+    await user.click(await screen.findByRole('menuitem', { name: /Name, folder/ }));
+    const box = await screen.findByLabelText<HTMLTextAreaElement>('Addresses');
+    await waitFor(() => expect(box.value).toBe('lakovna.example\na@veldin.example'));
+    await user.click(box);
+    await user.paste('\nhttps://www.b.example/x, lakovna.example nobody');
+    expect(screen.getByText(/“nobody”/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Keep' }));
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    const wished = { addresses: ['lakovna.example', 'a@veldin.example', 'b.example'] };
+    expect(sent('PUT /lists/customers/addresses')).toEqual([wished]);
+    await undo();
+    expect(sent('PUT /lists/customers/addresses')).toEqual([wished, known]);
+  });
+});

@@ -21,6 +21,7 @@ export function aList(more: Partial<ListView> = {}): ListView {
     judgedOut: 0,
     unsure: 0,
     origins: 'tape 1',
+    addresses: 0,
     ...more,
   };
   return { ...list, notJudged: list.members - list.judgedIn - list.judgedOut - list.unsure };

@@ -289,7 +289,8 @@ export const standing: readonly Field[] = [
     kind: 'category',
     label: 'Corrected by hand',
     meaning: 'Which values of the company were corrected by hand, over what its sources say.',
-    store: { at: 'many', table: 'company_corrected', value: 'field', known: null },
+    // A company always has a name: it is always known what was corrected of it.
+    store: { at: 'many', table: 'company_corrected', value: 'field', known: 'name' },
     openers: ['corrected by hand', 'corrected'],
     column: { heading: 'Corrected', width: 150, sortable: false },
     values: CORRECTABLE_KEYS.map((key) => ({ key, label: CORRECTABLE[key].label.toLowerCase() })),

@@ -25,7 +25,8 @@ interface ListRow extends Omit<
 const COLUMNS = `key, name, subject, purpose, folder, owner, suppression, stays, frozen, made_at AS madeAt,
   changed_at AS changedAt, removed_at AS removedAt, revision, members, judged_in AS judgedIn,
   judged_out AS judgedOut, unsure, (SELECT group_concat(kind || ' ' || n, ', ') FROM
-    (SELECT kind, count(*) AS n FROM list_origin o WHERE o.list = list.key GROUP BY kind ORDER BY kind)) AS origins`;
+    (SELECT kind, count(*) AS n FROM list_origin o WHERE o.list = list.key GROUP BY kind ORDER BY kind)) AS origins,
+  (SELECT count(*) FROM list_address a WHERE a.list = list.key) AS addresses`;
 
 function viewOf(row: ListRow): ListView {
   const iso = (ms: number) => new Date(ms).toISOString();

@@ -93,7 +93,7 @@ export function Cell({
         ) : cell.length ? (
           <span title={(cell as string[]).join(', ')}>{(cell as string[]).join(', ')}</span>
         ) : (
-          <span className="text-soft">none seen</span>
+          <span className="text-soft">{field.dated === 'surveyed' ? 'none seen' : 'none'}</span>
         );
       return null;
   }
