@@ -2,7 +2,9 @@ import { noBits, setBit, type Bits } from '../../core/tally/bits.ts';
 import type { Db } from '../db/open.ts';
 import { listsWithAddresses, recordsAt } from '../tables/lists/addresses.ts';
 import type { Records } from './records.ts';
-import type { KeptByAddress } from './workspace-facts.ts';
+
+/** What the addresses of a suppression list keep off, by subject. */
+export type KeptByAddress = ReadonlyMap<string, Bits>;
 
 /** The companies and people that the addresses of suppression lists are of, looked up again only where a list's addresses changed. */
 export class ListAddresses {

@@ -13,7 +13,7 @@ import type { Revision } from '../tables/revision.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { joinableTapes, joinedRevision } from '../tables/runs/joined.ts';
 import { LedgerRecords } from './ledger-records.ts';
-import { ListAddresses } from './list-addresses.ts';
+import { ListAddresses, type KeptByAddress } from './list-addresses.ts';
 import { ListMembers, NO_MEMBERS, type MemberCells } from './list-members.ts';
 import type { Records } from './records.ts';
 
@@ -22,9 +22,6 @@ export interface ListChoice extends Choice {
   subject: string;
   suppression: 'members' | 'groups' | null;
 }
-
-/** What the addresses of a suppression list keep off, by subject. */
-export type KeptByAddress = ReadonlyMap<string, Bits>;
 
 /** What tapes rest on of the user's own, as a counting thread uses it. */
 export interface WorkspaceFacts {
