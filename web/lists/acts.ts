@@ -42,7 +42,6 @@ export async function putOnList(
 ): Promise<AddedAnswer> {
   const put = () => call<AddedAnswer>('POST', `${path(list.key)}/members`, wish);
   let answer = await put();
-  await listsChanged(client);
   record({
     name: `putting ${answer.added} on ${list.name}`,
     undo: async () => {
@@ -56,6 +55,7 @@ export async function putOnList(
       await listsChanged(client);
     },
   });
+  await listsChanged(client);
   return answer;
 }
 
@@ -78,7 +78,6 @@ export function noteMade(client: QueryClient, { key, name }: Pick<ListView, 'key
 export async function takeOffList(client: QueryClient, list: ListView, wish: object): Promise<TakenAnswer> {
   const take = () => call<TakenAnswer>('DELETE', `${path(list.key)}/members`, wish);
   let answer = await take();
-  await listsChanged(client);
   record({
     name: `taking ${answer.removed} off ${list.name}`,
     undo: async () => {
@@ -90,6 +89,7 @@ export async function takeOffList(client: QueryClient, list: ListView, wish: obj
       await listsChanged(client);
     },
   });
+  await listsChanged(client);
   return answer;
 }
 
@@ -103,7 +103,6 @@ export async function copyToList(
 ): Promise<AddedAnswer> {
   const copy = () => call<AddedAnswer>('POST', `${path(from)}/copies`, { ...wish, to: to.key, move });
   let answer = await copy();
-  await listsChanged(client);
   record({
     name: `${move ? 'moving' : 'copying'} ${answer.of} to ${to.name}`,
     undo: async () => {
@@ -116,6 +115,7 @@ export async function copyToList(
       await listsChanged(client);
     },
   });
+  await listsChanged(client);
   return answer;
 }
 
@@ -226,7 +226,6 @@ export async function judgeMembers(
   const give = (wish: Verdict) =>
     call<JudgedAnswer>('POST', `${path(list.key)}/verdicts`, { ...chosen, ...wish });
   let answer = await give(verdict);
-  await listsChanged(client);
   record({
     name: `a verdict on ${list.name}`,
     undo: async () => {
@@ -239,6 +238,7 @@ export async function judgeMembers(
       await listsChanged(client);
     },
   });
+  await listsChanged(client);
   return answer;
 }
 
@@ -251,7 +251,6 @@ export async function describeMembers(
 ): Promise<void> {
   const write = () => call<DescribedAnswer>('POST', `${path(list.key)}/details`, { ...chosen, ...details });
   let { undo } = await write();
-  await listsChanged(client);
   record({
     name: `what is noted on ${list.name}`,
     undo: async () => {
@@ -263,4 +262,5 @@ export async function describeMembers(
       await listsChanged(client);
     },
   });
+  await listsChanged(client);
 }

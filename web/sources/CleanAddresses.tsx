@@ -50,7 +50,8 @@ export function CleanAddresses({ onClose, onMatch }: { onClose(): void; onMatch(
             {twice > 0 && (
               <span className="text-soft">
                 {' '}
-                · <span className="figure">{format.number(twice)}</span> more were twice
+                · <span className="figure">{format.number(twice)}</span> more {twice === 1 ? 'was' : 'were'}{' '}
+                twice
               </span>
             )}
           </span>

@@ -26,7 +26,6 @@ export function ToList({
           list: list.key,
         });
       let done = await put();
-      await listsChanged(client);
       did(`${done.judged} of the sample are judged on ${list.name} now`, {
         name: `verdicts of the sample on ${list.name}`,
         undo: async () => {
@@ -39,6 +38,7 @@ export function ToList({
           await listsChanged(client);
         },
       });
+      await listsChanged(client);
     });
   return (
     <DropdownMenu.Root>

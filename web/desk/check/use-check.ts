@@ -45,7 +45,6 @@ export function useCheck() {
       });
       put(answer);
       setShown(answer.check.id);
-      await client.invalidateQueries({ queryKey: ['checks'] });
       record({
         name: 'drawing a sample',
         undo: () => remove(answer.check.id),
@@ -54,6 +53,7 @@ export function useCheck() {
           await client.invalidateQueries({ queryKey: ['checks'] });
         },
       });
+      await client.invalidateQueries({ queryKey: ['checks'] });
     });
   const remove = async (which: string) => {
     await call('DELETE', `/checks/${which}`);

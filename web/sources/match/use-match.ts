@@ -87,7 +87,6 @@ export async function settle(
   const put = (list: SettledAnswer['before']) =>
     call<SettledAnswer>('PUT', `${path(match.id)}/rows`, { rows: list });
   const { before } = await put(rows);
-  await changed(client);
   record({
     name,
     quiet: true,
@@ -100,6 +99,7 @@ export async function settle(
       await changed(client);
     },
   });
+  await changed(client);
 }
 
 /** Puts the companies found on a new list. */
