@@ -18,7 +18,8 @@ export interface Correction {
 export class OwnValues {
   private readonly corrections;
   private readonly check;
-  private readonly any: boolean;
+  /** Keys of which we say anything; nearly all others need not be asked for. */
+  private readonly keys: ReadonlySet<string>;
 
   constructor(db: Db) {
     const keys = '(company = @key OR company IN (SELECT gone FROM company_join WHERE key = @key))';
@@ -28,18 +29,24 @@ export class OwnValues {
     this.check = db.prepare<[{ key: string }], SiteCheck>(
       `SELECT web, state, moved_to AS movedTo, checked_on AS "on" FROM site_check WHERE ${keys} ORDER BY checked_on DESC, company = @key DESC LIMIT 1`,
     );
-    this.any = ['correction', 'site_check'].some(
-      (table) => db.prepare(`SELECT 1 FROM ${table} LIMIT 1`).get() !== undefined,
+    this.keys = new Set(
+      db
+        .prepare<[], string>(
+          `WITH own (key) AS (SELECT company FROM correction UNION SELECT company FROM site_check)
+           SELECT key FROM own UNION SELECT key FROM company_join WHERE gone IN (SELECT key FROM own)`,
+        )
+        .pluck()
+        .all(),
     );
   }
 
-  /** Corrections by field, in the order of the fields' names. */
+  /** Corrections by field. */
   correctionsOf(key: string): ReadonlyMap<Correctable, Correction> {
-    return new Map(this.any ? this.corrections.all({ key }).map((one) => [one.field, one]) : []);
+    return new Map(this.keys.has(key) ? this.corrections.all({ key }).map((one) => [one.field, one]) : []);
   }
 
   checkOf(key: string): SiteCheck | null {
-    return this.any ? (this.check.get({ key }) ?? null) : null;
+    return this.keys.has(key) ? (this.check.get({ key }) ?? null) : null;
   }
 }
 

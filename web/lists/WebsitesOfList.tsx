@@ -7,7 +7,7 @@ import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { countedPart } from '../desk/queries.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
-import { JobProgress, useRunning } from '../ui/JobProgress.tsx';
+import { JobProgress, useJob, useRunning } from '../ui/JobProgress.tsx';
 import { useOpenTape } from './open-list.ts';
 import { columnsOfList, tapeOfList } from './use-lists.ts';
 import { useDesk } from '../desk/store.ts';
@@ -37,6 +37,8 @@ export function WebsitesOfList({ list }: { list: ListView }) {
   });
   const job = trying.data?.job.id ?? null;
   const running = useRunning(job);
+  const { data: tried } = useJob(job);
+  const notAllowed = (tried?.job.result as { notAllowed: number } | null | undefined)?.notAllowed ?? 0;
   const open = (line: Omit<FieldLine, 'id' | 'field'>, name: string) =>
     openTape(
       {
@@ -72,6 +74,12 @@ export function WebsitesOfList({ list }: { list: ListView }) {
       </div>
       <Trouble error={error ?? trying.error} />
       {job && <JobProgress key={job} id={job} onDone={() => void client.invalidateQueries()} />}
+      {notAllowed > 0 && (
+        <p className="text-unsure">
+          <span className="figure">{format.number(notAllowed)}</span> were not tried: their hosts are not
+          among those that pages may be read from (Gather, Hosts).
+        </p>
+      )}
       {data && (
         <ul aria-label="Websites">
           {[...rows, untried]

@@ -57,7 +57,13 @@ describe('the websites of a list', () => {
       ...answers,
       'POST /counts': counts,
       'POST /websites/try': { job: job({ state: 'running' }) },
-      'GET /jobs/j1': () => ({ job: job({ state: ended ? 'done' : 'running', done: 45 }), refusals: false }),
+      'GET /jobs/j1': () => ({
+        job: job({
+          done: 45,
+          ...(ended ? { state: 'done', result: { notAllowed: 3 } } : { state: 'running' }),
+        }),
+        refusals: false,
+      }),
     });
     await select('Rivals');
     await user.click(await screen.findByRole('button', { name: 'Try them' }));
@@ -67,6 +73,7 @@ describe('the websites of a list', () => {
     const before = asked.filter(({ path }) => path === '/counts').length;
     ended = true;
     await screen.findByText('Done.');
+    expect(screen.getByText(/were not tried/).textContent).toMatch(/^3 were not tried: their hosts/);
     await waitFor(() =>
       expect(asked.filter(({ path }) => path === '/counts').length).toBeGreaterThan(before),
     );
