@@ -3,11 +3,8 @@ import { RUN_PARTS, type GatherRunView, type RunPart } from '../../contract/gath
 import { useFormat } from '../app/format.ts';
 import { Button, Segments, Trouble } from '../ui/controls.tsx';
 import { SortHead, useOrder } from '../ui/SortHead.tsx';
-import { useRunRows } from './use-gather.ts';
+import { ROWS_AT_ONCE, useRunRows } from './use-gather.ts';
 import { PART_WORDS } from './words.ts';
-
-/** Rows shown at once; the files have all of them. */
-const SHOWN = 500;
 
 /** What a run has found, as it comes: its records with their words and places, and what came to none with the reason. */
 export function RunRows({ run }: { run: GatherRunView }) {
@@ -15,7 +12,13 @@ export function RunRows({ run }: { run: GatherRunView }) {
   const [query, setQuery] = useSearchParams();
   const part = RUN_PARTS.find((one) => one === query.get('part')) ?? 'records';
   const search = part === 'records' && query.get('search') ? Number(query.get('search')) : null;
-  const { data, error } = useRunRows(run.id, part, search, SHOWN, run.state === 'running');
+  const { data, error, hasNextPage, isFetchingNextPage, fetchNextPage } = useRunRows(
+    run.id,
+    part,
+    search,
+    run.state === 'running',
+  );
+  const last = data?.pages.at(-1);
   const set = (next: RunPart, of: number | null = null) =>
     setQuery(
       (now) => {
@@ -27,8 +30,8 @@ export function RunRows({ run }: { run: GatherRunView }) {
       { replace: true },
     );
   const fields =
-    part === 'failed' || part === 'not-allowed' || part === 'adverts' ? [] : (data?.fields ?? []);
-  const rows = (data?.rows ?? []).map((row) => ({
+    part === 'failed' || part === 'not-allowed' || part === 'adverts' ? [] : (last?.fields ?? []);
+  const rows = (data?.pages.flatMap((page) => page.rows) ?? []).map((row) => ({
     ...Object.fromEntries(fields.map(({ field }) => [`v:${field}`, row.values[field] ?? null])),
     ...{ row, tags: row.tags.join('; '), page: row.page, reason: row.reason, nth: row.id },
   }));
@@ -53,10 +56,10 @@ export function RunRows({ run }: { run: GatherRunView }) {
           </Button>
         )}
         <span className="ml-auto text-[13px] text-soft">
-          {data && (
+          {last && (
             <>
-              <span className="figure">{format.number(data.total)}</span> {PART_WORDS[part]}
-              {data.total > rows.length && `, the first ${format.number(rows.length)} shown`}
+              <span className="figure">{format.number(last.total)}</span> {PART_WORDS[part]}
+              {last.total > rows.length && `, the first ${format.number(rows.length)} shown`}
             </>
           )}
         </span>
@@ -105,8 +108,13 @@ export function RunRows({ run }: { run: GatherRunView }) {
             ))}
           </tbody>
         </table>
+        {hasNextPage && (
+          <Button className="my-3" disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+            Show {format.number(Math.min(ROWS_AT_ONCE, last!.total - rows.length))} more
+          </Button>
+        )}
         {!data && !error && <p className="py-4 text-soft">Looking …</p>}
-        {data && data.total === 0 && <p className="py-4 text-soft">None so far.</p>}
+        {last?.total === 0 && <p className="py-4 text-soft">None so far.</p>}
       </div>
     </>
   );

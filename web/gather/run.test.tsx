@@ -131,6 +131,33 @@ describe('a run', () => {
   });
 });
 
+it('shows the rows beyond the first on demand, all of them', async () => {
+  const answers = (offset: number) => ({
+    total: 503,
+    fields: [{ field: 'name', heading: 'Company' }],
+    rows: Array.from({ length: offset === 0 ? 500 : 3 }, (_, i) => ({
+      ...{
+        id: offset + i,
+        values: { name: `Firm ${offset + i}` },
+        tags: [],
+        page: '',
+        at: null,
+        reason: null,
+      },
+    })),
+  });
+  let pages = 0;
+  const { user, asked } = show(<RunRows run={gatherRun({ state: 'done' })} />, {
+    'GET /gather/runs/r1/rows': () => answers(500 * pages++),
+  });
+  expect(await screen.findByText(/the first 500 shown/)).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Show 3 more' }));
+  expect(await screen.findByText('Firm 502')).toBeTruthy();
+  expect(asked.at(-1)!.path).toContain('offset=500');
+  expect(screen.queryByText(/the first/)).toBeNull();
+  expect(screen.queryByRole('button', { name: /more$/ })).toBeNull();
+});
+
 describe('words and places', () => {
   it('are changed with the steps before the list, counted before they are kept', async () => {
     const kept = jest.fn((_spec: object) => Promise.resolve());

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { GatherSpecBody } from '../../contract/gather.ts';
 import type {
   GatherAnswer,
@@ -34,22 +34,24 @@ export const useRun = (id: string | null) =>
     refetchInterval: ({ state }) => (state.data?.run.state === 'running' ? 700 : false),
   });
 
-export const useRunRows = (
-  id: string,
-  part: RunPart,
-  search: number | null,
-  limit: number,
-  running: boolean,
-) =>
-  useQuery({
-    queryKey: ['gathered', id, part, search, limit],
-    queryFn: ({ signal }) =>
+/** Rows that are asked for at once. */
+export const ROWS_AT_ONCE = 500;
+
+export const useRunRows = (id: string, part: RunPart, search: number | null, running: boolean) =>
+  useInfiniteQuery({
+    queryKey: ['gathered', id, part, search],
+    queryFn: ({ signal, pageParam }) =>
       call<GatheredAnswer>(
         'GET',
-        `/gather/runs/${id}/rows?part=${part}&limit=${limit}${search === null ? '' : `&search=${search}`}`,
+        `/gather/runs/${id}/rows?part=${part}&offset=${pageParam}&limit=${ROWS_AT_ONCE}${search === null ? '' : `&search=${search}`}`,
         undefined,
         signal,
       ),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => {
+      const shown = pages.reduce((sum, { rows }) => sum + rows.length, 0);
+      return shown < last.total ? shown : undefined;
+    },
     placeholderData: (before) => before,
     refetchInterval: running ? 1000 : false,
   });
