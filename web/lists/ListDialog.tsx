@@ -71,8 +71,8 @@ export function ListDialog({
           subject,
           owner: wish.owner || undefined,
         });
-        await listsChanged(client);
         madeList(client, made);
+        await listsChanged(client);
         if (suppression && typed)
           await changeAddresses(client, made, [], suppressedAddresses(typed).addresses);
         onMade(made);

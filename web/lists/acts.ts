@@ -125,8 +125,9 @@ export async function changeList(
   list: ListView,
   change: Partial<ListView>,
 ): Promise<void> {
-  const put = async (wish: Partial<ListView>) => {
-    await call('PUT', path(list.key), wish);
+  const put = (wish: Partial<ListView>) => call('PUT', path(list.key), wish);
+  const putAnew = async (wish: Partial<ListView>) => {
+    await put(wish);
     await listsChanged(client);
   };
   const before = Object.fromEntries(
@@ -135,9 +136,10 @@ export async function changeList(
   await put(change);
   record({
     name: `a change of the list ${list.name}`,
-    undo: () => put(before),
-    redo: () => put(change),
+    undo: () => putAnew(before),
+    redo: () => putAnew(change),
   });
+  await listsChanged(client);
 }
 
 /** Puts other addresses in the place of those that a suppression list keeps off. */
@@ -147,16 +149,18 @@ export async function changeAddresses(
   before: readonly string[],
   addresses: readonly string[],
 ): Promise<void> {
-  const put = async (wish: readonly string[]) => {
-    await call('PUT', `${path(list.key)}/addresses`, { addresses: wish });
+  const put = (wish: readonly string[]) => call('PUT', `${path(list.key)}/addresses`, { addresses: wish });
+  const putAnew = async (wish: readonly string[]) => {
+    await put(wish);
     await listsChanged(client);
   };
   await put(addresses);
   record({
     name: `the addresses that ${list.name} keeps off`,
-    undo: () => put(before),
-    redo: () => put(addresses),
+    undo: () => putAnew(before),
+    redo: () => putAnew(addresses),
   });
+  await listsChanged(client);
 }
 
 /** Makes a list that follows others one of its own, for good. */
@@ -167,13 +171,13 @@ export async function fixList(client: QueryClient, key: string): Promise<void> {
 
 /** Removes a list, which can be had back. */
 export async function removeList(client: QueryClient, list: ListView): Promise<void> {
-  const remove = () => takeAway(client, list.key);
-  await remove();
+  await call('DELETE', path(list.key));
   record({
     name: `removing the list ${list.name}`,
     undo: () => restoreList(client, list.key),
-    redo: remove,
+    redo: () => takeAway(client, list.key),
   });
+  await listsChanged(client);
 }
 
 /** Removes a list without a word, as a part of taking something back. */
@@ -193,8 +197,8 @@ export async function combineLists(
   wish: Combination & { name: string; stays: boolean },
 ): Promise<ListView> {
   const { list } = await call<{ list: ListView }>('POST', '/lists/combine', wish);
-  await listsChanged(client);
   madeList(client, list);
+  await listsChanged(client);
   return list;
 }
 

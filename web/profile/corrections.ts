@@ -22,6 +22,9 @@ export async function correct(
       { corrections },
     );
     await jobEnded(job);
+  };
+  const sendAnew = async (corrections: readonly Wish[]) => {
+    await send(corrections);
     await client.invalidateQueries();
   };
   const before = wishes.map(({ field }): Wish => {
@@ -32,7 +35,8 @@ export async function correct(
   const back = wishes.every(({ value }) => value === null);
   did(back ? 'The sources are shown again' : `${company.name} is corrected`, {
     name: `${back ? 'taking back a correction' : 'a correction'} of ${company.name}`,
-    undo: () => send(before),
-    redo: () => send(wishes),
+    undo: () => sendAnew(before),
+    redo: () => sendAnew(wishes),
   });
+  await client.invalidateQueries();
 }

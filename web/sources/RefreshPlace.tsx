@@ -122,8 +122,8 @@ function ListOf({ source, what, count }: { source: SourceView; what: What; count
         what,
         name,
       });
-      await listsChanged(client);
       noteMade(client, made.list);
+      await listsChanged(client);
       said(`${format.number(made.added)} ${subjectOf(source.subject).many} are on the list “${name}”.`);
       return made;
     },

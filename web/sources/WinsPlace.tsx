@@ -49,16 +49,20 @@ export function WinsPlace({ onLeave }: { onLeave(): void }) {
       const take = async (groups: readonly Rule[]) => {
         const { job } = await put(groups, true);
         await jobEnded(job);
+      };
+      const takeAnew = async (groups: readonly Rule[]) => {
+        await take(groups);
         await client.invalidateQueries();
       };
       await take(rules);
-      setChanged({});
-      counting.reset();
       did('Values are taken by the new order', {
         name: 'which source wins',
-        undo: () => take(before),
-        redo: () => take(rules),
+        undo: () => takeAnew(before),
+        redo: () => takeAnew(rules),
       });
+      await client.invalidateQueries();
+      setChanged({});
+      counting.reset();
     },
   });
   const job = counting.data?.job.id ?? null;

@@ -109,8 +109,8 @@ export async function makeList(
   name: string,
 ): Promise<MatchListAnswer> {
   const made = await call<MatchListAnswer>('POST', `${path(match.id)}/list`, { name });
-  await Promise.all([listsChanged(client), changed(client)]);
   noteMade(client, made.list);
+  await Promise.all([listsChanged(client), changed(client)]);
   return made;
 }
 
