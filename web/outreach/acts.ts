@@ -21,7 +21,6 @@ export async function putInOutbox(
 ): Promise<number> {
   const put = () => call<PutOutAnswer>('POST', `/campaigns/${id}/outbox`, people ? { people } : {});
   let { put: numbers } = await put();
-  await outreachChanged(client);
   if (numbers.length)
     did(`${numbers.length} ${numbers.length === 1 ? 'message' : 'messages'} in the outbox`, {
       name: `putting ${numbers.length} of ${name} in the outbox`,
@@ -39,6 +38,7 @@ export async function putInOutbox(
         await outreachChanged(client);
       },
     });
+  await outreachChanged(client);
   return numbers.length;
 }
 
