@@ -27,6 +27,11 @@ export const CORRECTABLE = {
 } as const satisfies Record<string, { label: string; parts: readonly (keyof CompanyRecord)[] }>;
 
 export type Correctable = keyof typeof CORRECTABLE;
+/** The part of a company at which a correction is shown. */
+export function partOf(field: Correctable): keyof CompanyRecord {
+  return field === 'main-code' ? 'codes' : CORRECTABLE[field].parts[0];
+}
+
 export const CORRECTABLE_KEYS = Object.keys(CORRECTABLE) as Correctable[];
 
 /** The number under which a company's values corrected by hand, and its website's check, stand among its records. */

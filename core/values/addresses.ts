@@ -21,13 +21,18 @@ export interface CleanedAddresses {
  * to their domain or to the page. A mail address gives its domain.
  */
 export function cleanAddresses(text: string, to: CleanedTo): CleanedAddresses {
+  return addressesIn(text, (word) => cleanAddress(word, to));
+}
+
+/** The addresses among the words of a text, each once. @param read one word without quotes and brackets; null where it is none */
+export function addressesIn(text: string, read: (word: string) => string | null): CleanedAddresses {
   const found = new Set<string>();
   const none: string[] = [];
   let twice = 0;
   for (const word of text.split(/[\s,;]+/)) {
     const bare = word.replace(/^["'<(]{1,3}|["'>)]{1,3}$/g, '');
     if (bare === '') continue;
-    const address = cleanAddress(bare, to);
+    const address = read(bare);
     if (address === null) none.push(word);
     else if (found.has(address)) twice++;
     else found.add(address);

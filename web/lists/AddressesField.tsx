@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { MOST_ADDRESSES, suppressedAddresses } from '../../core/lists/addresses.ts';
 import { useFormat } from '../app/format.ts';
 
@@ -18,6 +19,7 @@ export function AddressesField({
 }) {
   const format = useFormat();
   const { addresses, twice, none } = suppressedAddresses(text);
+  const [tooLarge, setTooLarge] = useState('');
   return (
     <>
       <label htmlFor="list-addresses" className="self-start pt-1.5">
@@ -50,6 +52,7 @@ export function AddressesField({
               className="sr-only"
               onChange={(event) => {
                 const file = event.target.files?.[0];
+                setTooLarge(file && file.size > LARGEST ? file.name : '');
                 if (file && file.size <= LARGEST)
                   void file
                     .text()
@@ -58,6 +61,11 @@ export function AddressesField({
             />
           </label>
         </p>
+        {tooLarge && (
+          <p className="text-[12px] text-cut">
+            {tooLarge} is larger than {LARGEST / 2 ** 20} MB; take its column of addresses alone.
+          </p>
+        )}
         {none.length > 0 && (
           <p className="text-[12px] text-cut">
             left out, neither a domain nor a mail address:{' '}

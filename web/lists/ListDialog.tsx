@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { ListView } from '../../contract/lists.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
-import { suppressedAddresses } from '../../core/lists/addresses.ts';
+import { MOST_ADDRESSES, suppressedAddresses } from '../../core/lists/addresses.ts';
 import { call } from '../api.ts';
 import { Button, Dialog, Trouble } from '../ui/controls.tsx';
 import { AddressesField } from './AddressesField.tsx';
@@ -58,13 +58,16 @@ export function ListDialog({
   const before = known.data?.addresses ?? [];
   /** Null where nothing was typed yet. */
   const [typed, setTyped] = useState<string | null>(null);
+  const tooMany =
+    suppresses && typed !== null && suppressedAddresses(typed).addresses.length > MOST_ADDRESSES;
   const save = handleSubmit(async ({ subject, frozen, follows, suppression, name, ...said }) => {
     const wish = { ...said, name: name.trim(), suppression: suppression || null };
     try {
       if (list) {
         await changeList(client, list, { ...wish, frozen });
         if (list.stays && !follows) await fixList(client, list.key);
-        if (typed !== null) await changeAddresses(client, list, before, suppressedAddresses(typed).addresses);
+        if (suppression && typed !== null)
+          await changeAddresses(client, list, before, suppressedAddresses(typed).addresses);
       } else {
         const { list: made } = await call<{ list: ListView }>('POST', '/lists', {
           ...wish,
@@ -121,7 +124,11 @@ export function ListDialog({
           {groups && <option value="groups">keeps them and their groups off every export</option>}
         </select>
         {suppresses && (
-          <AddressesField text={typed ?? before.join('\n')} loading={known.isLoading} onText={setTyped} />
+          <AddressesField
+            text={typed ?? before.join('\n')}
+            loading={known.isLoading || known.isError}
+            onText={setTyped}
+          />
         )}
         {list && (
           <>
@@ -141,11 +148,11 @@ export function ListDialog({
           </>
         )}
         <div className="col-span-2">
-          <Trouble error={error} />
+          <Trouble error={error ?? known.error} />
         </div>
         <div className="col-span-2 flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" look="ink" disabled={watch('name').trim() === ''}>
+          <Button type="submit" look="ink" disabled={watch('name').trim() === '' || tooMany}>
             {list ? 'Keep' : 'Make it'}
           </Button>
         </div>

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ProfileAnswer } from '../../contract/responses.ts';
-import { CORRECTABLE, CORRECTABLE_KEYS, type Correctable } from '../../core/records/own-values.ts';
+import { CORRECTABLE, CORRECTABLE_KEYS, partOf, type Correctable } from '../../core/records/own-values.ts';
 import { ApiError } from '../api.ts';
 import { Button, Dialog, Trouble } from '../ui/controls.tsx';
 import { correct } from './corrections.ts';
@@ -58,7 +58,7 @@ export function CorrectDialog({
   };
   /** What is shown now: the correction, else what a source says. */
   const now = (field: Correctable) => {
-    const part = field === 'main-code' ? 'codes' : CORRECTABLE[field].parts[0];
+    const part = partOf(field);
     const own = profile.corrections.find((one) => one.field === field);
     const record = profile.records.find(({ id }) => id === profile.from[part])?.record;
     return own?.value ?? (record ? text(record, part) : '');

@@ -1,12 +1,10 @@
 import clsx from 'clsx';
 import type { ProfileAnswer } from '../../contract/responses.ts';
-import { CORRECTABLE, type Correctable } from '../../core/records/own-values.ts';
+import { partOf } from '../../core/records/own-values.ts';
 import type { CompanyRecord } from '../../core/records/record.ts';
 import { PART_LABELS } from '../../core/records/part-labels.ts';
 import { useFormat } from '../app/format.ts';
 import { useRecordText } from './record-text.ts';
-
-const PART_OF: Partial<Record<Correctable, keyof CompanyRecord>> = { 'main-code': 'codes' };
 
 /** The word under which sources disagree on a part. */
 const DISPUTE_OF: Partial<Record<keyof CompanyRecord, string>> = {
@@ -26,9 +24,7 @@ export function SourceTable({ profile }: { profile: ProfileAnswer }) {
   const disputes = (profile.row.cells.disputed as string[] | null) ?? [];
   /** What was corrected by hand of a part; nothing where it was not. */
   const byHand = (part: keyof CompanyRecord) =>
-    profile.corrections.find(
-      ({ field }) => PART_OF[field] === part || (CORRECTABLE[field].parts[0] as string) === part,
-    );
+    profile.corrections.find(({ field }) => partOf(field) === part);
   return (
     <section className="mt-8">
       <h2 className="title border-b border-edge pb-1 text-[17px]">

@@ -40,6 +40,7 @@ export function CoveragePlace({ sources, onLeave }: { sources: readonly SourceVi
         onLeave={onLeave}
       >
         <Trouble error={error} />
+        {!job && !error && <p className="text-soft">Looking …</p>}
         {job && !cells && <JobProgress id={job} />}
         {cells && (
           <>

@@ -117,7 +117,7 @@ export function Sources() {
           {ofCompanies > 0 && (
             <>
               <Button onClick={() => setParams({ coverage: '' })}>What each knows</Button>
-              <Button onClick={() => setParams({ wins: '' })}>Which wins</Button>
+              {ofCompanies > 1 && <Button onClick={() => setParams({ wins: '' })}>Which wins</Button>}
             </>
           )}
           <Button onClick={() => setCleaning(true)}>Clean addresses</Button>

@@ -82,6 +82,7 @@ export function WinsPlace({ onLeave }: { onLeave(): void }) {
         onLeave={onLeave}
       >
         <Trouble error={error} />
+        {!data && !error && <p className="text-soft">Looking …</p>}
         {now.map(({ group, label, by, sources, ways }) => (
           <section key={group} aria-label={label} className="border-t border-rule py-2.5">
             <div className="flex flex-wrap items-center justify-between gap-3">
