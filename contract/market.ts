@@ -22,7 +22,8 @@ export interface ChartAnswer {
   /** Of an axis of figures: the median of those that are known. */
   median: number | null;
   slots: ChartSlot[];
-  split: { kind: SlotKind; key: string | null; groups: number; label: string | null }[] | null;
+  split:
+    { kind: SlotKind; key: string | null; groups: number; label: string | null; test: Test | null }[] | null;
   /** Dots as x, y and 1 where either is an estimate, in turn, with the key of each; how many have both figures. */
   scatter: { dots: number[]; placed: number; keys: string[] } | null;
 }

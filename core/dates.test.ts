@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { dayOf, isoOf, monthsBefore, parseSpan, spanStart, yearOf } from './dates.ts';
+import { dayOf, isoOf, monthsBefore, monthsBetween, parseSpan, spanStart, yearOf } from './dates.ts';
 import { daysOf, wordDays } from './tape/dates.ts';
 
 /** Days of the years 1600 to 2400. */
@@ -87,4 +87,14 @@ describe('a test of dates', () => {
     expect(wordDays({ from: '2026-01-05' }, asOf)).toBe('since 2026-01-05');
     expect(wordDays({ to: '2026-01-05' }, asOf)).toBe('up to 2026-01-05');
   });
+});
+
+test('months between are whole ones of the calendar', () => {
+  const between = (from: string, to: string) => monthsBetween(dayOf(from)!, dayOf(to)!);
+  expect(between('2026-09-30', '2026-10-29')).toBe(0);
+  expect(between('2026-09-30', '2026-10-30')).toBe(1);
+  expect(between('2024-09-30', '2026-09-30')).toBe(24);
+  expect([between('2026-01-31', '2026-02-28'), between('2026-01-31', '2026-03-31')]).toEqual([0, 2]);
+  expect(between('1900-01-01', '2026-01-01')).toBe(126 * 12);
+  expect(between('2026-10-01', '2026-09-30')).toBe(0);
 });

@@ -40,6 +40,14 @@ export function monthsBefore(day: number, months: number): number {
   return first / MS_A_DAY + Math.min(date.getUTCDate(), lastOfMonth) - 1;
 }
 
+/** Whole calendar months from one day to another, at least 0: from 30 September to 29 October none. */
+export function monthsBetween(from: number, to: number): number {
+  let months = Math.max(0, Math.floor((to - from) / MOST_DAYS_A_MONTH));
+  while (monthsBefore(to, months + 1) >= from) months++;
+  return months;
+}
+const MOST_DAYS_A_MONTH = 31;
+
 /** A span such as "18 months", "2 years" or "90 days"; null where it is none. */
 export function parseSpan(text: string): { count: number; unit: 'days' | 'months' | 'years' } | null {
   const parts = /^\s*(\d{1,4})\s*(day|month|year)s?\s*$/i.exec(text);

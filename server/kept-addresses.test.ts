@@ -82,3 +82,28 @@ test('what is no address, or no suppression list, is refused', async () => {
   expect((await put([])).body).toMatchObject({ list: { addresses: 0 } });
   expect(await off()).toEqual([0, 0]);
 });
+test('a member is kept off with its other records: whoever has its domain, its people, and people with a mail there', async () => {
+  await load(
+    'More',
+    'name,registration number,country,web\nLakovna Praha,21,CZ,lakovna.example/praha\nApart,22,CZ,apart.example',
+    'companies',
+  );
+  await load(
+    'Staff',
+    'name,title,mail,company number,country\nEva,owner,eva@LAKOVNA.example,22,CZ',
+    'people',
+  );
+  const [member] = (
+    (
+      await server.api.post('/api/rows').send({
+        tape: tape([{ id: 'l1', field: 'words', test: { text: '"Lakovna"', in: 'name' } }]),
+        columns: ['name'],
+      })
+    ).body as { rows: { key: string; cells: { name: string } }[] }
+  ).rows.filter(({ cells }) => cells.name === 'Lakovna');
+  await server.api.post(`/api/lists/${key}/members`).send({ tape: tape([]), keys: [member!.key] });
+  // Hana and Jonas work there, Eva has a mail there.
+  expect(await off()).toEqual([2, 3]);
+  await server.api.delete(`/api/lists/${key}/members`).send({ tape: tape([]), keys: [member!.key] });
+  expect(await off()).toEqual([0, 0]);
+});

@@ -4,14 +4,15 @@ import { AND_BEFORE, AXIS_SCHEME, type Buckets } from './buckets.ts';
 import { barRanges } from './bars.ts';
 import type { Axis } from './chart.ts';
 
-/** The test that keeps the records of one group of an axis; null where no line says that. */
+/** The test that keeps the records of one group of an axis; null where no line says that, as of what has no key. */
 export function testOfGroup(
   field: Field,
   axis: Axis,
   buckets: Buckets,
-  key: string,
+  key: string | null,
   currency: string,
 ): Test | null {
+  if (key === null || field.openers.length === 0) return null;
   switch (field.kind) {
     case 'codes':
       return { scheme: AXIS_SCHEME, any: [key], rank: 'main' };

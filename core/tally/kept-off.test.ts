@@ -17,9 +17,11 @@ test('a group is kept off whole, and who has none stays alone', () => {
   expect(listed(withGroups(noBits(6), groups))).toEqual([]);
 });
 
-test('what hangs on one of some companies is kept off with them; what may hang on several is not', () => {
+test('what hangs on one of some companies is kept off with them, be it on others too', () => {
   const people = { starts: null, companies: Int32Array.from([0, 2, -1, 2, 1]) };
   expect(listed(hangingOnSome(people, bits(3, 2)))).toEqual([1, 3]);
   const deals = { starts: Uint32Array.from([0, 2, 3]), companies: Int32Array.from([0, 1, 2]) };
-  expect(hangingOnSome(deals, bits(3, 2))).toBeNull();
+  expect(listed(hangingOnSome(deals, bits(3, 1)))).toEqual([0]);
+  expect(listed(hangingOnSome(deals, bits(3, 2)))).toEqual([1]);
+  expect(listed(hangingOnSome(deals, noBits(3)))).toEqual([]);
 });

@@ -11,11 +11,17 @@ export function withGroups(records: Bits, groups: SmallNumbers): Bits {
   return all;
 }
 
-/** Records that hang on some companies, of those that hang on one each; null where they may hang on several. */
-export function hangingOnSome({ starts, companies }: Links, some: Bits): Bits | null {
-  if (starts !== null) return null;
-  const hanging = noBits(companies.length);
-  for (let r = 0; r < companies.length; r++)
-    if (companies[r] !== NOBODY && hasBit(some, companies[r]!)) setBit(hanging, r);
+/** Records that hang on any of some companies. */
+export function hangingOnSome({ starts, companies }: Links, some: Bits): Bits {
+  const size = starts ? starts.length - 1 : companies.length;
+  const hanging = noBits(size);
+  for (let r = 0; r < size; r++) {
+    const end = starts ? starts[r + 1]! : r + 1;
+    for (let i = starts ? starts[r]! : r; i < end; i++)
+      if (companies[i] !== NOBODY && hasBit(some, companies[i]!)) {
+        setBit(hanging, r);
+        break;
+      }
+  }
   return hanging;
 }

@@ -324,6 +324,14 @@ export class Tally {
     return null;
   }
 
+  /** Records of which a line cannot be sure: unknown to it, or decided by an estimate whose range reaches over a limit. */
+  unsureOf(line: Line): Bits {
+    const { verdict } = this.setsOf(line);
+    const unsure = verdict.unknown.slice();
+    if (verdict.straddling) addBits(unsure, verdict.straddling);
+    return unsure;
+  }
+
   /** What lines together say of every record: pure Kleene, but for lines that say what happens to their unknowns. */
   verdictOfAll(lines: readonly Line[]): Verdict {
     const live = lines.filter(isLive);

@@ -14,13 +14,14 @@ import {
 /**
  * Columns beyond those of fields. Of a tape's own: how many related records a has-line counts ("count:l9"), how alike a line
  * of peers finds a company and why ("score:l2", "why:l2"), how far it is from the point of a line ("km:l3"), and what a list
- * says of its members ("member:verdict:l4"). Of any tape: one
+ * says of its members ("member:verdict:l4") and what is reckoned of them ("review:doubt:l4"). Of any tape: one
  * key of a field that has several ("of:channel:dealers"), and how large a company's whole group is ("group:revenue").
  */
 export const SCORE_COLUMN = 'score:';
 export const WHY_COLUMN = 'why:';
 export const KM_COLUMN = 'km:';
 export const MEMBER_COLUMN = 'member:';
+export const REVIEW_COLUMN = 'review:';
 export const KEY_COLUMN = 'of:';
 export const GROUP_COLUMN = 'group:';
 
@@ -43,7 +44,24 @@ export const MEMBER_PARTS = {
 } as const;
 export type MemberPart = keyof typeof MEMBER_PARTS;
 
+/** What is reckoned of a member, for going through a list. */
+export const REVIEW_PARTS = {
+  likeness: {
+    label: 'Like those in',
+    meaning:
+      'From 0, like those judged out, over 50 to 100, like those judged in: by all that fields say of them.',
+  },
+  doubt: {
+    label: 'Doubt',
+    meaning:
+      'From 0 to 100: the mean of how much is not known, how long ago it was checked, which lines are unsure of it, and how many judged of its kind are out. No probability.',
+  },
+  doubts: { label: 'What to doubt', meaning: 'What the figure of doubt is made of.' },
+} as const;
+export type ReviewPart = keyof typeof REVIEW_PARTS;
+
 export type OwnColumn =
+  | { kind: 'review'; part: ReviewPart; line: FieldLine; list: string; label: string }
   | { kind: 'member'; part: MemberPart; line: FieldLine; list: string; label: string }
   | { kind: 'count'; line: HasLine }
   | { kind: 'score' | 'why' | 'km'; line: FieldLine }
@@ -66,19 +84,20 @@ export function ownColumnOf(tape: Pick<Tape, 'lines' | 'subject'>, column: strin
         (kind === 'km' ? line.field === 'place' && (line.test as PlaceTest).near : line.field === 'peers');
       return fits ? { kind, line } : undefined;
     }
-  if (column.startsWith(MEMBER_COLUMN)) {
+  if (column.startsWith(MEMBER_COLUMN) || column.startsWith(REVIEW_COLUMN)) {
     const [, part, ...rest] = column.split(':');
     const line = fieldLine(tape, rest.join(':'));
     // What is not on a list has nothing said of it there.
-    if (line?.field !== 'list' || line.not || !(part! in MEMBER_PARTS)) return undefined;
+    if (line?.field !== 'list' || line.not) return undefined;
+    const list = (line.test as ListTest).any[0]!;
+    if (column.startsWith(REVIEW_COLUMN)) {
+      if (!Object.hasOwn(REVIEW_PARTS, part!)) return undefined;
+      const known = part as ReviewPart;
+      return { kind: 'review', part: known, line, list, label: REVIEW_PARTS[known].label };
+    }
+    if (!Object.hasOwn(MEMBER_PARTS, part!)) return undefined;
     const known = part as MemberPart;
-    return {
-      kind: 'member',
-      part: known,
-      line,
-      list: (line.test as ListTest).any[0]!,
-      label: MEMBER_PARTS[known],
-    };
+    return { kind: 'member', part: known, line, list, label: MEMBER_PARTS[known] };
   }
   if (column.startsWith(GROUP_COLUMN) && tape.subject === 'companies')
     return GROUP_SUMS.find(({ of }) => column === GROUP_COLUMN + of);
@@ -115,6 +134,7 @@ export function ownColumns(tape: Pick<Tape, 'lines' | 'subject'>): string[] {
         : [
             ...[SCORE_COLUMN, WHY_COLUMN, KM_COLUMN].map((stem) => stem + line.id),
             ...Object.keys(MEMBER_PARTS).map((part) => memberColumn(part as MemberPart, line.id)),
+            ...Object.keys(REVIEW_PARTS).map((part) => reviewColumn(part as ReviewPart, line.id)),
           ],
     )
     .filter((column) => ownColumnOf(tape, column) !== undefined);
@@ -123,6 +143,16 @@ export function ownColumns(tape: Pick<Tape, 'lines' | 'subject'>): string[] {
 /** The column of what the list of a line says of its members. */
 export function memberColumn(part: MemberPart, line: string): string {
   return `${MEMBER_COLUMN}${part}:${line}`;
+}
+
+/** The column of what is reckoned of the members of the list of a line. */
+export function reviewColumn(part: ReviewPart, line: string): string {
+  return `${REVIEW_COLUMN}${part}:${line}`;
+}
+
+/** Whether records can be put in order by it: reasons in words have none. */
+export function isSortable(column: OwnColumn): boolean {
+  return column.kind !== 'why' && !(column.kind === 'review' && column.part === 'doubts');
 }
 
 /** Further columns that a field can be shown by: single keys, or what its group is together. */

@@ -12,7 +12,7 @@ import {
   type SortKey,
   type Tape,
 } from './nodes.ts';
-import { isOwnColumn, ownColumnOf } from './own-columns.ts';
+import { isOwnColumn, isSortable, ownColumnOf } from './own-columns.ts';
 import { Problem, shown } from './problem.ts';
 import { flagAt, listAt, objectAt, onlyKeys, textAt, wholeAt } from './shapes.ts';
 import { checkTest, spanAt } from './tests.ts';
@@ -287,8 +287,9 @@ export function validateSort(input: unknown, tape: Pick<Tape, 'subject' | 'lines
     onlyKeys(raw, `sort[${i}]`, ['by', 'descending']);
     const by = textAt(raw.by, `sort[${i}].by`, 60);
     const field = fieldOf(tape.subject, by);
+    const own = isOwnColumn(by) ? ownColumnOf(tape, by) : undefined;
     const sorts = isOwnColumn(by)
-      ? (ownColumnOf(tape, by)?.kind ?? 'why') !== 'why'
+      ? own !== undefined && isSortable(own)
       : field?.column && field.column.sortable !== false;
     if (!sorts)
       throw new Problem('unknown-sort', `There is no order by "${by}".`, {

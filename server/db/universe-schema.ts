@@ -371,4 +371,8 @@ export const universeMigrations: readonly string[] = [
   -- Which source wins, where it is not as usual (core/records/precedence.ts); JSON of a rule.
   CREATE TABLE precedence (part TEXT PRIMARY KEY, rule TEXT NOT NULL) STRICT, WITHOUT ROWID;
   `,
+  `
+  -- Who has the address of somebody on a suppression list is kept off with them.
+  CREATE INDEX company_domain ON company (domain) WHERE domain IS NOT NULL;
+  `,
 ];

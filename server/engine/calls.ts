@@ -67,8 +67,8 @@ export const calls = named({
 
   // What pickers and typed lines ask.
   counts: second(({ engine }, wish: CountsRequest) => engine.counts(wish)),
-  alternatives: second(({ engine }, tape: unknown, at: string, tests: readonly unknown[]) =>
-    engine.alternatives(tape, at, tests),
+  alternatives: second(({ steering }, tape: unknown, at: string, tests: readonly unknown[]) =>
+    steering.alternatives(tape, at, tests),
   ),
   plane: second(({ market }, tape: unknown, currency: string) => market.plane(tape, currency)),
   code: second(({ engine }, scheme: Scheme, code: string) => engine.code(scheme, code)),

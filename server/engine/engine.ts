@@ -17,7 +17,6 @@ import type { CodesColumn, PlaceColumn, Universe } from '../../core/tally/column
 import type { Keys } from '../../core/tally/order.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import { putLines } from '../../core/tape/also.ts';
-import { lineOf } from '../../core/tape/edit.ts';
 import { isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
 import { ownColumnOf } from '../../core/tape/own-columns.ts';
 import { Problem } from '../../core/tape/problem.ts';
@@ -34,6 +33,7 @@ import { codeAnswer } from './pickers/code-answer.ts';
 import { jumpTo, type UniverseHits } from './pickers/jump.ts';
 import type { CountsRequest } from './pickers/counts-request.ts';
 import { ownHeading } from './rows/own-heading.ts';
+import { DomainMates } from './domain-mates.ts';
 import { KeptOff } from './kept-off.ts';
 import { Peers } from './peers/peers.ts';
 import { countsOf } from './pickers/picker-counts.ts';
@@ -41,6 +41,7 @@ import { checkCorrections, type CheckedCorrections, type CorrectionWish } from '
 import { readProfile } from './rows/profile.ts';
 import { readRecord } from './rows/record.ts';
 import type { StoredUniverse } from './opening/stored-universe.ts';
+import type { ReviewColumns } from './review-columns.ts';
 import { SubjectEngine, type OwnColumns, type Picks } from './subject-engine.ts';
 import { universeLookup, type ReferenceData } from './universe-lookup.ts';
 import { recordsOfAll, type Records } from './records.ts';
@@ -56,8 +57,11 @@ export class Engine {
   private subjects: ReadonlyMap<string, SubjectEngine> | undefined;
   lookup: Lookup;
   private readonly peers: Peers;
+  private readonly mates: DomainMates;
   private readonly cache = new TallyCache();
   private facts: WorkspaceFacts;
+  /** What is reckoned of members of lists; set before anything is asked. */
+  private review: ReviewColumns | null = null;
   /** What suppression lists keep off exports. */
   keptOff!: KeptOff;
 
@@ -74,6 +78,7 @@ export class Engine {
     this.stored = stored;
     this.records = records;
     this.peers = new Peers(db, reference, this.records.get('companies')!);
+    this.mates = new DomainMates(db, this.records);
     this.facts = facts;
     this.lookup = this.lookupWith(facts);
     this.subjects = this.open(facts);
@@ -90,7 +95,7 @@ export class Engine {
     const universes = openUniverses(this.stored, this.db, this.records, facts);
     this.peers.universe = universes.get('companies')!;
     const tallies = openTallies(universes, this.lookup, this.cache);
-    this.keptOff = new KeptOff(facts, universes, this.keptOff);
+    this.keptOff = new KeptOff(facts, universes, this.mates, this.keptOff);
     return new Map(
       [...tallies].map(([subject, tally]) => {
         const earlier = this.subjects?.get(subject);
@@ -103,6 +108,7 @@ export class Engine {
             tally,
             subject === 'companies' ? this.peers : null,
             facts.cells,
+            this.review,
             earlier && { engine: earlier, forget },
           ),
         ];
@@ -126,6 +132,17 @@ export class Engine {
   /** Takes sort keys of a label of companies, such as the name, that another thread has made. */
   takeLabelKeys(by: string, keys: Keys): void {
     this.companies.takeLabelKeys(by, keys);
+  }
+
+  /** Who reckons what the columns for going through lists say; it counts by this engine itself. */
+  useReview(review: ReviewColumns): void {
+    this.review = review;
+    this.subjects = this.open(this.facts, () => false);
+  }
+
+  /** The user's own, as tapes rest on it now; another object once any of it changed. */
+  get workspace(): WorkspaceFacts {
+    return this.facts;
   }
 
   private get companies(): SubjectEngine {
@@ -329,27 +346,6 @@ export class Engine {
     const counts = countsOf(tally.universe, this.lookup, field, request, recent);
     const total = countBits(context);
     return { ...counts, total, unknown: Number(counts.unknown ?? 0) + total - countBits(recent) };
-  }
-
-  /** What the tape would leave if one of its lines asked each of some tests instead; of a line within a has-line, how many related records. */
-  alternatives(input: unknown, at: string, tests: readonly unknown[]): number[] {
-    const tape = validateTape(input, this.lookup);
-    const inner = this.of(tape).tally.innerContext(tape, at);
-    const tally = inner?.tally ?? this.of(tape).tally;
-    const context = inner?.kept ?? tally.kept(tape, at);
-    const line = inner ? lineOf(tape, at) : tape.lines.find((one) => one.id === at);
-    if (!line || isBlock(line) || isHas(line))
-      throw new Problem('unknown-line', `The tape has no line "${at}" whose test can be changed.`, {
-        field: 'at',
-        value: at,
-        rule: 'the id of a line that is no either-block and no has-line',
-      });
-    const { parked: _, ...live } = line;
-    return tests.map((test) => {
-      const lines = [{ ...live, test }];
-      const changed = validateTape({ ...tape, subject: tally.subject, lines, sort: undefined }, this.lookup);
-      return countBoth(tally.kept(changed), context);
-    });
   }
 
   /** A code with its note, its kin in other schemes and the codes often filed together with it. */

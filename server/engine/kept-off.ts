@@ -3,29 +3,37 @@ import type { CategoryColumn, Universe } from '../../core/tally/columns.ts';
 import { hangingOnSome, withGroups } from '../../core/tally/kept-off.ts';
 import { addMembers } from '../../core/tally/members.ts';
 import { VERDICTS } from '../../core/tape/nodes.ts';
+import { subjectOf } from '../../core/fields/registry.ts';
+import type { DomainMates } from './domain-mates.ts';
 import type { ListChoice, WorkspaceFacts } from './workspace-facts.ts';
 
+/** Of subjects that know several companies each, the role in which one of them is kept off with what it has. */
+const OWNED: ReadonlyMap<string, string> = new Map([['brands', 'owner']]);
+
 /**
- * What suppression lists keep off exports: their members, where a list says so the groups of these, whoever has one of their
- * addresses, and what hangs on one of the companies.
+ * What suppression lists keep off exports: their members, where a list says so the groups of these, whoever has their domain or one
+ * of the addresses named, and what hangs on one of the companies. Deals have several parties, and are kept off by name alone.
  */
 export class KeptOff {
   private readonly lists: readonly ListChoice[];
   private readonly members: WorkspaceFacts['members'];
   private readonly addressed: WorkspaceFacts['keptByAddress'];
   private readonly universes: ReadonlyMap<string, Universe>;
+  private readonly mates: DomainMates;
   private readonly found: Map<string, Bits | null>;
 
   /** What an earlier one found stays where its lists have the same members still, over the same records. */
   constructor(
     { lists, members, keptByAddress }: WorkspaceFacts,
     universes: ReadonlyMap<string, Universe>,
+    mates: DomainMates,
     earlier: KeptOff | undefined,
   ) {
     this.lists = lists.filter(({ suppression }) => suppression !== null);
     this.members = members;
     this.addressed = keptByAddress;
     this.universes = universes;
+    this.mates = mates;
     this.found = earlier && this.isLike(earlier) ? earlier.found : new Map<string, Bits | null>();
   }
 
@@ -64,14 +72,27 @@ export class KeptOff {
   private offOf(list: ListChoice, subject: string): Bits | null {
     const parts = [this.membersOf(list, subject), this.addressed.get(list.key)?.get(subject) ?? null];
     const companies = subject === 'companies' ? null : this.companiesOf(list);
-    const links = this.universes.get('companies')!.relations?.get(subject)?.links.get('');
-    if (companies && links) parts.push(hangingOnSome(links, companies));
+    if (companies) parts.push(...this.withCompanies(subject, companies));
     return parts.reduce((all, bits) => {
       if (!all || !bits) return all ?? bits;
       const both = all.slice();
       addBits(both, bits);
       return both;
     }, null);
+  }
+
+  /** What is kept off with some companies: what hangs on them, and people with a mail at their domain. */
+  private withCompanies(subject: string, companies: Bits): Bits[] {
+    const { relation } = subjectOf(subject);
+    const role = relation!.roles.length === 0 ? '' : OWNED.get(subject);
+    const links =
+      role === undefined
+        ? undefined
+        : this.universes.get('companies')!.relations?.get(subject)?.links.get(role);
+    return [
+      ...(links ? [hangingOnSome(links, companies)] : []),
+      ...(subject === 'people' ? [this.mates.people(companies)] : []),
+    ];
   }
 
   /** The companies that a list keeps off, on which other records hang: its members, and those of its addresses. */
@@ -87,8 +108,10 @@ export class KeptOff {
       if (!universe || !members) return null;
       const bits = noBits(universe.size);
       addMembers(bits, members, VERDICTS);
+      if (subject !== 'companies') return bits;
       const groups = universe.columns.get('group') as CategoryColumn | undefined;
-      return suppression === 'groups' && groups ? withGroups(bits, groups.values) : bits;
+      const named = suppression === 'groups' && groups ? withGroups(bits, groups.values) : bits;
+      return this.mates.ofCompanies(named);
     });
   }
 

@@ -1,5 +1,6 @@
 import type { ListView } from '../../contract/lists.ts';
-import { VERDICTS, type ListTest, type ListVerdict } from '../../core/tape/nodes.ts';
+import { listAtHand } from '../../core/lists/at-hand.ts';
+import { VERDICTS, type ListTest, type ListVerdict, type Tape } from '../../core/tape/nodes.ts';
 import type { MemberPart } from '../../core/tape/own-columns.ts';
 import { listMembers } from '../../core/tape/sql/list-members.ts';
 import { noBits, setBit, type Bits } from '../../core/tally/bits.ts';
@@ -18,12 +19,18 @@ export interface MemberCells {
   texts(list: string, part: MemberPart, keys: readonly string[]): (string | null)[];
   /** The same of all members as sort keys, by record. */
   keys(subject: string, list: string, part: MemberPart): Keys;
+  /** The tapes that put members on a list, as they were kept. */
+  tapesOf(list: string): readonly unknown[];
+  /** What spot checks of a list say of records by key, whether they fit. */
+  checked(list: string, subject: string): { key: string; verdict: 'in' | 'out' }[];
 }
 
 export const NO_MEMBERS: MemberCells = {
   find: () => noBits(0),
   texts: (_list, _part, keys) => keys.map(() => null),
   keys: () => new Float64Array(0),
+  tapesOf: () => [],
+  checked: () => [],
 };
 
 /** How each part stands in SQL, beside a member `m`. Times are shown as days. */
@@ -185,6 +192,24 @@ export class ListMembers implements MemberCells {
       if (found[i]! >= 0) keys[found[i]!] = part === 'verdict' ? VERDICT_RANKS.get(shown!)! : rank;
     });
     return keys;
+  }
+
+  tapesOf(list: string): readonly unknown[] {
+    return this.db
+      .prepare<[string], string>('SELECT DISTINCT tape FROM list_origin WHERE list = ? AND tape IS NOT NULL')
+      .pluck()
+      .all(list)
+      .map((tape) => JSON.parse(tape) as unknown);
+  }
+
+  checked(list: string, subject: string): { key: string; verdict: 'in' | 'out' }[] {
+    const rows = this.db
+      .prepare<[string], { tape: string; key: string; verdict: 'in' | 'out' }>(
+        `SELECT c.tape, m.key, m.verdict FROM spot_check c JOIN spot_member m ON m.spot_check = c.id
+         WHERE c.subject = ? AND m.verdict IN ('in', 'out') ORDER BY c.drawn_at DESC, c.id`,
+      )
+      .all(subject);
+    return rows.filter(({ tape }) => listAtHand(JSON.parse(tape) as Tape)?.list === list);
   }
 }
 

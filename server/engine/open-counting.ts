@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import { openHandover, openLists, openRuns, openWorkspace, type Db } from '../db/open.ts';
 import type { StoredUniverse } from './opening/stored-universe.ts';
 import { Engine } from './engine.ts';
+import { Reviewing } from './reviewing.ts';
 import { recordsOfAll } from './records.ts';
 import type { ReferenceData } from './universe-lookup.ts';
 import { FactsReader } from './workspace-facts.ts';
@@ -26,6 +27,7 @@ export function openCounting(
     universe,
   );
   const engine = new Engine(db, reference, universe, facts.changed()!, records);
+  engine.useReview(new Reviewing(engine));
   return {
     engine,
     lists,

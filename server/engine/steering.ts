@@ -15,7 +15,16 @@ import {
   type Bits,
 } from '../../core/tally/bits.ts';
 import type { ListColumn } from '../../core/tally/columns.ts';
-import { isLive, VERDICTS, type FieldLine, type Line, type Tape } from '../../core/tape/nodes.ts';
+import { lineOf } from '../../core/tape/edit.ts';
+import {
+  isBlock,
+  isHas,
+  isLive,
+  VERDICTS,
+  type FieldLine,
+  type Line,
+  type Tape,
+} from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { turnsOf } from '../../core/tape/steer.ts';
 import { wordTape } from '../../core/tape/wording.ts';
@@ -100,6 +109,28 @@ export class Steering {
       });
     }
     return { now, ways };
+  }
+
+  /** What the tape would leave if one of its lines asked each of some tests instead; of a line within a has-line, how many related records. */
+  alternatives(input: unknown, at: string, tests: readonly unknown[]): number[] {
+    const tape = this.engine.checked(input);
+    const own = this.engine.subject(tape.subject).tally;
+    const inner = own.innerContext(tape, at);
+    const tally = inner?.tally ?? own;
+    const context = inner?.kept ?? tally.kept(tape, at);
+    const line = inner ? lineOf(tape, at) : tape.lines.find((one) => one.id === at);
+    if (!line || isBlock(line) || isHas(line))
+      throw new Problem('unknown-line', `The tape has no line "${at}" whose test can be changed.`, {
+        field: 'at',
+        value: at,
+        rule: 'the id of a line that is no either-block and no has-line',
+      });
+    const { parked: _, ...live } = line;
+    return tests.map((test) => {
+      const lines = [{ ...live, test }];
+      const changed = this.engine.checked({ ...tape, subject: tally.subject, lines, sort: undefined });
+      return countBoth(tally.kept(changed), context);
+    });
   }
 
   /** Of each field, the one line that best parts the members of a list that are judged in from those judged out. */

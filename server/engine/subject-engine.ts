@@ -17,7 +17,8 @@ import type { Keys } from '../../core/tally/order.ts';
 import { Tally } from '../../core/tally/tally.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import { emptyTape, type PeersTest, type PlaceTest, type SortKey, type Tape } from '../../core/tape/nodes.ts';
-import { isOwnColumn, ownColumnOf, type OwnColumn } from '../../core/tape/own-columns.ts';
+import { likenessShown } from '../../core/lists/likeness.ts';
+import { isOwnColumn, isSortable, ownColumnOf, type OwnColumn } from '../../core/tape/own-columns.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import type { Db } from '../db/open.ts';
 import { fold } from '../../core/text/fold.ts';
@@ -25,6 +26,7 @@ import { namedBy } from './rows/named-by.ts';
 import { Orders, type OwnKeys } from './rows/orders.ts';
 import type { MemberCells } from './list-members.ts';
 import type { Peers } from './peers/peers.ts';
+import type { ReviewColumns } from './review-columns.ts';
 import { RowSource } from './rows/read-rows.ts';
 import type { Records } from './records.ts';
 
@@ -47,6 +49,7 @@ export class SubjectEngine {
   private readonly orders: Orders;
   private readonly peers: Peers | null;
   private readonly cells: MemberCells;
+  private readonly review: ReviewColumns | null;
 
   /** Orders are taken over from an earlier engine over the same records, but for lists whose tapes mean others now. */
   constructor(
@@ -56,9 +59,11 @@ export class SubjectEngine {
     tally: Tally,
     peers: Peers | null,
     cells: MemberCells,
+    review: ReviewColumns | null,
     earlier?: { engine: SubjectEngine; forget(name: string): boolean },
   ) {
     this.cells = cells;
+    this.review = review;
     this.db = db;
     this.lookup = lookup;
     this.peers = peers;
@@ -110,7 +115,7 @@ export class SubjectEngine {
   ownColumns(tape: Pick<Tape, 'lines'>, records: Uint32Array, columns: readonly string[]): OwnColumns {
     const own: OwnColumns = {};
     for (const column of columns) {
-      const found = ownColumnOf({ ...tape, subject: this.records.subject }, column);
+      const found = ownColumnOf(this.own(tape), column);
       if (found?.kind === 'count') {
         const { sure, possible, known } = this.tally.relatedCounts(found.line);
         const known64 = (counts: Uint32Array) =>
@@ -120,12 +125,15 @@ export class SubjectEngine {
         own[column] = this.peers!.scores(found.line.test as PeersTest, records);
       } else if (found?.kind === 'member') {
         own[column] = { texts: this.cells.texts(found.list, found.part, this.keysOf(records)) };
+      } else if (found?.kind === 'review' && found.part === 'doubts') {
+        own[column] = { texts: this.review!.doubts(this.own(tape), found.list, records) };
       } else if (found?.kind === 'why') {
         const { test } = found.line;
         own[column] = { texts: Array.from(records, (r) => this.peers!.why(test as PeersTest, r)) };
       } else if (found) {
-        const keys = this.keysOfOwn(found);
-        const low = Float64Array.from(records, (r) => keys[r]!);
+        const keys = this.keysOfOwn(found, this.own(tape));
+        const isLikeness = found.kind === 'review' && found.part === 'likeness';
+        const low = Float64Array.from(records, (r) => (isLikeness ? likenessShown(keys[r]!) : keys[r]!));
         own[column] = { low, high: low };
       } else if (column === KNOWN) {
         const { known } = this.tally.universe.columns.get(KNOWN) as KnownColumn;
@@ -203,21 +211,27 @@ export class SubjectEngine {
     return { total, positions };
   }
 
+  private own({ lines }: Pick<Tape, 'lines'>): Pick<Tape, 'lines' | 'subject'> {
+    return { lines, subject: this.records.subject };
+  }
+
   private ownKeys(tape: Tape): OwnKeys {
     return (by) => {
       const found = ownColumnOf(tape, by);
-      return found && found.kind !== 'why' ? () => this.keysOfOwn(found) : null;
+      return found && isSortable(found) ? () => this.keysOfOwn(found, tape) : null;
     };
   }
 
   /** Figures of a column of a tape's own by record, NaN where unknown. */
-  private keysOfOwn(column: OwnColumn): Keys {
+  private keysOfOwn(column: OwnColumn, tape: Pick<Tape, 'lines' | 'subject'>): Keys {
     const { columns } = this.tally.universe;
     switch (column.kind) {
       case 'count':
         return countKeys(this.tally.relatedCounts(column.line), this.size);
       case 'member':
         return this.cells.keys(this.records.subject, column.list, column.part);
+      case 'review':
+        return this.review!.figures(tape, column.list, column.part as 'likeness' | 'doubt');
       case 'score':
       case 'why':
         return new Float64Array(this.peers!.all(column.line.test as PeersTest));

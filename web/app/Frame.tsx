@@ -1,9 +1,10 @@
 import clsx from 'clsx';
 import { Keyboard, Moon, Search, Settings2, Sun } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
 import { useHealth } from '../desk/queries.ts';
+import { usePutting } from '../desk/putting.ts';
 import { useDesk } from '../desk/store.ts';
 import { addressOf } from '../desk/address.ts';
 import { Kbd } from '../ui/controls.tsx';
@@ -15,11 +16,16 @@ import { useKey } from './keys.ts';
 import { KeysDialog } from './KeysDialog.tsx';
 import { useSaveSettings, useSettings, useTheme } from './settings.ts';
 
+const AddToListDialog = lazy(() =>
+  import('../desk/AddToListDialog.tsx').then((module) => ({ default: module.AddToListDialog })),
+);
+
 /** The bar with the places, and the place below it. */
 export function Frame() {
   useTheme();
   const [jumping, setJumping] = useState(false);
   const [keysShown, setKeysShown] = useState(false);
+  const putting = usePutting((state) => state.acted);
   const { data: health } = useHealth();
   const format = useFormat();
   const location = useLocation();
@@ -83,6 +89,11 @@ export function Frame() {
       </header>
       <Outlet />
       {jumping && <JumpBox onClose={() => setJumping(false)} />}
+      {putting && (
+        <Suspense>
+          <AddToListDialog acted={putting} onClose={() => usePutting.setState({ acted: null })} />
+        </Suspense>
+      )}
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
       <Toaster
         position="bottom-left"

@@ -2,8 +2,11 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
 import { useLocation } from 'react-router';
+import { usePutting } from '../desk/putting.ts';
 import { useDesk } from '../desk/store.ts';
-import { freshDesk, show, type Answers } from '../testing/render.tsx';
+import { tapeOfList } from '../lists/use-lists.ts';
+import { freshDesk, settled, show, type Answers } from '../testing/render.tsx';
+import { undo, useHistory } from './history.ts';
 import { JumpBox } from './JumpBox.tsx';
 
 let closed: number;
@@ -79,7 +82,7 @@ describe('the jump box', () => {
       },
     });
     await user.keyboard('our customers');
-    const list = await screen.findByRole('option', { name: /Our customers/ });
+    const list = await screen.findByRole('option', { name: /^Our customers/ });
     await user.click(list);
     const text = atob(new URLSearchParams(where().split('?')[1]).get('t')!);
     expect(JSON.parse(text)).toMatchObject({ lines: [{ field: 'list', test: { any: ['our-customers'] } }] });
@@ -113,6 +116,51 @@ describe('the jump box', () => {
     const exact = (await screen.findByText('Called just that')).closest<HTMLElement>('[cmdk-group]')!;
     await user.click(within(exact).getByText('Headcount'));
     expect(where()).toBe('/desk?line=new%3Aheadcount');
+  });
+
+  test('puts all that is at hand on a list by its name, which is taken back', async () => {
+    useDesk.setState({ tape: tapeOfList({ key: 'rivals', name: 'Rivals', subject: 'companies' }) });
+    const { user, sent, asked } = jump({
+      'GET /jump': {
+        ...NOTHING,
+        lists: [
+          { key: 'targets', name: 'Targets', subject: 'companies', members: 9 },
+          { key: 'buyers', name: 'Targets to buy', subject: 'people', members: 9 },
+        ],
+      },
+      'POST /lists/targets/members': { added: 7, of: 9, origins: [4], list: {} },
+      'DELETE /lists/targets/origins/4': {},
+    });
+    await user.keyboard('put on targets');
+    await screen.findByText('Put these on Targets');
+    // Lists of other records take none of these.
+    expect(screen.queryByText('Put these on Targets to buy')).toBeNull();
+    expect(selected()).toContain('Put these on Targets');
+    await user.keyboard('{Enter}');
+    expect(closed).toBe(1);
+    await waitFor(() =>
+      expect(sent('POST /lists/targets/members')).toMatchObject([
+        { tape: { lines: [{ field: 'list' }] }, sort: [] },
+      ]),
+    );
+    expect(asked.filter(({ path }) => path === '/jump?text=targets').length).toBeGreaterThan(0);
+    await waitFor(() => expect(useHistory.getState().past).toHaveLength(1));
+    await settled(undo);
+    expect(asked.map(({ method, path }) => `${method} ${path}`)).toContain('DELETE /lists/targets/origins/4');
+  });
+
+  test('asks with Alt and Enter which list a company goes on', async () => {
+    const { user } = jump({
+      'GET /jump': {
+        ...NOTHING,
+        companies: [{ key: 'CZ-1', name: 'Lakovna', town: 'Brno', country: 'CZ' }],
+      },
+    });
+    await user.keyboard('lakovna');
+    await screen.findByText('Alt Enter');
+    await user.keyboard('{Alt>}{Enter}{/Alt}');
+    expect(usePutting.getState().acted).toMatchObject({ one: true, picks: { keys: new Map([['CZ-1', 0]]) } });
+    expect([closed, useDesk.getState().company]).toEqual([1, null]);
   });
 
   test('turns the tape round', async () => {

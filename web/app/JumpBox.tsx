@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -10,15 +10,22 @@ import { freeId, putPart, renamed } from '../../core/tape/edit.ts';
 import { emptyTape, type Line, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 import { fold, foldedWords } from '../../core/text/fold.ts';
 import { call } from '../api.ts';
+import { putOnList, wordPut } from '../lists/acts.ts';
 import { tapeOfList } from '../lists/use-lists.ts';
+import { Kbd } from '../ui/controls.tsx';
+import { actedNow, wishOf } from '../desk/acted.ts';
 import { addressOf } from '../desk/address.ts';
+import { putOneOnList } from '../desk/putting.ts';
 import { countedPart } from '../desk/queries.ts';
 import { useDesk } from '../desk/store.ts';
 import { turnTo } from '../desk/SubjectMenu.tsx';
 import { useFormat } from './format.ts';
+import { said } from './history.ts';
 import { groupEntries, type Entry } from './jump-entries.ts';
 
 const MOST_COMMANDS = 8;
+/** Typed before the name of a list that what is at hand goes on. */
+const PUT_ON = /^put (?:these )?on /i;
 
 type JumpEntry = Entry<() => void>;
 
@@ -34,12 +41,14 @@ export function JumpBox({ onClose }: { onClose(): void }) {
   const navigate = useNavigate();
   const format = useFormat();
   const tape = countedPart(useDesk((state) => state.tape));
+  const client = useQueryClient();
   const wanted = text.trim();
+  const named = wanted.replace(PUT_ON, '');
   const { data: found } = useQuery({
-    queryKey: ['jump', wanted],
+    queryKey: ['jump', named],
     queryFn: ({ signal }) =>
-      call<JumpAnswer>('GET', `/jump?text=${encodeURIComponent(wanted)}`, undefined, signal),
-    enabled: wanted !== '',
+      call<JumpAnswer>('GET', `/jump?text=${encodeURIComponent(named)}`, undefined, signal),
+    enabled: named !== '',
     placeholderData: keepPreviousData,
   });
   const { data: lines } = useQuery({
@@ -69,6 +78,25 @@ export function JumpBox({ onClose }: { onClose(): void }) {
       return putLines(whole, named, also ? 'also' : 'and');
     });
   };
+  /** All that is at hand on a list that takes it. */
+  const putEntries = (list: JumpAnswer['lists'][number]): JumpEntry[] => {
+    const acted = actedNow();
+    if (list.subject !== acted.tape.subject) return [];
+    const put = async () => {
+      const { added, of } = await putOnList(client, list, wishOf(acted), false);
+      said(wordPut(list, added, of, format.number));
+    };
+    return [
+      {
+        id: `put ${list.key}`,
+        kind: 'command',
+        name: `Put these on ${list.name}`,
+        also: [`put on ${list.name}`],
+        note: 'what is picked, or all of the tape',
+        act: () => void put().catch((failure: unknown) => toast.error((failure as Error).message)),
+      },
+    ];
+  };
   const entries: JumpEntry[] = [
     ...commands(navigate)
       .filter(({ name }) => fold(name).includes(fold(wanted)))
@@ -90,8 +118,10 @@ export function JumpBox({ onClose }: { onClose(): void }) {
       }),
     ),
     ...(wanted === '' || !found ? [] : foundEntries(found, { text: wanted, navigate, show, put })),
+    ...(named === '' ? [] : (found?.lists ?? []).flatMap(putEntries)),
   ];
   const groups = groupEntries(entries, wanted);
+  const selectedEntry = entries.find(({ id }) => id === selected);
   const alike = new Set(entries.filter((entry) => entry.alike).map(({ id }) => id));
   return (
     <Command.Dialog
@@ -103,6 +133,10 @@ export function JumpBox({ onClose }: { onClose(): void }) {
       onValueChange={(value) => setSelected(alike.has(value) && !moved.current ? noneNow() : value)}
       onKeyDown={(event) => {
         if (event.key === 'ArrowDown' || event.key === 'ArrowUp') moved.current = true;
+        if (event.key !== 'Enter' || !event.altKey || !selectedEntry?.list) return;
+        event.preventDefault();
+        selectedEntry.list();
+        onClose();
       }}
       overlayClassName="fixed inset-0 z-40 bg-shade"
       contentClassName="fixed top-20 left-1/2 z-50 w-[620px] max-w-[94vw] -translate-x-1/2 overflow-hidden rounded-lg border border-edge bg-paper shadow-xl"
@@ -123,7 +157,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
         <Command.Empty className="px-4 py-3 text-soft">Nothing of that name.</Command.Empty>
         {groups.map(({ heading, entries: own }) => (
           <Command.Group key={heading} heading={heading}>
-            {own.map(({ id, name, note, count, act }) => (
+            {own.map(({ id, name, note, count, act, list }) => (
               <Command.Item
                 key={id}
                 value={id}
@@ -141,6 +175,11 @@ export function JumpBox({ onClose }: { onClose(): void }) {
                 {note && <span className="min-w-0 flex-1 truncate text-[13px] text-soft">{note}</span>}
                 {count !== undefined && (
                   <span className="figure ml-auto text-[13px]">{format.number(count)}</span>
+                )}
+                {list && id === selected && (
+                  <span className="ml-auto shrink-0 text-[12px] text-soft">
+                    on a list <Kbd>Alt Enter</Kbd>
+                  </span>
                 )}
               </Command.Item>
             ))}
@@ -230,6 +269,7 @@ function foundEntries(
       name,
       note: [town, country].filter(Boolean).join(', '),
       act: () => open(key),
+      list: () => putOneOnList('companies', key),
     })),
     ...(more
       ? [
@@ -254,6 +294,7 @@ function foundEntries(
       name,
       note: [subjectOf(subject).one, about].filter(Boolean).join(', '),
       act: () => open(`${subject}/${key}`),
+      list: () => putOneOnList(subject, key),
     })),
     ...tapes.map((saved): JumpEntry => ({
       id: `tape ${saved.id}`,

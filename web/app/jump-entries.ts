@@ -12,6 +12,8 @@ export interface Entry<Act> {
   /** Only spelled like what was typed: it follows all else, and Enter alone never takes it. */
   alike?: boolean;
   act: Act;
+  /** Puts it on a list instead. */
+  list?: Act;
 }
 
 /** In the order in which exact names stand. */

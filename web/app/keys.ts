@@ -20,7 +20,11 @@ export const KEYS: readonly { keys: string[]; does: string }[] = [
   { keys: ['Ctrl Enter'], does: 'in Outreach: put what was looked at in the outbox' },
   { keys: ['d', 'v'], does: 'on a reply: done, leads to a meeting' },
   { keys: ['+', '-', '0'], does: 'on a list: in, out, unsure; digits then choose the reason for out' },
-  { keys: ['t', 'e'], does: 'on a list: tag, note' },
+  {
+    keys: ['t', 'e', 'a'],
+    does: 'on a list: tag, note, assign; on the sheet T says all three of those picked',
+  },
+  { keys: ['Alt click', 'Alt Enter'], does: 'put a dot, or a hit of the jump box, on a list' },
   { keys: ['w'], does: 'open the web page of the company in a new tab' },
   { keys: ['[', ']'], does: 'previous or next line of the tape' },
   { keys: ['o'], does: 'open the line' },

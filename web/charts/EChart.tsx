@@ -24,6 +24,8 @@ export interface ChartClick {
   dataIndex: number;
   x: number;
   y: number;
+  /** Whether Alt was held. */
+  alt: boolean;
 }
 
 /** A chart as SVG that fills its box; its figures stand in a table beside it for those who cannot see it. */
@@ -48,13 +50,14 @@ export function EChart({
     const made = init(box.current, null, { renderer: 'svg' });
     chart.current = made;
     made.on('click', (event) => {
-      const { offsetX, offsetY } = event.event?.event as unknown as { offsetX: number; offsetY: number };
+      const { offsetX, offsetY, altKey } = event.event?.event as unknown as MouseEvent;
       const bounds = box.current!.getBoundingClientRect();
       latest.current?.({
         name: event.name,
         dataIndex: event.dataIndex,
         x: bounds.left + offsetX,
         y: bounds.top + offsetY,
+        alt: altKey,
       });
     });
     const observer = new ResizeObserver(() => made.resize());

@@ -6,19 +6,17 @@ import { listAtHand } from '../../core/lists/at-hand.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { said } from '../app/history.ts';
-import { copyToList, putOnList, takeOffList } from '../lists/acts.ts';
+import { copyToList, putOnList, takeOffList, wordPut } from '../lists/acts.ts';
 import { NewListName } from '../lists/NewListName.tsx';
 import { useLists } from '../lists/use-lists.ts';
 import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
-import { wordActed, type Acted } from './acted.ts';
-import { picksBody } from './picks.ts';
-import { countedPart } from './queries.ts';
+import { wishOf, wordActed, type Acted } from './acted.ts';
 
 /** Puts records on a list, or what they hang on, or what hangs on them; says before how many are new to each. */
 export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): void }) {
   const format = useFormat();
   const client = useQueryClient();
-  const { tape, sort, picks, one, gone, count } = acted;
+  const { tape, picks, one, gone, count } = acted;
   const own = subjectOf(tape.subject);
   const [name, setName] = useState('');
   const [subject, setSubject] = useState(tape.subject);
@@ -28,15 +26,7 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
   const [busy, setBusy] = useState(false);
   const { data } = useLists();
   const limit = /^\d+$/.test(first) && Number(first) > 0 ? Number(first) : undefined;
-  const wish = {
-    tape: {
-      ...countedPart(tape),
-      ...(tape.name ? { name: tape.name } : {}),
-      ...(limit ? { first: limit } : {}),
-    },
-    sort,
-    ...picksBody(picks),
-  };
+  const wish = wishOf(acted, limit);
   const before = useQuery({
     queryKey: ['lists', 'before', wish, subject],
     queryFn: ({ signal }) =>
@@ -68,8 +58,7 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
       const { added, of } = moving
         ? await copyToList(client, from.list, list, wish, true)
         : await putOnList(client, list, wish, made);
-      const known = of - added;
-      return `${format.number(added)} ${moving ? 'moved to' : 'put on'} ${list.name}${known ? `, ${format.number(known)} were on it already` : ''}`;
+      return wordPut(list, added, of, format.number, moving ? 'moved to' : 'put on');
     });
   const addToNew = async () => {
     try {
@@ -82,7 +71,11 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
   };
   const others =
     tape.subject === 'companies' ? ['companies', 'people', 'sites'] : [tape.subject, 'companies'];
-  const what = wordActed(acted, format.number);
+  const counted = {
+    ...acted,
+    count: count ?? (subject === tape.subject ? (before.data?.count ?? null) : null),
+  };
+  const what = wordActed(counted, format.number);
   return (
     <Dialog
       open

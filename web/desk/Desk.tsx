@@ -18,7 +18,7 @@ import { AddToListDialog } from './AddToListDialog.tsx';
 import { useDeskAddress } from './address.ts';
 import { useSheetVerdicts } from '../lists/review/sheet-verdicts.ts';
 import { LastVerdictRow } from '../lists/review/ReasonRow.tsx';
-import { useReview } from '../lists/review/reviewing.ts';
+import { useListAtHand, useReview } from '../lists/review/reviewing.ts';
 import { EmptyUniverse } from './EmptyUniverse.tsx';
 import { useHealth } from './queries.ts';
 import { useUsualColumns } from './sheet/ColumnSets.tsx';
@@ -42,6 +42,10 @@ const ExportDialog = lazy(() =>
 
 const WriteToDialog = lazy(() =>
   import('../outreach/WriteToDialog.tsx').then((module) => ({ default: module.WriteToDialog })),
+);
+
+const DescribeDialog = lazy(() =>
+  import('../lists/review/DescribeDialog.tsx').then((module) => ({ default: module.DescribeDialog })),
 );
 
 const VisitsDialog = lazy(() =>
@@ -74,7 +78,9 @@ export function Desk() {
   const [listing, setListing] = useState<Acted | null>(null);
   const [writing, setWriting] = useState<Acted | null>(null);
   const [visiting, setVisiting] = useState<Acted | null>(null);
+  const [describing, setDescribing] = useState<Acted | null>(null);
   const acted = useActed();
+  const listAtHand = useListAtHand();
   const reasonsOpen = useReview((state) => state.reasonsOpen);
   const sheet = useRef<SheetActions | null>(null);
   const { set, change, leave } = useDesk.getState();
@@ -137,6 +143,7 @@ export function Desk() {
   useSheetVerdicts(sheet, onSheet);
   useKey('x', () => setExporting(acted), { off: acted === null });
   useKey('s', () => setListing(acted), { off: acted === null });
+  useKey('t', () => setDescribing(acted), { off: !onSheet || listAtHand === null });
   const canWrite = acted !== null && WRITTEN_TO.has(acted.tape.subject);
   useKey('l', () => setWriting(acted), { off: !canWrite });
   useKey('r', () => {
@@ -207,10 +214,20 @@ export function Desk() {
         acted={acted}
         onExport={() => setExporting(acted)}
         onList={() => setListing(acted)}
+        onDescribe={listAtHand ? () => setDescribing(acted) : null}
         onWrite={canWrite ? () => setWriting(acted) : null}
         onVisit={acted?.tape.subject === 'companies' ? () => setVisiting(acted) : null}
       />
       {listing && <AddToListDialog acted={counted(listing, acted)} onClose={() => setListing(null)} />}
+      {describing && listAtHand && (
+        <Suspense>
+          <DescribeDialog
+            list={listAtHand}
+            acted={counted(describing, acted)}
+            onClose={() => setDescribing(null)}
+          />
+        </Suspense>
+      )}
       {visiting && (
         <Suspense>
           <VisitsDialog acted={counted(visiting, acted)} onClose={() => setVisiting(null)} />

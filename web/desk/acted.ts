@@ -33,13 +33,7 @@ export function useActed(): Acted | null {
   // Picks by key stay when the tape changes, so that only the server knows how many still pass.
   const byKey = open === null && picks.mode === 'some' && picks.keys.size > 0;
   const { data: passing } = usePassing(tape, sort, picks, byKey);
-  if (open !== null) {
-    const slash = open.indexOf('/');
-    const subject = slash < 0 ? 'companies' : open.slice(0, slash);
-    const key = open.slice(slash + 1);
-    const own = withPicked(NO_PICKS, [{ key, at: 0 }], true);
-    return { tape: emptyTape(subject), sort: [], picks: own, one: true, count: 1, gone: 0, total: 1 };
-  }
+  if (open !== null) return actedOnOpen(open);
   const reached = picked === 0 ? total : byKey ? passing : picked;
   return {
     tape,
@@ -50,6 +44,37 @@ export function useActed(): Acted | null {
     gone: byKey && passing !== undefined ? picked - passing : 0,
     total,
   };
+}
+
+/** The records that a server is asked to act on; `first` are only so many of them, in their order. */
+export function wishOf({ tape, sort, picks }: Pick<Acted, 'tape' | 'sort' | 'picks'>, first?: number) {
+  return {
+    tape: {
+      ...countedPart(tape),
+      ...(tape.name ? { name: tape.name } : {}),
+      ...(first ? { first } : {}),
+    },
+    sort,
+    ...picksBody(picks),
+  };
+}
+
+/** What is acted on now, without counts: the open record, those picked, or all of the tape. */
+export function actedNow(): Pick<Acted, 'tape' | 'sort' | 'picks'> {
+  const { tape, sort, picks, company } = useDesk.getState();
+  return company === null ? { tape, sort, picks } : actedOnOpen(company);
+}
+
+/** What acts on the record under an open key are on. */
+function actedOnOpen(open: string): Acted {
+  const slash = open.indexOf('/');
+  return actedOnOne(slash < 0 ? 'companies' : open.slice(0, slash), open.slice(slash + 1));
+}
+
+/** What acts on one record are on. */
+export function actedOnOne(subject: string, key: string): Acted {
+  const picks = withPicked(NO_PICKS, [{ key, at: 0 }], true);
+  return { tape: emptyTape(subject), sort: [], picks, one: true, count: 1, gone: 0, total: 1 };
 }
 
 /** What was asked for, with its counts as they have come since: an act asked before they came does not wait for ever. */

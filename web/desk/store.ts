@@ -162,7 +162,8 @@ export const useDesk = create<DeskState>((set) => ({
   setWidths: (widths) => step('the widths of columns', 'widths', () => keepWidths(widths)),
 }));
 
-function keepColumns(columns: readonly string[]): void {
+function keepColumns(wanted: readonly string[]): void {
+  const columns = [...new Set(wanted)];
   const { tape, columns: all } = useDesk.getState();
   // Counts belong to a tape, so that they are not kept for the next.
   const own = columns.filter(isOfAnyTape);

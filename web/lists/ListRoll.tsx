@@ -19,12 +19,14 @@ export function ListRoll({
   list,
   onCombine,
   onExport,
+  onPut,
   onWrite,
   onVisit,
 }: {
   list: ListView | null;
   onCombine(): void;
   onExport(list: ListView): void;
+  onPut(list: ListView): void;
   onWrite(list: ListView): void;
   onVisit(list: ListView): void;
 }) {
@@ -82,6 +84,9 @@ export function ListRoll({
       </Button>
       <Button className="px-2" onClick={() => onExport(list)} disabled={list.members === 0}>
         Export <Kbd>X</Kbd>
+      </Button>
+      <Button className="px-2" onClick={() => onPut(list)} disabled={list.members === 0}>
+        Put on a list <Kbd>S</Kbd>
       </Button>
       {(list.subject === 'people' || list.subject === 'companies') && (
         <Button className="px-2" onClick={() => onWrite(list)} disabled={list.members === 0}>

@@ -13,6 +13,7 @@ import { did, said } from '../app/history.ts';
 import { useKey } from '../app/keys.ts';
 import type { Acted } from '../desk/acted.ts';
 import { NO_PICKS } from '../desk/picks.ts';
+import { putTapeOnList } from '../desk/putting.ts';
 import { Button, Kbd, Trouble } from '../ui/controls.tsx';
 import { FindBox } from '../ui/FindBox.tsx';
 import { useOrder } from '../ui/SortHead.tsx';
@@ -112,6 +113,7 @@ export function Lists() {
       act({ tape, sort: [], picks: NO_PICKS, one: false, count: tally, gone: 0, total: tally });
     });
   const exportList = (list: ListView) => actOn(list, setExporting);
+  const putOn = (list: ListView) => putTapeOnList(tapeOfList(list), null);
   const writeTo = (list: ListView) => actOn(list, setWriting);
   const visit = (list: ListView) => actOn(list, setVisiting);
   const remove = (list: ListView) =>
@@ -163,6 +165,7 @@ export function Lists() {
   useKey('l', () => {
     if (current?.subject === 'people' || current?.subject === 'companies') void writeTo(current);
   });
+  useKey('s', () => current && putOn(current));
   useKey('n', () => setEditing('new'));
   useKey('delete', () => current && void remove(current));
 
@@ -281,6 +284,7 @@ export function Lists() {
         list={current}
         onCombine={combine}
         onExport={(list) => void exportList(list)}
+        onPut={putOn}
         onWrite={(list) => void writeTo(list)}
         onVisit={(list) => void visit(list)}
       />

@@ -36,7 +36,7 @@ export function listsChanged(client: QueryClient): Promise<void> {
 /** Puts records on a list; those that were there before stay when it is taken back, and a list made for it goes again. */
 export async function putOnList(
   client: QueryClient,
-  list: ListView,
+  list: Pick<ListView, 'key' | 'name'>,
   wish: object,
   made: boolean,
 ): Promise<AddedAnswer> {
@@ -57,6 +57,18 @@ export async function putOnList(
   });
   await listsChanged(client);
   return answer;
+}
+
+/** "12 put on Rivals, 3 were on it already". */
+export function wordPut(
+  { name }: Pick<ListView, 'name'>,
+  added: number,
+  of: number,
+  figure: (n: number) => string,
+  how = 'put on',
+): string {
+  const known = of - added;
+  return `${figure(added)} ${how} ${name}${known ? `, ${figure(known)} were on it already` : ''}`;
 }
 
 /** Notes that a list was made, with what is on it: taken back, it goes again. */

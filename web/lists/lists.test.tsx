@@ -2,10 +2,12 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { redo, undo, useHistory } from '../app/history.ts';
+import { usePutting } from '../desk/putting.ts';
 import { useDesk } from '../desk/store.ts';
 import { aList } from '../testing/lists.ts';
 import { freshDesk, show, type Answers } from '../testing/render.tsx';
 import { Lists } from './Lists.tsx';
+import { columnsOfList } from './use-lists.ts';
 
 beforeEach(freshDesk);
 
@@ -65,6 +67,26 @@ const select = async (name: string) => {
   return row;
 };
 const keyed = (key: string) => fireEvent.keyDown(document.body, { key });
+
+test('a list opened while the desk shows what another says of its members has each column once', () => {
+  const first = columnsOfList('companies', ['name', 'headcount']);
+  expect(first.slice(1)).toEqual(['member:verdict:l1', 'member:reason:l1', 'member:tags:l1', 'headcount']);
+  expect(columnsOfList('companies', first)).toEqual(first);
+  // Moved about by hand, they come to the front again, and none is lost.
+  expect(columnsOfList('companies', ['name', 'member:tags:l1', 'headcount'])).toEqual(first);
+  useDesk.getState().setColumns(['name', 'headcount', 'headcount']);
+  expect(useDesk.getState().columns.companies).toEqual(['name', 'headcount']);
+});
+
+test('the members of a list go on another by S, which asks which one', async () => {
+  show(<Lists />, answers);
+  await select('Rivals');
+  keyed('s');
+  expect(usePutting.getState().acted).toMatchObject({
+    one: false,
+    tape: { lines: [{ field: 'list', test: { any: ['rivals'] } }] },
+  });
+});
 
 describe('the table of lists', () => {
   test('stands by the day of change, sorts, and finds words of name, folder and owner', async () => {

@@ -63,5 +63,7 @@ const FIRST_PARTS: readonly MemberPart[] = ['verdict', 'reason', 'tags'];
 /** Columns for looking at a list: what it says of its members beside those of the desk. */
 export function columnsOfList(subject: string, usual: readonly string[] | undefined): string[] {
   const [name, ...others] = usual ?? READY_SETS.find((set) => set.subject === subject)!.columns;
-  return [name!, ...FIRST_PARTS.map((part) => memberColumn(part, 'l1')), ...others];
+  const parts = FIRST_PARTS.map((part) => memberColumn(part, 'l1'));
+  // Opened from a list, the desk has some of them already.
+  return [name!, ...parts, ...others.filter((column) => !parts.includes(column))];
 }

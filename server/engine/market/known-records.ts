@@ -42,6 +42,12 @@ export class KnownRecords {
     return { estimated: countBoth(column.index.estimated, context), banded: countBoth(banded, context) };
   }
 
+  /** The records of which a field in a column of its own is known; null for other fields. */
+  columnOf(subject: string, field: Field): Bits | null {
+    const { columns } = this.engine.universeOf(subject);
+    return columns.has(field.yearsSince ?? field.id) ? this.of(subject, field) : null;
+  }
+
   private of(subject: string, field: Field): Bits | null {
     const { columns, size } = this.engine.universeOf(subject);
     const column = columns.get(field.yearsSince ?? field.id);

@@ -273,14 +273,14 @@ export class Market {
           slot.key === null || !buckets.edges
             ? null
             : [Number(slot.key), buckets.edges[buckets.edges.indexOf(Number(slot.key)) + 1] ?? null],
-        test:
-          slot.key === null || field.openers.length === 0
-            ? null
-            : testOfGroup(field, chart.by, buckets, slot.key, currency),
+        test: testOfGroup(field, chart.by, buckets, slot.key, currency),
       })),
       split:
-        told.split?.map((part) => ({ ...part, label: part.key === null ? null : partLabel!(part.key) })) ??
-        null,
+        told.split?.map((part) => ({
+          ...part,
+          label: part.key === null ? null : partLabel!(part.key),
+          test: testOfGroup(fieldOf(subject, chart.split!.field)!, chart.split!, split!, part.key, currency),
+        })) ?? null,
       scatter:
         chart.shape === 'scatter' && axis && figures ? this.scatter(subject, axis, figures, kept) : null,
     };

@@ -4,6 +4,7 @@ import { accuracyOf, type Accuracy, type Stratum } from '../../../core/stats/acc
 import type { Tape } from '../../../core/tape/nodes.ts';
 import { Problem } from '../../../core/tape/problem.ts';
 import type { Db } from '../../db/open.ts';
+import { noteListsChange } from './changes.ts';
 
 /** Spot checks: samples of tapes with what was judged of them. */
 
@@ -136,6 +137,7 @@ export function judgeChecked(
       value: key,
       rule: 'the key of a record of the sample',
     });
+  noteListsChange(db);
 }
 
 export function setAtLeast(db: Db, id: string, atLeast: number): void {
@@ -144,6 +146,7 @@ export function setAtLeast(db: Db, id: string, atLeast: number): void {
 
 export function removeCheck(db: Db, id: string): void {
   db.prepare('DELETE FROM spot_check WHERE id = ?').run(checkById(db, id).id);
+  noteListsChange(db);
 }
 
 /** The judged of a check by stratum. */

@@ -7,7 +7,8 @@ import { wordAxis, wordMeasure } from '../../../core/charts/wording.ts';
 interface Props {
   answer: ChartAnswer;
   words: ChartWords;
-  onSlot(slot: ChartSlot, x: number, y: number): void;
+  /** `part` is the place of a part of it. */
+  onSlot(slot: ChartSlot, x: number, y: number, part?: number): void;
 }
 
 /** The numbers of a chart as a table; a group's name opens what can be done with it. */
@@ -51,9 +52,9 @@ export function ChartTable({
               <td className="figure px-2 text-right font-semibold">
                 {slot.value === null ? '–' : words.value(slot.value)}
               </td>
-              {slot.parts?.map((part, p) => (
+              {slot.parts?.map((_, p) => (
                 <td key={p} className="figure px-2 text-right">
-                  {part.value === null ? '–' : words.value(part.value)}
+                  <PartValue answer={answer} slot={slot} part={p} words={words} onSlot={onSlot} />
                 </td>
               ))}
               {compared && (
@@ -82,6 +83,32 @@ function SlotName({ slot, words, onSlot }: { slot: ChartSlot; words: ChartWords;
       }}
     >
       {name}
+    </button>
+  );
+}
+
+/** The figure of a cell, which opens what can be done with its records where lines keep just them. */
+function PartValue({
+  answer: { split },
+  slot,
+  part,
+  words,
+  onSlot,
+}: Props & { slot: ChartSlot; part: number }) {
+  const { value, count } = slot.parts![part]!;
+  const text = value === null ? '–' : words.value(value);
+  if (!slot.test || !split![part]!.test || count === 0) return text;
+  return (
+    <button
+      type="button"
+      className="hover:underline"
+      aria-label={`${words.slot(slot)}, ${words.slot({ ...split![part]!, edges: null })}: ${text}`}
+      onClick={(event) => {
+        const { left, bottom } = event.currentTarget.getBoundingClientRect();
+        onSlot(slot, left + 20, bottom, part);
+      }}
+    >
+      {text}
     </button>
   );
 }
@@ -128,7 +155,7 @@ export function HeatTable({ answer, words, onSlot }: Props) {
                       color: share > 42 ? 'var(--paper)' : 'var(--ink)',
                     }}
                   >
-                    {value === null ? '–' : words.value(value)}
+                    <PartValue answer={answer} slot={slot} part={p} words={words} onSlot={onSlot} />
                   </td>
                 );
               })}

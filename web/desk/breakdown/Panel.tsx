@@ -5,7 +5,7 @@ import { toast } from 'sonner';
 import type { ChartAnswer, ChartSlot } from '../../../contract/market.ts';
 import { fieldOf, subjectOf } from '../../../core/fields/registry.ts';
 import { addLines, freeId, removeLine } from '../../../core/tape/edit.ts';
-import { isBlock, isHas, type Tape } from '../../../core/tape/nodes.ts';
+import { isBlock, isHas, type Test, type Tape } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { chartFile, EChart } from '../../charts/EChart.tsx';
 import { saveFile } from '../../charts/save-file.ts';
@@ -13,10 +13,11 @@ import { drawnSlots } from '../../charts/drawing.ts';
 import { heightOf, optionOf, partShades } from '../../charts/options.ts';
 import { useChartTheme } from '../../charts/theme.ts';
 import { noteOf } from '../../charts/words.ts';
-import { chartWords, titleOf, wordMeasure } from '../../../core/charts/wording.ts';
+import { chartWords, titleOf, wordMeasure, type ChartWords } from '../../../core/charts/wording.ts';
 import { PointMenu } from '../../ui/PointMenu.tsx';
 import { Button } from '../../ui/controls.tsx';
 import { openKeyOf } from '../open-key.ts';
+import { putOneOnList, putTapeOnList } from '../putting.ts';
 import { useDesk } from '../store.ts';
 import { ChartTable, HeatTable, tableCsv } from './ChartTable.tsx';
 
@@ -36,7 +37,7 @@ export function Panel({ answer, subject, base, against, onEdit, onRemove }: Prop
   const format = useFormat();
   const theme = useChartTheme();
   const [asTable, setAsTable] = useState(false);
-  const [menu, setMenu] = useState<{ slot: ChartSlot; x: number; y: number } | null>(null);
+  const [menu, setMenu] = useState<{ group: Group; x: number; y: number } | null>(null);
   const { chart } = answer;
   const words = useMemo(() => chartWords(subject, chart, format), [subject, chart, format]);
   const option = useMemo(() => optionOf(answer, theme, words, base), [answer, theme, words, base]);
@@ -56,7 +57,10 @@ export function Panel({ answer, subject, base, against, onEdit, onRemove }: Prop
       toast.error((failure as Error).message);
     }
   };
-  const choose = (slot: ChartSlot, x: number, y: number) => setMenu({ slot, x, y });
+  const choose = (slot: ChartSlot, x: number, y: number, p?: number) => {
+    const group = groupOf(answer, words, slot, p);
+    if (group) setMenu({ group, x, y });
+  };
   return (
     <section aria-label={title} className="min-w-0" data-chart={chart.id}>
       <header className="flex items-baseline gap-2">
@@ -139,13 +143,14 @@ export function Panel({ answer, subject, base, against, onEdit, onRemove }: Prop
             option={option}
             height={height}
             label={`${title}: ${noteOf(answer, words, format, base, against)} The numbers are in the table after it.`}
-            onClick={({ dataIndex, name: id, x, y }) => {
+            onClick={({ dataIndex, name: id, x, y, alt }) => {
               if (chart.shape === 'scatter') {
-                useDesk.getState().set({ company: openKeyOf(subject, id) });
+                if (alt) putOneOnList(subject, id);
+                else useDesk.getState().set({ company: openKeyOf(subject, id) });
                 return;
               }
               const slot = drawnSlots(answer)[dataIndex];
-              if (slot?.test) choose(slot, x, y);
+              if (slot) choose(slot, x, y);
             }}
           />
           <div className="sr-only">
@@ -156,15 +161,7 @@ export function Panel({ answer, subject, base, against, onEdit, onRemove }: Prop
         <ChartTable answer={answer} words={words} subject={subject} title={title} onSlot={choose} />
       )}
       {chart.split && chart.shape === 'stacked' && !asTable && <Legend answer={answer} words={words} />}
-      {menu && (
-        <SlotMenu
-          {...menu}
-          field={chart.by.field}
-          subject={subject}
-          name={words.slot(menu.slot)}
-          onClose={() => setMenu(null)}
-        />
-      )}
+      {menu && <GroupMenu {...menu} subject={subject} onClose={() => setMenu(null)} />}
     </section>
   );
 }
@@ -219,68 +216,92 @@ function PartSwatch({
   );
 }
 
-/** What can be done with the records of a bar: keep only these, take them out, or take the line off again. */
-function SlotMenu({
-  slot,
+/** The records of a bar or a cell: the lines that keep them. */
+interface Group {
+  name: string;
+  count: number;
+  asked: readonly { field: string; test: Test }[];
+}
+
+/** The records of a bar, or of one part of it; null where no line keeps just them. */
+function groupOf(answer: ChartAnswer, words: ChartWords, slot: ChartSlot, p?: number): Group | null {
+  const { by, split } = answer.chart;
+  const part = p === undefined ? null : answer.split![p]!;
+  if (!slot.test || (part && !part.test)) return null;
+  const own = { field: by.field, test: slot.test };
+  if (!part) return { name: words.slot(slot), count: slot.count, asked: [own] };
+  return {
+    name: `${words.slot(slot)}, ${words.slot({ ...part, edges: null })}`,
+    count: slot.parts![p!]!.count,
+    asked: [own, { field: split!.field, test: part.test! }],
+  };
+}
+
+/** What can be done with the records of a bar or a cell: keep only these, take them out, put them on a list, or take their line off again. */
+function GroupMenu({
+  group,
   x,
   y,
-  field,
   subject,
-  name,
   onClose,
 }: {
-  slot: ChartSlot;
+  group: Group;
   x: number;
   y: number;
-  field: string;
   subject: string;
-  name: string;
   onClose(): void;
 }) {
   const tape = useDesk((state) => state.tape);
   const format = useFormat();
   const { change } = useDesk.getState();
-  if (tape.subject !== subject || !slot.test) return null;
-  const there = lineSaying(tape, field, slot.test);
-  // Estimates are in the bar, so that the line counts them too.
-  const estimates = fieldOf(subject, field)!.store.at === 'range' ? { estimates: true as const } : {};
-  const add = (not: boolean) => {
-    change(
-      addLines(tape, [
-        { id: freeId(tape), field, test: slot.test!, ...estimates, ...(not ? { not: true as const } : {}) },
-      ]),
-    );
-    onClose();
-  };
-  const label = fieldOf(subject, field)!.label;
+  if (tape.subject !== subject) return null;
+  const { name, count, asked } = group;
+  const there = asked.map(({ field, test }) => lineSaying(tape, field, test));
+  const lacking = asked.filter((_, i) => there[i] === null);
+  const kept = withLines(tape, lacking);
+  const label = asked.map(({ field }) => fieldOf(subject, field)!.label).join(', ');
+  const act = (name: string, work: () => void) => (
+    <Button
+      look="quiet"
+      className="w-full"
+      onClick={() => {
+        work();
+        onClose();
+      }}
+    >
+      {name}
+    </Button>
+  );
   return (
     <PointMenu x={x} y={y} label={`${label}: ${name}`} className="w-64 p-2" onClose={onClose}>
       <p className="px-1.5 pb-1">
-        <strong>{name}</strong> <span className="figure">{format.number(slot.count)}</span>
+        <strong>{name}</strong> <span className="figure">{format.number(count)}</span>
       </p>
-      {there ? (
-        <Button
-          look="quiet"
-          className="w-full"
-          onClick={() => {
-            change(removeLine(tape, there));
-            onClose();
-          }}
-        >
-          Take this line off the tape
-        </Button>
+      {lacking.length === 0 ? (
+        act(asked.length === 1 ? 'Take this line off the tape' : 'Take these lines off the tape', () =>
+          change(there.reduce((now, id) => removeLine(now, id!), tape)),
+        )
       ) : (
         <>
-          <Button look="quiet" className="w-full" onClick={() => add(false)}>
-            Keep only these
-          </Button>
-          <Button look="quiet" className="w-full" onClick={() => add(true)}>
-            Take these out
-          </Button>
+          {act('Keep only these', () => change(kept))}
+          {asked.length === 1 && act('Take these out', () => change(withLines(tape, lacking, true)))}
         </>
       )}
+      {count > 0 && act('Put these on a list', () => putTapeOnList(kept, count))}
     </PointMenu>
   );
+}
+
+/** A tape that asks further things. Estimates are in the bars, so that the lines count them too. */
+function withLines(tape: Tape, asked: Group['asked'], not = false): Tape {
+  let now = tape;
+  for (const { field, test } of asked) {
+    const estimates = fieldOf(tape.subject, field)!.store.at === 'range' ? { estimates: true as const } : {};
+    now = addLines(now, [
+      { id: freeId(now), field, test, ...estimates, ...(not ? { not: true as const } : {}) },
+    ]);
+  }
+  return now;
 }
 
 /** The id of a line that asks just this, if the tape has one. */

@@ -8,6 +8,7 @@ import { emptyTape, type Line, type Test } from '../../../core/tape/nodes.ts';
 import { undo } from '../../app/history.ts';
 import { useFormat } from '../../app/format.ts';
 import { freshDesk, settled, show, type Answers } from '../../testing/render.tsx';
+import { usePutting } from '../putting.ts';
 import { useDesk } from '../store.ts';
 import { Breakdown } from './Breakdown.tsx';
 import { ChartDialog } from './ChartDialog.tsx';
@@ -17,7 +18,10 @@ import { tableCsv } from './ChartTable.tsx';
 for (const side of ['clientWidth', 'clientHeight'])
   Object.defineProperty(HTMLElement.prototype, side, { configurable: true, get: () => 400 });
 
-beforeEach(freshDesk);
+beforeEach(() => {
+  freshDesk();
+  usePutting.setState({ acted: null });
+});
 
 const slot = (label: string | null, count: number, more: Partial<ChartSlot> = {}): ChartSlot => ({
   kind: label === null ? 'unknown' : 'group',
@@ -100,6 +104,40 @@ describe('a group of a chart', () => {
     expect(lines()).toHaveLength(1);
     await settled(undo);
     expect(lines()).toHaveLength(2);
+  });
+  test('goes on a list as all that its line keeps, without a line on the tape', async () => {
+    const { user } = show(<Breakdown />, answers());
+    await choose(user, 'dissolved', 'Put these on a list');
+    expect(lines()).toEqual([]);
+    expect(usePutting.getState().acted).toMatchObject({
+      count: 3,
+      one: false,
+      tape: { subject: 'companies', lines: [{ field: 'status', test: { any: ['dissolved'] } }] },
+    });
+  });
+  test('with another makes a cell, kept and put on a list by both lines', async () => {
+    const heat: Chart = { ...status, shape: 'heat', split: { field: 'legal-form' } };
+    const split = ['sro', null].map((key) => ({
+      ...{ kind: key ? ('group' as const) : ('unknown' as const), key, groups: 1, label: key },
+      test: key ? { any: [key] } : null,
+    }));
+    const parts = [7, 2].map((count) => ({ count, value: count, valued: count, estimated: 0 }));
+    const chart = answered(heat, [slot('active', 9, { parts })], { split });
+    const { user } = show(<Breakdown />, answers({ 'POST /breakdown': page({ charts: [chart] }) }));
+    expect(await screen.findByRole('button', { name: 'active, sro: 7' })).toBeTruthy();
+    // What is unknown of the other field is kept by no line.
+    expect(screen.queryByRole('button', { name: /active, unknown/ })).toBeNull();
+    await choose(user, 'active, sro: 7', 'Put these on a list');
+    expect(usePutting.getState().acted).toMatchObject({ count: 7, tape: { lines: [{}, {}] } });
+    await user.click(screen.getByRole('button', { name: 'active, sro: 7' }));
+    expect(screen.queryByRole('button', { name: 'Take these out' })).toBeNull();
+    await user.click(screen.getByRole('button', { name: 'Keep only these' }));
+    expect(lines()).toMatchObject([
+      { id: 'l1', field: 'status', test: { any: ['active'] } },
+      { id: 'l2', field: 'legal-form', test: { any: ['sro'] } },
+    ]);
+    await choose(user, 'active, sro: 7', 'Take these lines off the tape');
+    expect(lines()).toEqual([]);
   });
   test('that no line says is no button; unknown is said, and never silently left out', async () => {
     show(<Breakdown />, answers());

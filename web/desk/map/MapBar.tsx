@@ -25,6 +25,7 @@ export function MapBar({
   onClose,
   onLeave,
   onKeepView,
+  onPutView,
 }: {
   subject: string;
   places: ClustersAnswer['places'] | undefined;
@@ -43,6 +44,7 @@ export function MapBar({
   onClose(): void;
   onLeave(): void;
   onKeepView(): void;
+  onPutView(): void;
 }) {
   return (
     <div className="flex flex-wrap items-center gap-2 py-2 text-[13px]">
@@ -130,6 +132,9 @@ export function MapBar({
           <>
             <Button onClick={onDraw}>Draw an area</Button>
             <Button onClick={onKeepView}>Keep the view</Button>
+            <Button title="Put those in view on a list" onClick={onPutView}>
+              View to a list
+            </Button>
           </>
         )}
       </span>

@@ -6,12 +6,14 @@ import { emptyTape, type PlaceTest } from '../../../core/tape/nodes.ts';
 import { undo } from '../../app/history.ts';
 import { drawnCanvas, type Drawn } from '../../testing/canvas.ts';
 import { freshDesk, settled, show, type Answers } from '../../testing/render.tsx';
+import { usePutting } from '../putting.ts';
 import { useDesk } from '../store.ts';
 import { MapView } from './MapView.tsx';
 
 let drawn: Drawn;
 beforeEach(() => {
   freshDesk();
+  usePutting.setState({ acted: null });
   drawn = drawnCanvas();
   window.ResizeObserver = class {
     private readonly seen: ResizeObserverCallback;
@@ -140,19 +142,36 @@ describe('the map', () => {
     expect(placeLines()).toEqual([]);
   });
 
-  test('opens the single record that is pressed', async () => {
+  test('puts what is in view on a list, without a line on the tape', async () => {
+    const { user } = opened();
+    await map();
+    await user.click(screen.getByRole('button', { name: 'View to a list' }));
+    expect(usePutting.getState().acted).toMatchObject({
+      count: null,
+      tape: { lines: [{ field: 'place', test: { within: { label: 'the view of the map' } } }] },
+    });
+    expect(placeLines()).toEqual([]);
+  });
+
+  test('opens the single record that is pressed, or with Alt puts it on a list', async () => {
     opened({
       'POST /clusters': clusters({ extent: null, singles: [{ key: 'X', name: 'Mid', lat: 51.5, lon: 13 }] }),
     });
     const canvas = await map();
     await screen.findByRole('button', { name: 'Mid' });
     // Wherever earlier moves left it, the record is looked for by its own place on the screen.
-    for (let x = 0; x < 800 && !useDesk.getState().company; x += 5)
-      for (let y = 0; y < 500 && !useDesk.getState().company; y += 5)
-        act(() => {
-          fireEvent.pointerDown(canvas, { clientX: x, clientY: y, pointerId: 1 });
-          fireEvent.pointerUp(canvas, { clientX: x, clientY: y, pointerId: 1 });
-        });
+    const pressed = (altKey: boolean, found: () => unknown) => {
+      for (let x = 0; x < 800 && !found(); x += 5)
+        for (let y = 0; y < 500 && !found(); y += 5)
+          act(() => {
+            fireEvent.pointerDown(canvas, { clientX: x, clientY: y, pointerId: 1 });
+            fireEvent.pointerUp(canvas, { clientX: x, clientY: y, pointerId: 1, altKey });
+          });
+    };
+    pressed(true, () => usePutting.getState().acted);
+    expect(usePutting.getState().acted).toMatchObject({ one: true, picks: { keys: new Map([['X', 0]]) } });
+    expect(useDesk.getState().company).toBeNull();
+    pressed(false, () => useDesk.getState().company);
     expect(useDesk.getState().company).toBe('X');
   });
 

@@ -12,6 +12,7 @@ import { useFormat } from '../../app/format.ts';
 import { useChartTheme } from '../../charts/theme.ts';
 import { Button, Trouble } from '../../ui/controls.tsx';
 import { openKeyOf } from '../open-key.ts';
+import { putOneOnList, putTapeOnList } from '../putting.ts';
 import { countedPart } from '../queries.ts';
 import { useDesk } from '../store.ts';
 import { useLand } from './land.ts';
@@ -159,7 +160,7 @@ export function MapView() {
     setCorners([]);
     setDrawing(false);
   };
-  const keepView = () => {
+  const viewTest = (): PlaceTest => {
     const { west, south, east, north } = map.current!.seen();
     const points = [
       [north, west],
@@ -167,13 +168,14 @@ export function MapView() {
       [south, east],
       [south, west],
     ].map(([lat, lon]) => [round(lat!), round(lon!)] as const);
-    addPlace({ within: { points, label: 'the view of the map' } });
+    return { within: { points, label: 'the view of the map' } };
   };
+  const putView = () => putTapeOnList(addLines(tape, [lineOfPlace(tape, viewTest())]), null);
   const local = (event: React.PointerEvent | React.MouseEvent): [number, number] => {
     const bounds = canvas.current!.getBoundingClientRect();
     return [event.clientX - bounds.left, event.clientY - bounds.top];
   };
-  const clicked = (x: number, y: number) => {
+  const clicked = (x: number, y: number, alt: boolean) => {
     const now = map.current!;
     if (drawing) {
       const first = corners[0] && now.toPixels(...corners[0]);
@@ -182,7 +184,10 @@ export function MapView() {
       return;
     }
     const what = now.under(x, y);
-    if (what?.kind === 'single') set({ company: openKeyOf(subject, what.key) });
+    if (what?.kind === 'single') {
+      if (alt) putOneOnList(subject, what.key);
+      else set({ company: openKeyOf(subject, what.key) });
+    }
     if (what?.kind === 'cluster') go(now.zoom({ ...now.view, lat: what.lat, lon: what.lon }, 2.6));
     if (what?.kind === 'region')
       addPlace(shown === 'country' ? { countries: [what.country] } : { regions: [what.key] });
@@ -234,7 +239,8 @@ export function MapView() {
         }}
         onClose={closeArea}
         onLeave={leaveArea}
-        onKeepView={keepView}
+        onKeepView={() => addPlace(viewTest())}
+        onPutView={putView}
       />
       <Trouble error={error ?? unshaded} />
       <div ref={box} className="relative min-h-0 flex-1 overflow-hidden rounded-md border border-edge">
@@ -266,7 +272,7 @@ export function MapView() {
           onPointerUp={(event) => {
             const was = hand.current;
             hand.current = null;
-            if (was && !was.moved) clicked(...local(event));
+            if (was && !was.moved) clicked(...local(event), event.altKey);
           }}
         />
         {under?.what && (
@@ -278,7 +284,10 @@ export function MapView() {
             }}
           >
             {under.what.kind === 'single' ? (
-              <strong>{under.what.name}</strong>
+              <>
+                <strong>{under.what.name}</strong>
+                <span className="block text-soft">click opens it, with Alt it goes on a list</span>
+              </>
             ) : under.what.kind === 'cluster' ? (
               <>
                 <strong className="figure">{format.number(under.what.count)}</strong>{' '}

@@ -2,7 +2,13 @@ import type { WordedTally } from '../../../contract/responses.ts';
 import type { Field, SheetColumn } from '../../../core/fields/field.ts';
 import { columnFields, fieldOf } from '../../../core/fields/registry.ts';
 import type { HasLine, PlaceTest, Tape } from '../../../core/tape/nodes.ts';
-import { ownColumnOf, ownColumns, type OwnColumn } from '../../../core/tape/own-columns.ts';
+import {
+  isSortable,
+  ownColumnOf,
+  ownColumns,
+  REVIEW_PARTS,
+  type OwnColumn,
+} from '../../../core/tape/own-columns.ts';
 import { wordedById } from '../worded.ts';
 
 /** A column of the sheet: of a field, or one beyond those, such as the count of a has-line. */
@@ -39,7 +45,8 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
       : wordedById(tally?.lines ?? []).get(own.line.id)?.words;
   const line = `${words?.label ?? ''} ${words?.text ?? ''}`.trim();
   const { heading, meaning } = told(own, tape.subject, line);
-  const text = own.kind === 'why' || own.kind === 'member';
+  const text =
+    own.kind === 'why' || own.kind === 'member' || (own.kind === 'review' && own.part === 'doubts');
   return {
     id,
     heading,
@@ -49,7 +56,8 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
         : text
           ? 320
           : Math.max(own.kind === 'score' ? 92 : FIGURE_WIDTH, 34 + heading.length * 7),
-    ...(own.kind === 'why' ? { sortable: false } : text ? {} : { numeric: true }),
+    ...(isSortable(own) ? {} : { sortable: false }),
+    ...(text ? {} : { numeric: true }),
     label: own.kind === 'count' ? `number of ${heading.toLowerCase()}` : heading.toLowerCase(),
     meaning,
     field: null,
@@ -83,6 +91,8 @@ function told(own: OwnColumn, subject: string, line: string): { heading: string;
     }
     case 'member':
       return { heading: own.label, meaning: `${own.label}, as the list says of its members.` };
+    case 'review':
+      return { heading: own.label, meaning: REVIEW_PARTS[own.part].meaning };
     case 'group':
       return {
         heading: own.label,

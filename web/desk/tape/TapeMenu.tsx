@@ -17,10 +17,12 @@ const LARGEST = 1_500_000;
 export function TapeMenu({
   onWrite,
   onVisit,
+  onDescribe,
 }: {
-  /** Null where nobody can be written to, or visited. */
+  /** Null where nobody can be written to, or visited, and where the tape stands on no list to say things on. */
   onWrite: (() => void) | null;
   onVisit: (() => void) | null;
+  onDescribe: (() => void) | null;
 }) {
   const { change } = useDesk.getState();
   const tape = useDesk((state) => state.tape);
@@ -79,6 +81,11 @@ export function TapeMenu({
             {onWrite && (
               <Item onSelect={onWrite}>
                 Write to them … <Kbd>L</Kbd>
+              </Item>
+            )}
+            {onDescribe && (
+              <Item onSelect={onDescribe}>
+                Tag, assign or note them … <Kbd>T</Kbd>
               </Item>
             )}
             {onVisit && <Item onSelect={onVisit}>Visit them …</Item>}

@@ -61,6 +61,7 @@ export function TapePanel({
   onList,
   onWrite,
   onVisit,
+  onDescribe,
 }: {
   currentLine: string | null;
   onCurrentLine(id: string | null): void;
@@ -72,6 +73,8 @@ export function TapePanel({
   onWrite: (() => void) | null;
   /** The same of what cannot be visited. */
   onVisit: (() => void) | null;
+  /** Null where the tape stands on no list that says things of its members. */
+  onDescribe: (() => void) | null;
 }) {
   /** What the open record is one of; undefined where the acts are on the tape. */
   const openOne = acted?.one ? subjectOf(acted.tape.subject).one : undefined;
@@ -284,7 +287,7 @@ export function TapePanel({
           >
             {openOne ? 'To list' : 'Add to list'} <Kbd>S</Kbd>
           </Button>
-          <TapeMenu onWrite={onWrite} onVisit={onVisit} />
+          <TapeMenu onWrite={onWrite} onVisit={onVisit} onDescribe={onDescribe} />
           <Button
             look="quiet"
             className="ml-auto"

@@ -50,6 +50,7 @@ const acts = {
   onList: jest.fn(),
   onWrite: jest.fn(),
   onVisit: jest.fn(),
+  onDescribe: jest.fn(),
   onCurrentLine: jest.fn(),
 };
 const acted: Acted = {

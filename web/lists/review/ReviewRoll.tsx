@@ -1,7 +1,9 @@
 import { useFormat } from '../../app/format.ts';
 import { editLine } from '../../../core/tape/edit.ts';
 import type { FieldLine, ListTest } from '../../../core/tape/nodes.ts';
+import { reviewColumn, type ReviewPart } from '../../../core/tape/own-columns.ts';
 import { useDesk } from '../../desk/store.ts';
+import { Segments } from '../../ui/controls.tsx';
 import { Verdicts } from '../ListRoll.tsx';
 import { usePace, useRoll } from '../use-lists.ts';
 import { PartingLines } from './PartingLines.tsx';
@@ -45,6 +47,7 @@ export function ReviewRoll() {
           {middle !== null && left > 0 && <>, about {wordTime(middle * left)}</>}
         </span>
       </div>
+      <NextBy line={list.line} judged={data.list.judgedIn > 0 && data.list.judgedOut > 0} />
       <Verdicts list={data.list} reasons={data.reasons} onOpen={narrow} />
       <PartingLines list={list.key} judged={data.list.judgedIn + data.list.judgedOut} />
       {middle !== null && (
@@ -74,6 +77,58 @@ export function ReviewRoll() {
         </div>
       )}
     </section>
+  );
+}
+
+type Order = 'tape' | 'doubt' | 'likeness';
+
+const REVIEW_COLUMNS: Readonly<Record<Exclude<Order, 'tape'>, readonly ReviewPart[]>> = {
+  doubt: ['doubt', 'doubts'],
+  likeness: ['likeness'],
+};
+
+/** In which order one goes through the list: the usual one, those most in doubt first, or those most like the ones judged in. */
+function NextBy({ line, judged }: { line: string; judged: boolean }) {
+  const sort = useDesk((state) => state.sort);
+  const by = sort[0]?.by;
+  const order: Order =
+    by === reviewColumn('doubt', line)
+      ? 'doubt'
+      : by === reviewColumn('likeness', line)
+        ? 'likeness'
+        : 'tape';
+  const choose = (to: Order) => {
+    const { tape, columns, change } = useDesk.getState();
+    if (to === 'tape') {
+      change(tape, undefined, { sort: [] });
+      return;
+    }
+    const shown = columns[tape.subject]!;
+    const more = REVIEW_COLUMNS[to].map((part) => reviewColumn(part, line));
+    const lacking = more.filter((column) => !shown.includes(column));
+    change(tape, undefined, {
+      sort: [{ by: more[0]!, descending: true }],
+      columns: [...shown.slice(0, 1), ...lacking, ...shown.slice(1)],
+    });
+  };
+  return (
+    <div className="flex items-center gap-2 py-2 pr-4 pl-10 text-[13px]">
+      Next by
+      <Segments
+        label="Next by"
+        value={order}
+        onChange={choose}
+        options={[
+          { key: 'tape', label: 'name' },
+          { key: 'doubt', label: 'doubt' },
+          {
+            key: 'likeness',
+            label: 'likeness',
+            off: judged ? undefined : 'Some must be judged in and some out',
+          },
+        ]}
+      />
+    </div>
   );
 }
 

@@ -37,6 +37,14 @@ export function VerdictBar({
   );
 }
 
+/** What is written of a member by hand. */
+type Said = 'tag' | 'note' | 'assigned';
+const WRITTEN: Readonly<Record<Said, { label: string; placeholder: string; most: number }>> = {
+  tag: { label: 'New tag', placeholder: 'A tag, such as stairs', most: 40 },
+  note: { label: 'Note on the list', placeholder: 'A note for this list', most: 2000 },
+  assigned: { label: 'Assigned to', placeholder: 'Who looks after it; empty for nobody', most: 60 },
+};
+
 function Bar({
   list,
   member,
@@ -55,7 +63,7 @@ function Bar({
   const tape = useDesk((state) => state.tape);
   const sort = useDesk((state) => state.sort);
   const last = useReview((state) => state.last);
-  const [writing, setWriting] = useState<'tag' | 'note' | null>(null);
+  const [writing, setWriting] = useState<Said | null>(null);
   const [text, setText] = useState('');
   const [busy, setBusy] = useState(false);
   const asked = { tape: countedPart(tape), sort, key: recordKey };
@@ -94,8 +102,8 @@ function Bar({
       toast.error((failure as Error).message);
     }
   };
-  const write = (what: 'tag' | 'note') => {
-    setText(what === 'note' ? (member.note ?? '') : '');
+  const write = (what: Said) => {
+    setText(what === 'tag' ? '' : (member[what] ?? ''));
     setWriting(what);
   };
   useKey('+', () => void give('in'));
@@ -103,6 +111,7 @@ function Bar({
   useKey('0', () => void give('unsure'));
   useKey('t', () => write('tag'));
   useKey('e', () => write('note'));
+  useKey('a', () => write('assigned'));
   return (
     <section aria-label={`Verdict on ${list.name}`} className="mb-2 rounded-md border border-ink bg-paper">
       <div className="flex flex-wrap items-center gap-2 px-2.5 py-2">
@@ -119,6 +128,7 @@ function Bar({
             {member.reason ? `, ${member.reason}` : ''}
           </span>
           {member.judgedBy && `, ${member.judgedBy}`}
+          {member.assigned && <span className="text-ink"> · assigned to {member.assigned}</span>}
         </span>
         {member.tags.map((tag) => (
           <span
@@ -141,6 +151,9 @@ function Bar({
         <Button onClick={() => write('note')}>
           Note <Kbd>e</Kbd>
         </Button>
+        <Button onClick={() => write('assigned')}>
+          Assign <Kbd>a</Kbd>
+        </Button>
       </div>
       {member.note && writing !== 'note' && (
         <p className="border-t border-rule px-3 py-1.5 text-[13px] whitespace-pre-wrap">{member.note}</p>
@@ -152,14 +165,15 @@ function Bar({
             event.preventDefault();
             const said = text.trim();
             if (writing === 'note') void describe({ note: said });
+            else if (writing === 'assigned') void describe({ assigned: said.replaceAll('"', '') });
             else if (said !== '') void describe({ tag: [said.replaceAll('"', '')] });
           }}
         >
           <input
             autoFocus
-            aria-label={writing === 'tag' ? 'New tag' : 'Note on the list'}
-            placeholder={writing === 'tag' ? 'A tag, such as stairs' : 'A note for this list'}
-            maxLength={writing === 'tag' ? 40 : 2000}
+            aria-label={WRITTEN[writing].label}
+            placeholder={WRITTEN[writing].placeholder}
+            maxLength={WRITTEN[writing].most}
             value={text}
             className="field flex-1 py-1"
             onChange={(event) => setText(event.target.value)}

@@ -12,6 +12,8 @@ import { tapeOfList } from '../use-lists.ts';
 import { paces, ReviewRoll } from './ReviewRoll.tsx';
 import { useListAtHand, useReview } from './reviewing.ts';
 import { VerdictBar } from './VerdictBar.tsx';
+import { DescribeDialog } from './DescribeDialog.tsx';
+import type { Acted } from '../../desk/acted.ts';
 
 const rivals = aList({ members: 5, judgedIn: 1, judgedOut: 1 });
 const member = (verdict: string, more: object = {}) => ({
@@ -109,6 +111,19 @@ describe('the verdict bar', () => {
       { members: ['a'], untag: ['stairs'] },
     ]);
   });
+  test('assigns it by a key, and says to whom it is assigned', async () => {
+    const { user, sent } = bar({
+      'GET /memberships/companies/a': { memberships: [member('in', { assigned: 'Hana' })] },
+    });
+    await ready();
+    expect(screen.getByText(/assigned to Hana/)).toBeTruthy();
+    keyed('a');
+    const box = screen.getByLabelText<HTMLInputElement>('Assigned to');
+    expect(box.value).toBe('Hana');
+    await user.clear(box);
+    await user.type(box, 'Jonas{Enter}');
+    expect(sent('POST /lists/rivals/details')).toEqual([{ members: ['a'], assigned: 'Jonas' }]);
+  });
   test('is not there on a tape without a list, or of somebody not on it', async () => {
     useDesk.setState({ tape: { ...tapeOfList(rivals), lines: [] } });
     const { unmount } = bar();
@@ -179,6 +194,45 @@ describe('verdicts on the sheet', () => {
   });
 });
 
+describe('what is said of many', () => {
+  const acted: Acted = {
+    ...{ tape: tapeOfList(rivals), sort: [], picks: NO_PICKS },
+    ...{ one: false, count: 5, gone: 0, total: 5 },
+  };
+  const dialog = (more: Answers = {}) => {
+    let closed = 0;
+    const shown = show(
+      <DescribeDialog list={{ key: 'rivals', name: 'Rivals' }} acted={acted} onClose={() => closed++} />,
+      { ...answers, ...more },
+    );
+    return { ...shown, closed: () => closed };
+  };
+  test('is tags on and off, somebody and a note, each where it is written, and taken back at once', async () => {
+    const { user, sent, closed } = dialog();
+    expect(screen.getByText('Say of 5 companies')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Say it' })).toHaveProperty('disabled', true);
+    await user.type(screen.getByLabelText('Tags to put on'), 'stairs, spray "room";');
+    await user.type(screen.getByLabelText('Assigned to'), 'Hana{Enter}');
+    await waitFor(() => expect(closed()).toBe(1));
+    expect(sent('POST /lists/rivals/details')).toMatchObject([
+      { picks: { tape: { lines: [{ field: 'list' }] } }, tag: ['stairs', 'spray room'], assigned: 'Hana' },
+    ]);
+    expect(sent('POST /lists/rivals/details')[0]).not.toHaveProperty('note');
+    await settled(undo);
+    expect(useHistory.getState().past).toEqual([]);
+  });
+  test('can be that nobody has them, and stays open with what was written where it is refused', async () => {
+    const { user, sent, closed } = dialog({
+      'POST /lists/rivals/details': new Error('There is no list "rivals".'),
+    });
+    await user.click(screen.getByLabelText('assigned to nobody'));
+    await user.type(screen.getByLabelText('Note'), 'call first{Enter}');
+    expect(await screen.findByText('There is no list "rivals".')).toBeTruthy();
+    expect(sent('POST /lists/rivals/details')).toMatchObject([{ assigned: '', note: 'call first' }]);
+    expect([closed(), screen.getByLabelText<HTMLInputElement>('Note').value]).toEqual([0, 'call first']);
+  });
+});
+
 describe('the roll of a review', () => {
   const roll: Answers = {
     ...answers,
@@ -224,6 +278,30 @@ describe('the roll of a review', () => {
       { field: 'list' },
       { field: 'headcount', test: { from: 25 }, unknown: 'keep' },
     ]);
+  });
+  test('orders the sheet by doubt or likeness with its columns, and goes back to names', async () => {
+    useDesk.setState({ columns: { companies: ['name', 'headcount'] } });
+    const { user } = show(<ReviewRoll />, roll);
+    await user.click(await screen.findByRole('radio', { name: 'doubt' }));
+    const state = () => [useDesk.getState().sort, useDesk.getState().columns.companies];
+    expect(state()).toEqual([
+      [{ by: 'review:doubt:l1', descending: true }],
+      ['name', 'review:doubt:l1', 'review:doubts:l1', 'headcount'],
+    ]);
+    await user.click(screen.getByRole('radio', { name: 'likeness' }));
+    expect(useDesk.getState().columns.companies!.slice(0, 2)).toEqual(['name', 'review:likeness:l1']);
+    await user.click(screen.getByRole('radio', { name: 'name' }));
+    expect(useDesk.getState().sort).toEqual([]);
+    for (let i = 0; i < 3; i++) await settled(undo);
+    expect(state()).toEqual([[], ['name', 'headcount']]);
+  });
+  test('has no order by likeness before somebody is in and somebody out', async () => {
+    const fresh = { ...rivals, judgedIn: 2, judgedOut: 0 };
+    show(<ReviewRoll />, {
+      ...roll,
+      'GET /lists/rivals': { list: fresh, roll: { steps: [], foot: 5 }, reasons: [] },
+    });
+    expect(await screen.findByRole('radio', { name: 'likeness' })).toHaveProperty('disabled', true);
   });
   test('narrows the tape to those not judged by their figure', async () => {
     const { user } = show(<ReviewRoll />, roll);
