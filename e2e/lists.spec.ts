@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import ExcelJS from 'exceljs';
 import type { ListsAnswer, ListView } from '../contract/lists.ts';
 import { axeFindsNothing } from './axe.ts';
 import { ask, Hand, WAYS } from './hand.ts';
@@ -62,6 +63,87 @@ for (const by of WAYS)
     await expect(roll.getByText('of these already there')).toBeVisible();
     await roll.getByRole('button', { name: new RegExp(`^−${there}$`) }).click();
     await expect(page.locator('[data-tally]')).toHaveAttribute('data-tally', String(there));
+  });
+
+for (const by of WAYS)
+  test(`J2 in its acts, by ${by}: three searches poured into one list, where each member knows its own`, async ({
+    page,
+  }, { retry }) => {
+    const hand = new Hand(page, by);
+    const name = `Three by ${by} ${retry}`;
+    const searches = ['nace 16.23; in Czechia', 'nace 16; in Czechia; headcount 5+', 'nace 31; in Czechia'];
+    const found: number[] = [];
+    for (const [i, search] of searches.entries()) {
+      // As from a bookmark of an empty tape.
+      await page.goto('/desk');
+      await hand.line(search);
+      found.push(await hand.tally());
+      await page.keyboard.press('Escape');
+      if (i === 0) await toNewList(hand, name);
+      else {
+        await hand.key('Shift+S');
+        await expect(page.getByText(new RegExp(`put on ${name}`)).last()).toBeVisible();
+      }
+    }
+    // A line and a key for each search, and the name of the list once.
+    expect(hand.acts).toBeLessThanOrEqual(7);
+    const list = await listNamed(page, name);
+    expect(list.members).toBeGreaterThan(Math.max(...found));
+    expect(list.members).toBeLessThan(found.reduce((sum, one) => sum + one, 0));
+    const rows = (await ask(page, '/api/rows', {
+      tape: {
+        ...{ format: 'just-tally.tape', version: 1, subject: 'companies' },
+        lines: [{ id: 'l1', field: 'list', test: { any: [list.key] } }],
+      },
+      columns: ['member:origins:l1'],
+      sort: [],
+      offset: 0,
+      limit: 500,
+    })) as { rows: { key: string; cells: Record<string, string> }[] };
+    expect(new Set(rows.rows.map(({ key }) => key)).size).toBe(Math.min(500, list.members));
+    const origins = rows.rows.map(({ cells }) => cells['member:origins:l1']!.split('; ').length);
+    expect(Math.max(...origins)).toBeGreaterThan(1);
+  });
+
+for (const by of WAYS)
+  test(`J13, by ${by}: customers apart, whom we know as a column, a firm opened and the list where it was, its file`, async ({
+    page,
+  }) => {
+    const hand = new Hand(page, by);
+    await page.goto('/desk');
+    await hand.line('in Germany; headcount 20-249; not on list our-customers');
+    const left = await hand.goesOut();
+    await page.keyboard.press('Escape');
+    if (by === 'keys') for (let i = 0; i < 4; i++) await page.keyboard.press('PageDown');
+    else await page.getByRole('grid').evaluate((grid) => grid.scrollTo({ top: 38 * 40 }));
+    const row = by === 'keys' ? page.locator('[aria-rowindex="50"]') : page.locator('[aria-rowindex="46"]');
+    await expect(row).toHaveAttribute('data-row', /./);
+    const key = (await row.getAttribute('data-row'))!;
+    const top = await page.getByRole('grid').evaluate((grid) => grid.scrollTop);
+    if (by === 'keys') await hand.key('Enter');
+    else await hand.press(row.locator('a').first());
+    await expect(page.getByRole('heading', { name: 'What each source says' })).toBeVisible();
+    await hand.key('Escape');
+    await expect(page.locator(`[data-row="${key}"]`)).toBeInViewport();
+    expect(await page.getByRole('grid').evaluate((grid) => grid.scrollTop)).toBe(top);
+    // The same field is a column of the sheet, and of the file that is made of it.
+    await hand.click(/^Columns/);
+    await hand.press(page.getByRole('checkbox', { name: 'Whom we know' }), 'Tab', 'Space');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('columnheader', { name: /Whom we know/ })).toBeVisible();
+    await page.keyboard.press('x');
+    const start = page.getByRole('button', { name: /^Export [\d,]+$/ });
+    await expect(start).toBeFocused();
+    const file = await hand.download(() => hand.press(start));
+    expect(hand.acts).toBeLessThanOrEqual(6);
+    const book = new ExcelJS.Workbook();
+    await book.xlsx.load(file.buffer as ArrayBuffer);
+    const sheet = book.getWorksheet('Companies')!;
+    expect(sheet.rowCount).toBe(left + 1);
+    const heads = (sheet.getRow(1).values as string[]).slice(1);
+    expect(heads).toContain('Whom we know');
+    const known = sheet.getColumn(heads.indexOf('Whom we know') + 1).values.slice(2);
+    expect(new Set(known)).toEqual(new Set(['yes', 'no']));
   });
 
 test('a list is gone through by keys, a verdict taken back, narrowed to those in, and exported without customers', async ({

@@ -10,17 +10,16 @@ import { freeId, putPart, renamed } from '../../core/tape/edit.ts';
 import { emptyTape, type Line, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 import { fold, foldedWords } from '../../core/text/fold.ts';
 import { call } from '../api.ts';
-import { putOnList, wordPut } from '../lists/acts.ts';
+import { putAtOnce } from '../lists/acts.ts';
 import { tapeOfList } from '../lists/use-lists.ts';
 import { Kbd } from '../ui/controls.tsx';
-import { actedNow, wishOf } from '../desk/acted.ts';
+import { actedNow } from '../desk/acted.ts';
 import { addressOf } from '../desk/address.ts';
 import { putOneOnList } from '../desk/putting.ts';
 import { countedPart } from '../desk/queries.ts';
 import { useDesk } from '../desk/store.ts';
 import { turnTo } from '../desk/SubjectMenu.tsx';
 import { useFormat } from './format.ts';
-import { said } from './history.ts';
 import { groupEntries, type Entry } from './jump-entries.ts';
 
 const MOST_COMMANDS = 8;
@@ -82,10 +81,6 @@ export function JumpBox({ onClose }: { onClose(): void }) {
   const putEntries = (list: JumpAnswer['lists'][number]): JumpEntry[] => {
     const acted = actedNow();
     if (list.subject !== acted.tape.subject) return [];
-    const put = async () => {
-      const { added, of } = await putOnList(client, list, wishOf(acted), false);
-      said(wordPut(list, added, of, format.number));
-    };
     return [
       {
         id: `put ${list.key}`,
@@ -93,7 +88,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
         name: `Put these on ${list.name}`,
         also: [`put on ${list.name}`],
         note: 'what is picked, or all of the tape',
-        act: () => void put().catch((failure: unknown) => toast.error((failure as Error).message)),
+        act: () => void putAtOnce(client, list, acted, format.number),
       },
     ];
   };

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { beforeEach, expect, test } from '@jest/globals';
-import { fireEvent, screen } from '@testing-library/react';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { freshDesk, show } from '../testing/render.tsx';
 import { useKey } from './keys.ts';
 
@@ -79,4 +79,24 @@ test('single keys can be turned off in the settings, others cannot', async () =>
   press('x');
   press('z', { ctrlKey: true });
   expect(pressed).toEqual(['ctrl+z']);
+});
+
+test('a capital is another key than its small letter, and off with the single ones', async () => {
+  const { unmount } = show(<Keys keys={['s', 'shift+s', '?']} />);
+  press('s');
+  press('S', { shiftKey: true });
+  // Whether a sign needs Shift is the keyboard's own.
+  press('?', { shiftKey: true });
+  press('?');
+  expect(pressed).toEqual(['s', 'shift+s', '?', '?']);
+  unmount();
+  pressed = [];
+  show(<Keys keys={['shift+s', 'ctrl+k']} />, { 'GET /settings': { keys: false } });
+  await waitFor(() => {
+    pressed = [];
+    press('S', { shiftKey: true });
+    expect(pressed).toEqual([]);
+  });
+  press('k', { ctrlKey: true });
+  expect(pressed).toEqual(['ctrl+k']);
 });

@@ -13,7 +13,7 @@ export const KEYS: readonly { keys: string[]; does: string }[] = [
   { keys: ['Esc'], does: 'back to the sheet' },
   { keys: ['f'], does: 'find a name in the sheet' },
   { keys: ['Ctrl C'], does: 'copy the picked rows, or this one, as a table' },
-  { keys: ['s'], does: 'put the picked, or all, on a list' },
+  { keys: ['s', 'Shift S'], does: 'put the picked, or all, on a list; on the one used last' },
   { keys: ['x'], does: 'export' },
   { keys: ['l'], does: 'write to the people left, or to the right person of each company' },
   { keys: ['1', '9', '0'], does: 'in Outreach: name a proof, leave somebody out' },
@@ -68,7 +68,8 @@ export function useKey(
     const parts = key === '+' ? ['+'] : key.split('+');
     const name = parts.at(-1)!;
     const wants = (modifier: string) => parts.slice(0, -1).includes(modifier);
-    const single = name.length === 1 && parts.length === 1;
+    // A capital is a single key, too.
+    const single = name.length === 1 && parts.slice(0, -1).every((one) => one === 'shift');
     if (off || (single && !keys)) return;
     const listen = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
@@ -84,8 +85,9 @@ export function useKey(
         !/^[a-z0-9]$/i.test(name) && (event.getModifierState('AltGraph') || (event.ctrlKey && event.altKey));
       const [ctrl, alt] = altGr ? [false, false] : [event.ctrlKey || event.metaKey, event.altKey];
       if (ctrl !== wants('ctrl') || alt !== wants('alt')) return;
-      if (event.shiftKey !== wants('shift') && name.length > 1) return;
-      if (name.length === 1 && wants('ctrl') && event.shiftKey !== wants('shift')) return;
+      // Signs need Shift on some keyboards and not on others.
+      const isSign = name.length === 1 && !/[a-z]/.test(name);
+      if (!isSign && event.shiftKey !== wants('shift')) return;
       // Enter and Space on a button or a link press it.
       const presses = (name === 'enter' || name === 'space') && parts.length === 1;
       if (presses && target.closest('button, a, summary, input') !== null) return;

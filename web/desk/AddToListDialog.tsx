@@ -4,12 +4,14 @@ import type { BeforeAddingAnswer, ListView } from '../../contract/lists.ts';
 import { subjectOf, SUBJECTS } from '../../core/fields/registry.ts';
 import { listAtHand } from '../../core/lists/at-hand.ts';
 import { call } from '../api.ts';
+import { fold } from '../../core/text/fold.ts';
 import { useFormat } from '../app/format.ts';
 import { said } from '../app/history.ts';
 import { copyToList, putOnList, takeOffList, wordPut } from '../lists/acts.ts';
 import { NewListName } from '../lists/NewListName.tsx';
 import { useLists } from '../lists/use-lists.ts';
 import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
+import { notePut } from './putting.ts';
 import { wishOf, wordActed, type Acted } from './acted.ts';
 
 /** Puts records on a list, or what they hang on, or what hangs on them; says before how many are new to each. */
@@ -34,7 +36,9 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
     retry: false,
   });
   const picked = picks.mode === 'all' || picks.keys.size > 0 || picks.runs.length > 0;
-  const lists = data?.lists.filter((list) => list.subject === subject) ?? [];
+  const words = fold(name.trim());
+  const lists =
+    data?.lists.filter((list) => list.subject === subject && fold(list.name).includes(words)) ?? [];
   const from = listAtHand(tape);
   const here = data?.lists.find((list) => list.key === from?.list);
   /** Whether it was done; if not, the dialog says why. */
@@ -58,9 +62,13 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
       const { added, of } = moving
         ? await copyToList(client, from.list, list, wish, true)
         : await putOnList(client, list, wish, made);
+      notePut(subject, list);
       return wordPut(list, added, of, format.number, moving ? 'moved to' : 'put on');
     });
-  const addToNew = async () => {
+  /** On the list that is called just so, else on a new one. */
+  const addToNamed = async () => {
+    const there = lists.find((list) => fold(list.name) === words && !list.frozen && !list.stays);
+    if (there) return void (await add(there, false));
     try {
       const { list } = await call<{ list: ListView }>('POST', '/lists', { name: name.trim(), subject });
       // Without members it was not wanted, and its name would be taken for the next try.
@@ -112,10 +120,15 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          if (name.trim() !== '' && !busy) void addToNew();
+          if (name.trim() !== '' && !busy) void addToNamed();
         }}
       >
-        <NewListName name={name} off={busy} onName={setName}>
+        <NewListName
+          name={name}
+          off={busy}
+          onName={setName}
+          placeholder="What is typed here also finds a list below"
+        >
           Put on it
         </NewListName>
       </form>

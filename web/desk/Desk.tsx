@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import {
@@ -10,7 +11,10 @@ import {
   toggleUnknown,
 } from '../../core/tape/edit.ts';
 import type { Line } from '../../core/tape/nodes.ts';
+import { useFormat } from '../app/format.ts';
 import { useKey } from '../app/keys.ts';
+import { putAtOnce } from '../lists/acts.ts';
+import { usePutting } from './putting.ts';
 import { Trouble } from '../ui/controls.tsx';
 import { ViewBoundary } from '../ui/ViewBoundary.tsx';
 import { counted, useActed, type Acted } from './acted.ts';
@@ -80,6 +84,8 @@ export function Desk() {
   const [visiting, setVisiting] = useState<Acted | null>(null);
   const [describing, setDescribing] = useState<Acted | null>(null);
   const acted = useActed();
+  const client = useQueryClient();
+  const format = useFormat();
   const listAtHand = useListAtHand();
   const reasonsOpen = useReview((state) => state.reasonsOpen);
   const sheet = useRef<SheetActions | null>(null);
@@ -143,6 +149,15 @@ export function Desk() {
   useSheetVerdicts(sheet, onSheet);
   useKey('x', () => setExporting(acted), { off: acted === null });
   useKey('s', () => setListing(acted), { off: acted === null });
+  useKey(
+    'shift+s',
+    () => {
+      const list = usePutting.getState().last[acted!.tape.subject];
+      if (list) void putAtOnce(client, list, acted!, format.number);
+      else setListing(acted);
+    },
+    { off: acted === null },
+  );
   useKey('t', () => setDescribing(acted), { off: !onSheet || listAtHand === null });
   const canWrite = acted !== null && WRITTEN_TO.has(acted.tape.subject);
   useKey('l', () => setWriting(acted), { off: !canWrite });

@@ -1,6 +1,8 @@
 /** @jest-environment jsdom */
 import { beforeEach, describe, expect, test } from '@jest/globals';
+import { useQueryClient } from '@tanstack/react-query';
 import { screen, waitFor, within } from '@testing-library/react';
+import { Toaster } from 'sonner';
 import type { SavedTapeView } from '../../contract/responses.ts';
 import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
 import { redo, undo, useHistory } from '../app/history.ts';
@@ -8,7 +10,9 @@ import { NoteBox } from '../profile/NoteBox.tsx';
 import { freshDesk, show, type Answers } from '../testing/render.tsx';
 import type { Acted } from './acted.ts';
 import { aList } from '../testing/lists.ts';
+import { putAtOnce } from '../lists/acts.ts';
 import { AddToListDialog } from './AddToListDialog.tsx';
+import { usePutting } from './putting.ts';
 import { NO_PICKS, withPicked, type Picks } from './picks.ts';
 import { useDesk } from './store.ts';
 import { SavedTapesDialog } from './tape/SavedTapesDialog.tsx';
@@ -82,6 +86,43 @@ describe('records on a list', () => {
       'DELETE /lists/new/origins/2',
       'DELETE /lists/new',
     ]);
+  });
+  test('go by Enter on the list that is called just what was typed, whatever its case, and no other is made', async () => {
+    const { user, asked } = show(<AddToListDialog acted={acted(two)} onClose={onClose} />, answers);
+    const box = screen.getByRole('textbox', { name: 'A new list named' });
+    await screen.findByRole('button', { name: 'Rivals' });
+    await user.type(box, 'riv');
+    expect(screen.getByRole('button', { name: 'Rivals' })).toBeTruthy();
+    await user.type(box, 'x');
+    expect(screen.queryByRole('button', { name: 'Rivals' })).toBeNull();
+    await user.clear(box);
+    await user.type(box, 'rivals{Enter}');
+    await waitFor(() => expect(closed).toBe(1));
+    expect(calls(asked)).toEqual(['POST /lists/rivals/members']);
+    expect(usePutting.getState().last).toMatchObject({ companies: { key: 'rivals' } });
+  });
+  test('go on the list used last without asking, which is said and taken back', async () => {
+    const Again = () => {
+      const client = useQueryClient();
+      const list = { key: 'rivals', name: 'Rivals' };
+      const put = () => void putAtOnce(client, list, acted(two), String);
+      return (
+        <button type="button" onClick={put}>
+          again
+        </button>
+      );
+    };
+    const { user, asked } = show(
+      <>
+        <Again />
+        <Toaster />
+      </>,
+      answers,
+    );
+    await user.click(screen.getByRole('button', { name: 'again' }));
+    expect(await screen.findByText('1 put on Rivals, 1 were on it already')).toBeTruthy();
+    await undo();
+    expect(calls(asked)).toEqual(['POST /lists/rivals/members', 'DELETE /lists/rivals/origins/1']);
   });
   test('say before how many are new to each list, and how many are kept off exports', async () => {
     show(<AddToListDialog acted={acted(two)} onClose={onClose} />, {

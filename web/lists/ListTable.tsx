@@ -1,9 +1,11 @@
 import clsx from 'clsx';
 import { Ban, Link2, MoreHorizontal, Snowflake } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
+import { useImperativeHandle, type Ref, type RefObject } from 'react';
 import type { ListView } from '../../contract/lists.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
 import { useFormat } from '../app/format.ts';
+import { useRowWindow } from '../desk/sheet/row-window.ts';
 import { SortHead, type Order } from '../ui/SortHead.tsx';
 import { VerdictStrip } from './VerdictStrip.tsx';
 
@@ -44,8 +46,18 @@ function wordOrigins({ origins, purpose, stays }: ListView): string {
     .join(', ');
 }
 
-/** The lists as a table: the selected one is marked, and any number can be picked. */
+/** Height of a row in pixels, whatever is said of the list. */
+const ROW_HEIGHT = 48;
+
+/** What the table can be asked to do. */
+export interface ListTableActions {
+  scrollTo(at: number): void;
+}
+
+/** The lists as a table: the selected one is marked, and any number can be picked. Of many only those in view are drawn. */
 export function ListTable({
+  ref,
+  box,
   lists,
   order,
   onOrder,
@@ -60,6 +72,9 @@ export function ListTable({
   onDuplicate,
   onSee,
 }: {
+  ref: Ref<ListTableActions>;
+  /** What it is scrolled in. */
+  box: RefObject<HTMLElement | null>;
   lists: readonly ListView[];
   order: Order<By>;
   onOrder(order: Order<By>): void;
@@ -75,9 +90,12 @@ export function ListTable({
   onSee(list: ListView, what: Seen): void;
 }) {
   const format = useFormat();
+  const view = useRowWindow(box, lists.length, ROW_HEIGHT);
+  useImperativeHandle(ref, () => ({ scrollTo: (at) => view.scrollTo(at) }));
+  const after = view.height - view.top - view.count * ROW_HEIGHT;
   return (
-    <table className="w-full" aria-label="Lists">
-      <thead>
+    <table className="w-full" aria-label="Lists" aria-rowcount={lists.length + 1}>
+      <thead data-head className="sticky top-0 z-[1] bg-ground">
         <tr className="border-b border-edge text-[12px]">
           <th className="w-9">
             <span className="sr-only">Picked</span>
@@ -91,13 +109,16 @@ export function ListTable({
         </tr>
       </thead>
       <tbody>
-        {lists.map((list) => {
+        {view.top > 0 && <tr style={{ height: view.top }} aria-hidden="true" />}
+        {lists.slice(view.first, view.first + view.count).map((list, i) => {
           const here = list.key === current;
           return (
             <tr
               key={list.key}
               data-list={list.key}
               aria-selected={here}
+              aria-rowindex={view.first + i + 2}
+              style={{ height: ROW_HEIGHT }}
               className={clsx('border-b border-rule', here ? 'bg-picked' : 'hover:bg-paper')}
               onClick={() => onCurrent(list.key)}
               onDoubleClick={() => onOpen(list)}
@@ -111,7 +132,7 @@ export function ListTable({
                   onChange={() => onPick(list.key)}
                 />
               </td>
-              <td className="max-w-0 py-1.5 pr-4 pl-1" style={{ width: '32%' }}>
+              <td className="max-w-0 py-1 pr-4 pl-1" style={{ width: '32%' }}>
                 <button
                   type="button"
                   className="block max-w-full truncate text-left font-semibold hover:underline"
@@ -126,9 +147,11 @@ export function ListTable({
               </td>
               <td className="pr-3 text-[13px] text-soft">
                 {SUBJECTS.get(list.subject)!.many}
-                {list.suppression && <Mark icon={<Ban size={11} />}>suppression</Mark>}
-                {list.stays && <Mark icon={<Link2 size={11} />}>stays true</Mark>}
-                {list.frozen && <Mark icon={<Snowflake size={11} />}>frozen</Mark>}
+                <span className="flex gap-1">
+                  {list.suppression && <Mark icon={<Ban size={11} />}>suppression</Mark>}
+                  {list.stays && <Mark icon={<Link2 size={11} />}>stays true</Mark>}
+                  {list.frozen && <Mark icon={<Snowflake size={11} />}>frozen</Mark>}
+                </span>
               </td>
               <td className="figure pr-5 text-right font-semibold">{format.number(list.members)}</td>
               <td className="pr-4">
@@ -178,6 +201,7 @@ export function ListTable({
             </tr>
           );
         })}
+        {after > 0 && <tr style={{ height: after }} aria-hidden="true" />}
       </tbody>
     </table>
   );

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { ListView } from '../../contract/lists.ts';
 import type { WordedTally } from '../../contract/responses.ts';
@@ -21,7 +21,7 @@ import { combineLists, removeList, restoreList, takeAway } from './acts.ts';
 import { CombineDialog } from './CombineDialog.tsx';
 import { ListDialog } from './ListDialog.tsx';
 import { ListRoll } from './ListRoll.tsx';
-import { ListTable, type By, type Seen } from './ListTable.tsx';
+import { ListTable, type By, type ListTableActions, type Seen } from './ListTable.tsx';
 import { useOpenList, useOpenTape } from './open-list.ts';
 import { Shares } from './Shares.tsx';
 import { tapeOfList, useLists } from './use-lists.ts';
@@ -64,6 +64,8 @@ export function Lists() {
   const [writing, setWriting] = useState<Acted | null>(null);
   const [visiting, setVisiting] = useState<Acted | null>(null);
   const [showRemoved, setShowRemoved] = useState(false);
+  const box = useRef<HTMLDivElement>(null);
+  const table = useRef<ListTableActions>(null);
   const all = data?.lists ?? [];
   const folders = [...new Set(all.map((list) => list.folder).filter(Boolean))].sort();
   const words = fold(text.trim());
@@ -84,7 +86,7 @@ export function Lists() {
     const next = sorted[Math.max(0, Math.min(sorted.length - 1, at + step))];
     if (!next) return;
     setCurrentKey(next.key);
-    document.querySelector(`[data-list="${CSS.escape(next.key)}"]`)?.scrollIntoView({ block: 'nearest' });
+    table.current?.scrollTo(sorted.indexOf(next));
   };
   const toggle = (key: string) => {
     const now = new Set(picked);
@@ -165,7 +167,9 @@ export function Lists() {
   useKey('l', () => {
     if (current?.subject === 'people' || current?.subject === 'companies') void writeTo(current);
   });
-  useKey('s', () => current && putOn(current));
+  useKey('s', () => {
+    if (current && current.members > 0) putOn(current);
+  });
   useKey('n', () => setEditing('new'));
   useKey('delete', () => current && void remove(current));
 
@@ -191,7 +195,7 @@ export function Lists() {
           </Button>
         </div>
         <Trouble error={error} />
-        <div className="min-h-0 flex-1 overflow-y-auto">
+        <div ref={box} className="min-h-0 flex-1 overflow-y-auto">
           {data && all.length === 0 && (
             <p className="py-6 text-soft">
               None yet. On the Desk, pick rows with Space and press S to put them on a list; with none picked,
@@ -200,6 +204,8 @@ export function Lists() {
           )}
           {all.length > 0 && (
             <ListTable
+              ref={table}
+              box={box}
               lists={sorted}
               order={order}
               onOrder={setOrder}

@@ -6,12 +6,14 @@ export function NewListName({
   name,
   off,
   onName,
+  placeholder,
   children,
 }: {
   name: string;
   /** Whether it cannot be made yet, whatever its name. */
   off: boolean;
   onName(name: string): void;
+  placeholder?: string;
   /** What making it does. */
   children: ReactNode;
 }) {
@@ -23,6 +25,7 @@ export function NewListName({
           autoFocus
           value={name}
           maxLength={120}
+          placeholder={placeholder}
           onChange={(event) => onName(event.target.value)}
           className="field border-ink"
         />

@@ -8,8 +8,11 @@ import type {
 } from '../../contract/lists.ts';
 import type { Combination } from '../../core/lists/combine.ts';
 import type { ListVerdict } from '../../core/tape/nodes.ts';
+import { toast } from 'sonner';
 import { call } from '../api.ts';
-import { record } from '../app/history.ts';
+import { record, said } from '../app/history.ts';
+import { wishOf, type Acted } from '../desk/acted.ts';
+import { notePut } from '../desk/putting.ts';
 
 /** What is done to lists, each as a step that can be taken back. */
 
@@ -57,6 +60,22 @@ export async function putOnList(
   });
   await listsChanged(client);
   return answer;
+}
+
+/** Puts what is acted on on a list without asking, and says how many that were; what is refused is said. */
+export async function putAtOnce(
+  client: QueryClient,
+  list: Pick<ListView, 'key' | 'name'>,
+  acted: Pick<Acted, 'tape' | 'sort' | 'picks'>,
+  figure: (n: number) => string,
+): Promise<void> {
+  try {
+    const { added, of } = await putOnList(client, list, wishOf(acted), false);
+    notePut(acted.tape.subject, list);
+    said(wordPut(list, added, of, figure));
+  } catch (failure) {
+    toast.error((failure as Error).message);
+  }
 }
 
 /** "12 put on Rivals, 3 were on it already". */

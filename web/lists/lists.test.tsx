@@ -100,6 +100,24 @@ describe('the table of lists', () => {
     await user.type(screen.getByLabelText('Find a list'), ' nobody');
     expect(screen.getByText(/No list has these words/)).toBeTruthy();
   });
+  test('draws of five hundred only those in view, and scrolls to the one that keys go to', async () => {
+    const many = Array.from({ length: 500 }, (_, i) =>
+      aList({
+        key: `n${i}`,
+        name: `Number ${i}`,
+        changedAt: new Date(Date.UTC(2026, 0, 1, 0, i)).toISOString(),
+      }),
+    );
+    show(<Lists />, { 'GET /lists': { lists: many, removed: [], reasons: [] } });
+    await screen.findByRole('button', { name: 'Number 499' });
+    const table = screen.getByRole('table', { name: 'Lists' });
+    expect(table.getAttribute('aria-rowcount')).toBe('501');
+    expect(table.querySelectorAll('[data-list]').length).toBeLessThan(60);
+    const scrolled: number[] = [];
+    table.parentElement!.scrollTo = ((to: { top: number }) => scrolled.push(to.top)) as never;
+    for (let i = 0; i < 20; i++) keyed('j');
+    expect(scrolled.at(-1)).toBeGreaterThan(19 * 48);
+  });
   test('shows one folder alone', async () => {
     const { user } = show(<Lists />, answers);
     await screen.findByRole('button', { name: 'Targets' });
