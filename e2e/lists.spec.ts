@@ -90,7 +90,7 @@ for (const by of WAYS)
     const list = await listNamed(page, name);
     expect(list.members).toBeGreaterThan(Math.max(...found));
     expect(list.members).toBeLessThan(found.reduce((sum, one) => sum + one, 0));
-    const rows = (await ask(page, '/api/rows', {
+    const rows = await ask<{ rows: { key: string; cells: Record<string, string> }[] }>(page, '/api/rows', {
       tape: {
         ...{ format: 'just-tally.tape', version: 1, subject: 'companies' },
         lines: [{ id: 'l1', field: 'list', test: { any: [list.key] } }],
@@ -99,7 +99,7 @@ for (const by of WAYS)
       sort: [],
       offset: 0,
       limit: 500,
-    })) as { rows: { key: string; cells: Record<string, string> }[] };
+    });
     expect(new Set(rows.rows.map(({ key }) => key)).size).toBe(Math.min(500, list.members));
     const origins = rows.rows.map(({ cells }) => cells['member:origins:l1']!.split('; ').length);
     expect(Math.max(...origins)).toBeGreaterThan(1);

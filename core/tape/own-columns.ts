@@ -1,5 +1,6 @@
 import { keysOf } from '../charts/axes.ts';
 import { fieldOf } from '../fields/registry.ts';
+import { listAtHand } from '../lists/at-hand.ts';
 import {
   countedLine,
   isBlock,
@@ -14,7 +15,8 @@ import {
 /**
  * Columns beyond those of fields. Of a tape's own: how many related records a has-line counts ("count:l9"), how alike a line
  * of peers finds a company and why ("score:l2", "why:l2"), how far it is from the point of a line ("km:l3"), and what a list
- * says of its members ("member:verdict:l4") and what is reckoned of them ("review:doubt:l4"). Of any tape: one
+ * says of its members ("member:verdict:l4") and what is reckoned of them ("review:doubt:l4"). Of any tape: what the list that it
+ * stands on says ("member:verdict:*"),: one
  * key of a field that has several ("of:channel:dealers"), and how large a company's whole group is ("group:revenue").
  */
 export const SCORE_COLUMN = 'score:';
@@ -22,6 +24,8 @@ export const WHY_COLUMN = 'why:';
 export const KM_COLUMN = 'km:';
 export const MEMBER_COLUMN = 'member:';
 export const REVIEW_COLUMN = 'review:';
+/** Instead of the id of a line: the list that the tape stands on, so that such a column means the same on any tape. */
+export const AT_HAND = '*';
 export const KEY_COLUMN = 'of:';
 export const GROUP_COLUMN = 'group:';
 
@@ -109,6 +113,7 @@ export function ownColumnOf(tape: Pick<Tape, 'lines' | 'subject'>, column: strin
 }
 
 function fieldLine(tape: Pick<Tape, 'lines'>, id: string): FieldLine | undefined {
+  if (id === AT_HAND) return listAtHand(tape)?.line;
   return tape.lines
     .flatMap((line) => (isBlock(line) ? line.either : [line]))
     .find((line): line is FieldLine => !isHas(line) && line.id === id);
@@ -121,11 +126,33 @@ export function isOwnColumn(column: string): boolean {
 
 /** Whether it can be had of any tape, so that it is remembered with the columns of fields. */
 export function isOfAnyTape(column: string): boolean {
-  return !isOwnColumn(column) || column.startsWith(KEY_COLUMN) || column.startsWith(GROUP_COLUMN);
+  return (
+    !isOwnColumn(column) ||
+    column.startsWith(KEY_COLUMN) ||
+    column.startsWith(GROUP_COLUMN) ||
+    isOfListAtHand(column)
+  );
+}
+
+/** Whether it says something of the members of whatever list a tape stands on. */
+function isOfListAtHand(column: string): boolean {
+  const [stem, part, line, ...more] = column.split(':');
+  const parts = { member: MEMBER_PARTS, review: REVIEW_PARTS }[stem!];
+  return parts !== undefined && Object.hasOwn(parts, part!) && line === AT_HAND && more.length === 0;
+}
+
+/** Whether a subject has such a column on some tape, so that it can be kept for later. */
+export function canBeKept(subject: string, column: string): boolean {
+  if (!isOwnColumn(column)) return (fieldOf(subject, column)?.column ?? null) !== null;
+  return (
+    isOfListAtHand(column) ||
+    (isOfAnyTape(column) && ownColumnOf({ subject, lines: [] }, column) !== undefined)
+  );
 }
 
 /** Every such column that a tape has of its own, in the order of its lines. */
 export function ownColumns(tape: Pick<Tape, 'lines' | 'subject'>): string[] {
+  const atHand = listAtHand(tape)?.line.id;
   return tape.lines
     .flatMap((line) => (isBlock(line) ? line.either : [line]))
     .flatMap((line) =>
@@ -133,20 +160,26 @@ export function ownColumns(tape: Pick<Tape, 'lines' | 'subject'>): string[] {
         ? [`count:${line.id}`]
         : [
             ...[SCORE_COLUMN, WHY_COLUMN, KM_COLUMN].map((stem) => stem + line.id),
-            ...Object.keys(MEMBER_PARTS).map((part) => memberColumn(part as MemberPart, line.id)),
-            ...Object.keys(REVIEW_PARTS).map((part) => reviewColumn(part as ReviewPart, line.id)),
+            ...listColumns(line.id === atHand ? AT_HAND : line.id),
           ],
     )
     .filter((column) => ownColumnOf(tape, column) !== undefined);
 }
 
-/** The column of what the list of a line says of its members. */
-export function memberColumn(part: MemberPart, line: string): string {
+function listColumns(line: string): string[] {
+  return [
+    ...Object.keys(MEMBER_PARTS).map((part) => memberColumn(part as MemberPart, line)),
+    ...Object.keys(REVIEW_PARTS).map((part) => reviewColumn(part as ReviewPart, line)),
+  ];
+}
+
+/** The column of what the list of a line, or the one at hand, says of its members. */
+export function memberColumn(part: MemberPart, line: string = AT_HAND): string {
   return `${MEMBER_COLUMN}${part}:${line}`;
 }
 
-/** The column of what is reckoned of the members of the list of a line. */
-export function reviewColumn(part: ReviewPart, line: string): string {
+/** The column of what is reckoned of the members of the list of a line, or of the one at hand. */
+export function reviewColumn(part: ReviewPart, line: string = AT_HAND): string {
   return `${REVIEW_COLUMN}${part}:${line}`;
 }
 

@@ -78,7 +78,7 @@ export class Engine {
     this.stored = stored;
     this.records = records;
     this.peers = new Peers(db, reference, this.records.get('companies')!);
-    this.mates = new DomainMates(db, this.records);
+    this.mates = new DomainMates(db, this.records.get('companies')!);
     this.facts = facts;
     this.lookup = this.lookupWith(facts);
     this.subjects = this.open(facts);

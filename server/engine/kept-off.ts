@@ -72,7 +72,7 @@ export class KeptOff {
   private offOf(list: ListChoice, subject: string): Bits | null {
     const parts = [this.membersOf(list, subject), this.addressed.get(list.key)?.get(subject) ?? null];
     const companies = subject === 'companies' ? null : this.companiesOf(list);
-    if (companies) parts.push(...this.withCompanies(subject, companies));
+    if (companies) parts.push(this.hangingOn(companies, subject));
     return parts.reduce((all, bits) => {
       if (!all || !bits) return all ?? bits;
       const both = all.slice();
@@ -81,18 +81,15 @@ export class KeptOff {
     }, null);
   }
 
-  /** What is kept off with some companies: what hangs on them, and people with a mail at their domain. */
-  private withCompanies(subject: string, companies: Bits): Bits[] {
+  /** What is kept off with some companies: what hangs on them. */
+  private hangingOn(companies: Bits, subject: string): Bits | null {
     const { relation } = subjectOf(subject);
     const role = relation!.roles.length === 0 ? '' : OWNED.get(subject);
     const links =
       role === undefined
         ? undefined
         : this.universes.get('companies')!.relations?.get(subject)?.links.get(role);
-    return [
-      ...(links ? [hangingOnSome(links, companies)] : []),
-      ...(subject === 'people' ? [this.mates.people(companies)] : []),
-    ];
+    return links ? hangingOnSome(links, companies) : null;
   }
 
   /** The companies that a list keeps off, on which other records hang: its members, and those of its addresses. */
@@ -111,7 +108,7 @@ export class KeptOff {
       if (subject !== 'companies') return bits;
       const groups = universe.columns.get('group') as CategoryColumn | undefined;
       const named = suppression === 'groups' && groups ? withGroups(bits, groups.values) : bits;
-      return this.mates.ofCompanies(named);
+      return this.mates.of(named);
     });
   }
 

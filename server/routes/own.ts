@@ -1,9 +1,10 @@
+import { canBeKept } from '../../core/tape/own-columns.ts';
 import { Router } from 'express';
 import { CountryGroupBody } from '../../contract/requests.ts';
 import { READY_GROUPS } from '../../core/geo/country-groups.ts';
 import { ownGroups, removeGroup, writeGroup } from '../tables/facts.ts';
 import { ColumnSetBody, NoteBody } from '../../contract/own-requests.ts';
-import { columnFields, SUBJECTS } from '../../core/fields/registry.ts';
+import { SUBJECTS } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import type { Services } from '../services.ts';
@@ -38,15 +39,15 @@ export function ownRoutes({ workspace }: Services): Router {
   });
 
   const checkedSet = (set: ColumnSetBody) => {
-    const known = new Set(columnFields(subjectIn(set.subject)).map(({ id }) => id));
-    const unknown = set.columns.find((id) => !known.has(id));
+    const subject = subjectIn(set.subject);
+    const unknown = set.columns.find((id) => !canBeKept(subject, id));
     if (unknown !== undefined)
       throw new Problem('unknown-column', `There is no column "${unknown}" of ${set.subject}.`, {
         field: 'columns',
         value: unknown,
         rule: 'columns of the subject',
       });
-    return { subject: set.subject, name: set.name.trim(), columns: set.columns, usual: set.usual };
+    return { subject, name: set.name.trim(), columns: set.columns, usual: set.usual };
   };
   routes.get('/column-sets', (_request, response) => {
     response.json({ sets: allColumnSets(workspace) });

@@ -2,11 +2,11 @@ import { useMemo } from 'react';
 import { create } from 'zustand';
 import { record } from '../app/history.ts';
 import { READY_SETS } from '../../core/fields/column-sets.ts';
-import { columnFields, SUBJECTS } from '../../core/fields/registry.ts';
+import { SUBJECTS } from '../../core/fields/registry.ts';
 import { lineOf } from '../../core/tape/edit.ts';
 import { emptyTape, type SortKey, type Tape } from '../../core/tape/nodes.ts';
 import { endsWithOrder, NO_PICKS, type Picks } from './picks.ts';
-import { isOfAnyTape, isOwnColumn, ownColumnOf } from '../../core/tape/own-columns.ts';
+import { canBeKept, isOfAnyTape, isOwnColumn, ownColumnOf } from '../../core/tape/own-columns.ts';
 
 /** Everything of the Desk that an address says. */
 export interface DeskAddress {
@@ -78,11 +78,7 @@ const isColumns =
   (value: unknown): value is readonly string[] =>
     Array.isArray(value) &&
     value.length > 0 &&
-    value.every(
-      (id) =>
-        typeof id === 'string' &&
-        (columnFields(subject).some((field) => field.id === id) || ownColumnOf(emptyTape(subject), id)),
-    );
+    value.every((id) => typeof id === 'string' && canBeKept(subject, id));
 const columnsKey = (subject: string) => (subject === 'companies' ? 'columns' : `columns ${subject}`);
 const isWidths = (value: unknown): value is Record<string, number> =>
   typeof value === 'object' &&

@@ -14,6 +14,7 @@ import { useKey } from '../app/keys.ts';
 import type { Acted } from '../desk/acted.ts';
 import { NO_PICKS } from '../desk/picks.ts';
 import { putTapeOnList } from '../desk/putting.ts';
+import { useDesk } from '../desk/store.ts';
 import { Button, Kbd, Trouble } from '../ui/controls.tsx';
 import { FindBox } from '../ui/FindBox.tsx';
 import { useOrder } from '../ui/SortHead.tsx';
@@ -146,8 +147,10 @@ export function Lists() {
 
   const see = (list: ListView, what: Seen) => {
     const tape = tapeOfList(list);
-    if (what === 'breakdown' || what === 'map') openOnDesk(list, {}, what);
-    else if (what === 'peers') {
+    if (what === 'breakdown' || what === 'map') {
+      openOnDesk(list, {}, what);
+      if (what === 'breakdown') useDesk.getState().set({ against: 'universe' });
+    } else if (what === 'peers') {
       const like = { id: 'l1', field: 'peers', test: { list: list.key, from: 0.5 } };
       const lacking = { id: 'l2', field: 'list', test: { any: [list.key] }, not: true as const };
       openTape({ ...tape, name: `More like ${list.name}`, lines: [like, lacking] }, undefined, 'sheet', [

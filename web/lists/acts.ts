@@ -105,23 +105,37 @@ export function noteMade(client: QueryClient, { key, name }: Pick<ListView, 'key
   });
 }
 
-/** Takes records off a list. */
-export async function takeOffList(client: QueryClient, list: ListView, wish: object): Promise<TakenAnswer> {
-  const take = () => call<TakenAnswer>('DELETE', `${path(list.key)}/members`, wish);
-  let answer = await take();
+/** Takes the records of some tapes off a list, in one step that brings all of them back. */
+export async function takeOffList(
+  client: QueryClient,
+  list: ListView,
+  ...wishes: readonly object[]
+): Promise<Pick<TakenAnswer, 'removed'>> {
+  let taken: number[] = [];
+  const take = async () => {
+    taken = [];
+    let removed = 0;
+    for (const wish of wishes) {
+      const answer = await call<TakenAnswer>('DELETE', `${path(list.key)}/members`, wish);
+      removed += answer.removed;
+      if (answer.taken !== null) taken.push(answer.taken);
+    }
+    return removed;
+  };
+  const removed = await take();
   record({
-    name: `taking ${answer.removed} off ${list.name}`,
+    name: `taking ${removed} off ${list.name}`,
     undo: async () => {
-      if (answer.taken !== null) await call('DELETE', `${path(list.key)}/taken/${answer.taken}`);
+      for (const one of taken.toReversed()) await call('DELETE', `${path(list.key)}/taken/${one}`);
       await listsChanged(client);
     },
     redo: async () => {
-      answer = await take();
+      await take();
       await listsChanged(client);
     },
   });
   await listsChanged(client);
-  return answer;
+  return { removed };
 }
 
 /** Puts members on another list with their origins; moving, takes them off the first. */

@@ -68,12 +68,12 @@ const select = async (name: string) => {
 };
 const keyed = (key: string) => fireEvent.keyDown(document.body, { key });
 
-test('a list opened while the desk shows what another says of its members has each column once', () => {
+test('a list brings what it says of its members once, and as one has put it the next time', () => {
   const first = columnsOfList('companies', ['name', 'headcount']);
-  expect(first.slice(1)).toEqual(['member:verdict:l1', 'member:reason:l1', 'member:tags:l1', 'headcount']);
+  expect(first).toEqual(['name', 'member:verdict:*', 'member:reason:*', 'member:tags:*', 'headcount']);
   expect(columnsOfList('companies', first)).toEqual(first);
-  // Moved about by hand, they come to the front again, and none is lost.
-  expect(columnsOfList('companies', ['name', 'member:tags:l1', 'headcount'])).toEqual(first);
+  const moved = ['name', 'headcount', 'member:verdict:*'];
+  expect(columnsOfList('companies', moved)).toEqual(moved);
   useDesk.getState().setColumns(['name', 'headcount', 'headcount']);
   expect(useDesk.getState().columns.companies).toEqual(['name', 'headcount']);
 });
@@ -163,7 +163,7 @@ describe('the roll of a list', () => {
       'Rivals',
       { id: 'l1', field: 'list', test: { any: ['rivals'] } },
     ]);
-    expect(columns.companies!.slice(0, 2)).toEqual(['name', 'member:verdict:l1']);
+    expect(columns.companies!.slice(0, 2)).toEqual(['name', 'member:verdict:*']);
   });
   test('says how many of them exports leave out, and how many the universe has no more', async () => {
     show(<Lists />, { ...answers, 'POST /tally': { tally: 87, suppressed: 2, universe: 900, lines: [] } });
@@ -219,6 +219,68 @@ describe('a list held against a saved tape', () => {
       { field: 'list', test: { any: ['rivals'] } },
       { field: 'headcount', test: { from: 20 }, not: true, unknown: 'drop' },
     ]);
+  });
+  test('takes over those it lacks, and takes off those who no longer pass, each in one act and undone', async () => {
+    const both = {
+      ...against,
+      lines: [
+        ...against.lines,
+        { id: 'b', words: 'Status active', dropped: 3 },
+        { id: 'c', words: 'Web', dropped: 0 },
+      ],
+    };
+    const lines = [
+      ...saved.tape.lines,
+      { id: 'b', field: 'status', test: { any: ['active'] } },
+      { id: 'c', field: 'status', test: { any: ['active'] } },
+    ];
+    let taken = 0;
+    const { user, sent, asked } = show(<Lists />, {
+      ...answers,
+      'GET /tapes': { tapes: [{ ...saved, tape: { ...saved.tape, name: 'Makers', lines } }] },
+      'POST /lists/rivals/against': both,
+      'POST /lists/rivals/members': { added: 12, of: 12, origins: [9], list: rivals },
+      'DELETE /lists/rivals/origins/9': {},
+      'DELETE /lists/rivals/members': () => ({ removed: ++taken === 1 ? 18 : 2, taken, list: rivals }),
+      'DELETE /lists/rivals/taken/1': {},
+      'DELETE /lists/rivals/taken/2': {},
+    });
+    await select('Rivals');
+    await user.selectOptions(await screen.findByLabelText(/^Against/), 'Makers');
+    await user.click(await screen.findByRole('button', { name: 'Put on' }));
+    await waitFor(() => expect(useHistory.getState().past).toHaveLength(1));
+    expect(sent('POST /lists/rivals/members')).toMatchObject([
+      { tape: { name: 'Makers', lines: [{}, {}, {}, { field: 'list', not: true }] } },
+    ]);
+    await user.click(await screen.findByRole('button', { name: 'Take off' }));
+    await waitFor(() => expect(useHistory.getState().past.at(-1)?.name).toBe('taking 20 off Rivals'));
+    // Only by lines that drop somebody.
+    expect(sent('DELETE /lists/rivals/members')).toMatchObject([
+      { tape: { lines: [{ field: 'list' }, { field: 'headcount', not: true, unknown: 'drop' }] } },
+      { tape: { lines: [{ field: 'list' }, { field: 'status', not: true, unknown: 'keep' }] } },
+    ]);
+    await undo();
+    await undo();
+    expect(sentChanges(asked).filter((one) => /taken|origins/.test(one))).toEqual([
+      'DELETE /lists/rivals/taken/2',
+      'DELETE /lists/rivals/taken/1',
+      'DELETE /lists/rivals/origins/9',
+    ]);
+  });
+  test('neither takes nor gives where it is frozen', async () => {
+    show(<Lists />, {
+      ...answers,
+      'GET /lists': { lists: [{ ...rivals, frozen: true }], removed: [], reasons: [] },
+      'GET /tapes': { tapes: [saved] },
+      'POST /lists/rivals/against': against,
+    });
+    await select('Rivals');
+    fireEvent.change(await screen.findByLabelText(/^Against/), { target: { value: 't1' } });
+    await screen.findByRole('button', { name: '12' });
+    expect([
+      screen.queryByRole('button', { name: 'Put on' }),
+      screen.queryByRole('button', { name: 'Take off' }),
+    ]).toEqual([null, null]);
   });
 });
 

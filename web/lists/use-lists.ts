@@ -60,10 +60,10 @@ export function tapeOfList(
 
 const FIRST_PARTS: readonly MemberPart[] = ['verdict', 'reason', 'tags'];
 
-/** Columns for looking at a list: what it says of its members beside those of the desk. */
+/** Columns for looking at a list: those of the desk, with what it says of its members first, where they have none of it. */
 export function columnsOfList(subject: string, usual: readonly string[] | undefined): string[] {
-  const [name, ...others] = usual ?? READY_SETS.find((set) => set.subject === subject)!.columns;
-  const parts = FIRST_PARTS.map((part) => memberColumn(part, 'l1'));
-  // Opened from a list, the desk has some of them already.
-  return [name!, ...parts, ...others.filter((column) => !parts.includes(column))];
+  const columns = usual ?? READY_SETS.find((set) => set.subject === subject)!.columns;
+  const parts = FIRST_PARTS.map((part) => memberColumn(part));
+  if (columns.some((column) => parts.includes(column))) return [...columns];
+  return [columns[0]!, ...parts, ...columns.slice(1)];
 }

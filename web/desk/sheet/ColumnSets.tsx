@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { ColumnSetView } from '../../../contract/responses.ts';
 import { READY_SETS } from '../../../core/fields/column-sets.ts';
-import { isOwnColumn } from '../../../core/tape/own-columns.ts';
+import { isOfAnyTape } from '../../../core/tape/own-columns.ts';
 import { call } from '../../api.ts';
 import { Button } from '../../ui/controls.tsx';
 import { record } from '../../app/history.ts';
@@ -71,7 +71,7 @@ export function ColumnSets({
   const here = (set: { columns: readonly string[] }) => set.columns.join() === columns.join();
   const keep = () => {
     if (name.trim() === '') return;
-    const kept = columns.filter((id) => !isOwnColumn(id));
+    const kept = columns.filter(isOfAnyTape);
     const made = { subject, name: name.trim(), columns: kept, usual: false };
     void write(`keeping ${made.name}`, null, null, made).then(() => setName(''));
   };

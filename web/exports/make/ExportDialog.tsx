@@ -141,7 +141,7 @@ export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void
               }}
               onTemplate={(taken) => {
                 setTemplate(taken);
-                setFile(fileOfTemplate(taken, { ...file, currency: settings.currency }));
+                setFile(fileOfTemplate(taken, tape, { ...file, currency: settings.currency }));
                 if (taken.fileName) setName(taken.fileName);
               }}
               onSaved={setTemplate}

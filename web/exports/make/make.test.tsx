@@ -7,7 +7,7 @@ import { NO_PICKS } from '../../desk/picks.ts';
 import { NO_PROGRAMS, template } from '../../testing/exports.ts';
 import { freshDesk, show, type Answers } from '../../testing/render.tsx';
 import { ExportDialog } from './ExportDialog.tsx';
-import { needChoices, splitChoices } from './wish.ts';
+import { fileOfSheet, fileOfTemplate, needChoices, splitChoices } from './wish.ts';
 
 beforeEach(freshDesk);
 
@@ -99,6 +99,15 @@ test('a template sets columns, file, what each must have and whom it is for; the
       template: 'Finance',
     },
   ]);
+});
+
+test('a template leaves out what only lists say where the tape stands on none, and has it where it does', () => {
+  const columns = ['name', 'member:verdict:*', 'group:revenue', 'made:1'];
+  const template = { file: { ...fileOfSheet(columns, 'EUR', 'A4'), handed: undefined } } as never;
+  const file = fileOfSheet(['name'], 'EUR', 'A4');
+  expect(fileOfTemplate(template, emptyTape(), file).columns).toEqual(['name', 'group:revenue', 'made:1']);
+  const onList = { ...emptyTape(), lines: [{ id: 'l', field: 'list', test: { any: ['rivals'] } }] };
+  expect(fileOfTemplate(template, onList, file).columns).toEqual(columns);
 });
 
 test('what the receiver has had stays off when asked, and its step opens its records', async () => {

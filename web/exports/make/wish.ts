@@ -3,6 +3,8 @@ import type { FileWish } from '../../../contract/file-wish.ts';
 import { COMPUTED, type Computed } from '../../../core/exports/computed.ts';
 import { canBeAsked } from '../../../core/fields/field.ts';
 import { columnFields } from '../../../core/fields/registry.ts';
+import type { Tape } from '../../../core/tape/nodes.ts';
+import { isOwnColumn, ownColumnOf } from '../../../core/tape/own-columns.ts';
 
 /** What is chosen of an export's file, before it is asked for. */
 export interface ChosenFile extends Omit<FileWish, 'handed'> {
@@ -28,10 +30,15 @@ export function fileOfSheet(
 /** What a template says, in the currency of the workspace; who it is for stays as it was unless the template says so. */
 export function fileOfTemplate(
   { file }: ExportTemplateView,
+  tape: Pick<Tape, 'lines' | 'subject'>,
   { receiver, currency, handed }: ChosenFile,
 ): ChosenFile {
   return {
     ...file,
+    // What only lists say is left out where the tape stands on none.
+    columns: file.columns.filter(
+      (id) => !isOwnColumn(id) || id.startsWith(COMPUTED) || ownColumnOf(tape, id) !== undefined,
+    ),
     currency,
     receiver: file.receiver || receiver,
     handed: file.handed

@@ -47,7 +47,7 @@ export function ReviewRoll() {
           {middle !== null && left > 0 && <>, about {wordTime(middle * left)}</>}
         </span>
       </div>
-      <NextBy line={list.line} judged={data.list.judgedIn > 0 && data.list.judgedOut > 0} />
+      <NextBy judged={data.list.judgedIn > 0 && data.list.judgedOut > 0} />
       <Verdicts list={data.list} reasons={data.reasons} onOpen={narrow} />
       <PartingLines list={list.key} judged={data.list.judgedIn + data.list.judgedOut} />
       {middle !== null && (
@@ -88,15 +88,11 @@ const REVIEW_COLUMNS: Readonly<Record<Exclude<Order, 'tape'>, readonly ReviewPar
 };
 
 /** In which order one goes through the list: the usual one, those most in doubt first, or those most like the ones judged in. */
-function NextBy({ line, judged }: { line: string; judged: boolean }) {
+function NextBy({ judged }: { judged: boolean }) {
   const sort = useDesk((state) => state.sort);
   const by = sort[0]?.by;
   const order: Order =
-    by === reviewColumn('doubt', line)
-      ? 'doubt'
-      : by === reviewColumn('likeness', line)
-        ? 'likeness'
-        : 'tape';
+    by === reviewColumn('doubt') ? 'doubt' : by === reviewColumn('likeness') ? 'likeness' : 'tape';
   const choose = (to: Order) => {
     const { tape, columns, change } = useDesk.getState();
     if (to === 'tape') {
@@ -104,7 +100,7 @@ function NextBy({ line, judged }: { line: string; judged: boolean }) {
       return;
     }
     const shown = columns[tape.subject]!;
-    const more = REVIEW_COLUMNS[to].map((part) => reviewColumn(part, line));
+    const more = REVIEW_COLUMNS[to].map((part) => reviewColumn(part));
     const lacking = more.filter((column) => !shown.includes(column));
     change(tape, undefined, {
       sort: [{ by: more[0]!, descending: true }],

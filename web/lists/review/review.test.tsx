@@ -285,11 +285,11 @@ describe('the roll of a review', () => {
     await user.click(await screen.findByRole('radio', { name: 'doubt' }));
     const state = () => [useDesk.getState().sort, useDesk.getState().columns.companies];
     expect(state()).toEqual([
-      [{ by: 'review:doubt:l1', descending: true }],
-      ['name', 'review:doubt:l1', 'review:doubts:l1', 'headcount'],
+      [{ by: 'review:doubt:*', descending: true }],
+      ['name', 'review:doubt:*', 'review:doubts:*', 'headcount'],
     ]);
     await user.click(screen.getByRole('radio', { name: 'likeness' }));
-    expect(useDesk.getState().columns.companies!.slice(0, 2)).toEqual(['name', 'review:likeness:l1']);
+    expect(useDesk.getState().columns.companies!.slice(0, 2)).toEqual(['name', 'review:likeness:*']);
     await user.click(screen.getByRole('radio', { name: 'name' }));
     expect(useDesk.getState().sort).toEqual([]);
     for (let i = 0; i < 3; i++) await settled(undo);
