@@ -1,12 +1,64 @@
-import { CHANGE_BARS, SHARE_BARS, SMALL_SHARE_BARS } from './companies/making.ts';
-import type { Subject } from './field.ts';
+import { CHANGE_BARS, SHARE_BARS, SMALL_SHARE_BARS, words } from './companies/making.ts';
+import type { FileColumn, Subject } from './field.ts';
 import { CHANNELS, PRODUCT_CATEGORIES } from './companies/market.ts';
 import { choices, fieldsOf } from './related/making.ts';
 
 const { label, category, number, source, checked, parties } = fieldsOf('brands', 'checked');
 
+/** Columns of a file that name companies of a brand in a role: by registration number or domain or else by name, several separated by semicolons. */
+export const BRAND_PARTIES: readonly (FileColumn & { role: string })[] = [
+  [
+    'owner',
+    'Owner',
+    'owner, brand owner, owned by, maker, manufacturer, hersteller, inhaber, vlastnik, vyrobce, wlasciciel, producent, proprietaire, fabricant, titolare, produttore, titular',
+  ],
+  [
+    'consented',
+    'Resellers with consent',
+    'resellers with consent, authorised resellers, authorized resellers, authorised dealers, authorized dealers, vertragshandler, autorizovani prodejci, autoryzowani sprzedawcy, revendeurs agrees',
+  ],
+  [
+    'unconsented',
+    'Resellers without consent',
+    'resellers without consent, unauthorised resellers, unauthorized resellers, grey resellers',
+  ],
+  [
+    'resold',
+    'Resellers',
+    'resellers, sold by, sellers, dealers of it, handler der marke, wiederverkaufer, prodejci, sprzedawcy, revendeurs, rivenditori, revendedores',
+  ],
+].map(([role, label, headings]) => ({
+  id: `party-${role!}`,
+  role: role!,
+  label: label!,
+  headings: words(headings!),
+}));
+
+/** What each channel is called at the head of a column of shares. */
+const CHANNEL_HEADINGS: Readonly<Record<(typeof CHANNELS)[number], string>> = {
+  direct: 'direct, direct sales, direkt, primy prodej, sprzedaz bezposrednia, vente directe',
+  'own-shop':
+    'own shop, web shop, own web shop, eigener shop, vlastni e-shop, sklep wlasny, boutique en ligne',
+  dealers: 'dealers, through dealers, handler, prodejci podil, dealerzy, revendeurs part',
+  marketplaces: 'marketplaces, marketplace, marktplatze, trziste, platformy, places de marche',
+  agents: 'agents, agenten, zastupci, agenci, representants',
+};
+
+/** One column with all channels, as "dealers 62; direct 38", and one for each. */
+const channelColumns = (id: string, label: string, ahead: string): FileColumn[] => [
+  { id, label, headings: [label.toLowerCase()] },
+  ...CHANNELS.map((channel) => ({
+    id: `${id}-${channel}`,
+    label: `${label}: ${channel.replaceAll('-', ' ')}`,
+    headings: [
+      `${label.toLowerCase()} ${channel.replaceAll('-', ' ')}`,
+      ...words(CHANNEL_HEADINGS[channel]).map((one) => `${ahead}${one}`),
+    ],
+  })),
+];
+
 const keyed = (
-  id: string,
+  id: 'channel' | 'channel-change',
   heading: string,
   meaning: string,
   opener: string,
@@ -22,7 +74,7 @@ const keyed = (
   store: { at: 'keyed' as const, measure: id, absent },
   openers: [opener],
   column: { heading, width, sortable: false },
-  files: [],
+  files: channelColumns(id, heading, id === 'channel' ? '' : 'change '),
   dated: 'checked',
   values: choices(CHANNELS.join(', ')),
   unit: '%',
@@ -44,19 +96,30 @@ export const brands: Subject = {
     known: 'brands_known',
     roles: [
       { key: 'owner', label: 'owner', stored: ['owner'] },
-      { key: 'reseller', label: 'reseller', stored: ['consented', 'unconsented'] },
+      { key: 'reseller', label: 'reseller', stored: ['consented', 'unconsented', 'resold'] },
       { key: 'consented', label: 'reseller with consent', stored: ['consented'] },
       { key: 'unconsented', label: 'reseller without consent', stored: ['unconsented'] },
     ],
   },
   fields: [
-    label('name', 'Brand', 'What the goods are sold as.', { width: 170 }),
+    {
+      ...label('name', 'Brand', 'What the goods are sold as.', { width: 170 }),
+      files: [
+        {
+          id: 'name',
+          label: 'Brand',
+          headings: words('brand, brand name, marke, markenname, znacka, marka, marque, marchio, marca'),
+        },
+        ...BRAND_PARTIES,
+      ],
+    },
     parties('owner', 'Owner', 'The company that owns the brand.', {
       width: 200,
       store: { at: 'parties', role: 'owner' },
     }),
     category('category', 'Category', 'The category of goods.', {
       openers: 'category',
+      headings: 'category, product category, warengruppe, kategorie, kategoria, categorie, categoria',
       values: choices(PRODUCT_CATEGORIES.join(', ')),
     }),
     keyed(
@@ -73,21 +136,29 @@ export const brands: Subject = {
       'channel change',
       0,
     ),
-    number('products', 'Products', 'Products on sale now.', { section: 'market', openers: 'products' }),
+    number('products', 'Products', 'Products on sale now.', {
+      section: 'market',
+      openers: 'products',
+      headings: 'products, number of products, product count, artikel, produkty, pocet produktu, produits',
+    }),
     number('products-change', 'Products, change', 'Change of the number of products over a year.', {
       section: 'market',
       openers: 'products change',
+      headings: 'products change, change of products, new products',
       bars: PRODUCT_BARS,
     }),
     number('share', 'Share of its category', 'Share of the sales of its category, in percent.', {
       section: 'market',
       openers: 'category share, share',
+      headings:
+        'share of its category, category share, market share, share, marktanteil, podil na trhu, udzial w rynku, part de marche',
       unit: '%',
       bars: SMALL_SHARE_BARS,
     }),
     category('sold-in', 'Sold in', 'Countries where it is on sale.', {
       section: 'where',
       openers: 'sold in',
+      headings: 'sold in, countries, countries sold in, markets, verkauft in, prodava se v, kraje, pays',
       store: { at: 'many', table: 'brand_country', value: 'country', known: 'countries_known' },
     }),
     parties('resellers', 'Resellers', 'Companies that sell it without owning it.', {

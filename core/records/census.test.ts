@@ -130,7 +130,15 @@ describe('a census', () => {
     ]);
   });
   test('says values in words: bands, estimates, money, lists, dates', () => {
-    const census = new Census(['headcount', 'revenue', 'offers', 'checked', 'dwelling', 'technologies']);
+    const census = new Census([
+      'headcount',
+      'revenue',
+      'offers',
+      'checked',
+      'dwelling',
+      'technologies',
+      'channel',
+    ]);
     census.begin(0);
     const band = { basis: 'band', low: 10, high: Infinity, point: null };
     const estimate = { basis: 'estimate', low: 90, high: 160, point: 120 };
@@ -141,10 +149,14 @@ describe('a census', () => {
       20_726,
       false,
       [{ label: 'Rutavel', first: null, last: null }],
+      [
+        ['dealers', 62.5],
+        ['direct', 37.5],
+      ],
     ].entries())
       census.understood(at, value);
     expect(census.understoodRows).toEqual([
-      ['10+', '≈120 (90-160) EUR', 'none', '2026-09-30', 'no', 'Rutavel'],
+      ['10+', '≈120 (90-160) EUR', 'none', '2026-09-30', 'no', 'Rutavel', 'dealers 62.5; direct 37.5'],
     ]);
   });
   test('counts every cell of every row once', () => {

@@ -126,7 +126,13 @@ export class Census implements CellWatcher {
 function understoodText(value: unknown): string {
   if (value === null || value === undefined) return '';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.length ? value.map(understoodText).join('; ') : 'none';
+  // A list of pairs, such as a figure by word, is one list and not several.
+  if (Array.isArray(value))
+    return value.length
+      ? value
+          .map((one) => (Array.isArray(one) ? one.map(understoodText).join(' ') : understoodText(one)))
+          .join('; ')
+      : 'none';
   if (typeof value !== 'object') return `${value as string | number}`;
   if ('quantity' in value) {
     const { quantity, currency } = value as { quantity: Quantity; currency: string | null };

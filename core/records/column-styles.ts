@@ -40,6 +40,7 @@ const WHOLE_COLUMNS: ReadonlySet<string> = new Set([
   'headcount-to',
   'followers',
   'bidders',
+  'products',
 ]);
 export const DATE_COLUMNS: ReadonlySet<string> = new Set([
   'checked',
@@ -136,7 +137,12 @@ export function stylesOf(id: string): ('decimal' | 'unit' | 'currency' | 'dates'
 }
 
 function isFigures(id: string): boolean {
-  return MONEY_COLUMNS.has(id) || WHOLE_COLUMNS.has(id) || id === 'certainty';
+  return MONEY_COLUMNS.has(id) || WHOLE_COLUMNS.has(id) || isShare(id);
+}
+
+/** Percents; a column of all channels holds several figures, which are written one way. */
+function isShare(id: string): boolean {
+  return id === 'certainty' || id === 'share' || (id.startsWith('channel-') && id !== 'channel-change');
 }
 
 /** The evidence of whole figures: a mark before three figures stands between thousands. */

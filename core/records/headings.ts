@@ -173,7 +173,7 @@ export function guessSubject(header: readonly string[]): string {
   const plain = header.map(plainHeading);
   let best = 'companies';
   let most = plain.filter((one) => knownHeadings('companies').has(one)).length;
-  for (const subject of ['people', 'sites', 'deals', 'events']) {
+  for (const subject of ['people', 'sites', 'deals', 'events', 'brands']) {
     const known = knownHeadings(subject);
     const count = plain.filter((one) => known.has(one)).length;
     if (count > most) [best, most] = [subject, count];

@@ -6,6 +6,7 @@ import {
   readFlag,
   readHistory,
   readMonths,
+  readShares,
   readTechnologies,
   readValues,
 } from './lists-in-cells.ts';
@@ -41,6 +42,18 @@ describe('lists in a cell', () => {
       { key: 'engineering', now: 3, before1: null, before3: 2 },
     ]);
     refused(() => readDepartments('astrology 3'));
+  });
+  test('of shares are a figure by word, each word once, with its own decimal mark', () => {
+    const word = (text: string) => text.toLowerCase();
+    expect(readShares('Dealers 62.5; own shop: 30 % | Direct 7,5', word)).toEqual([
+      ['dealers', 62.5],
+      ['own shop', 30],
+      ['direct', 7.5],
+    ]);
+    expect(readShares('direct -3.2', word)).toEqual([['direct', -3.2]]);
+    expect(readShares('none', word)).toEqual([]);
+    for (const text of ['dealers 60; Dealers 40', 'dealers', '60', 'dealers lots'])
+      refused(() => readShares(text, word));
   });
   test('none is known to be empty; values are each once; yes and no are of several languages', () => {
     expect([readValues('keine'), readValues('a, b; a|c')]).toEqual([[], ['a', 'b', 'c']]);

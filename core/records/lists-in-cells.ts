@@ -93,3 +93,24 @@ export function readFlag(cell: string): boolean {
   if (NO.has(folded)) return false;
   throw new CellError('yes or no');
 }
+
+/** "dealers 62; direct: 38 %": a figure by word, each word once. `wordOf` says what a word means. @throws CellError */
+export function readShares<W extends string>(
+  cell: string,
+  wordOf: (text: string) => W,
+): [word: W, value: number][] {
+  if (NONE.test(cell)) return [];
+  const shares = partsOf(cell, /[;|]/).map((part): [W, number] => {
+    const plain = part.endsWith('%') ? part.slice(0, -1).trimEnd() : part;
+    const at = Math.max(plain.lastIndexOf(' '), plain.lastIndexOf(':'));
+    if (at <= 0) throw new CellError('words and figures such as dealers 62; direct 38');
+    const word = plain.slice(0, at).trim();
+    return [
+      wordOf(word.endsWith(':') ? word.slice(0, -1).trimEnd() : word),
+      readNumber(plain.slice(at + 1), { decimal: plain.slice(at + 1).includes(',') ? ',' : '.' }),
+    ];
+  });
+  if (new Set(shares.map(([word]) => word)).size < shares.length)
+    throw new CellError('one figure for each word');
+  return shares;
+}

@@ -217,3 +217,67 @@ test('an event has a kind, a day and its company; each wrong cell of a row is sa
     ),
   ).toEqual(['kind', 'date', 'the row', 'Event']);
 });
+
+describe('a brand', () => {
+  const row = {
+    name: 'Quelbek',
+    'party-owner': 'lakovna.example',
+    'party-consented': 'CZ 27074358; Torvik s.r.o.',
+    'party-resold': 'Veldin',
+    category: 'Coatings',
+    channel: 'dealers 62; own shop 8',
+    'channel-dealers': '70',
+    'channel-direct': '30 %',
+    'channel-change-dealers': '-2.5',
+    products: '1 200',
+    'products-change': '-15',
+    share: '4.5',
+    'sold-in': 'Česko; Austria',
+    checked: '2026-09-01',
+  };
+  test('has its companies by role, and shares from one column of all or one for each, told once', () => {
+    expect(related('brands', row)).toEqual({
+      subject: 'brands',
+      parties: [
+        { role: 'owner', reference: { number: null, domain: 'lakovna.example', name: null, country: null } },
+        { role: 'consented', reference: { number: '27074358', domain: null, name: null, country: 'CZ' } },
+        {
+          role: 'consented',
+          reference: { number: null, domain: null, name: 'Torvik s.r.o.', country: null },
+        },
+        { role: 'resold', reference: { number: null, domain: null, name: 'Veldin', country: null } },
+      ],
+      record: {
+        name: 'Quelbek',
+        category: 'coatings',
+        products: 1200,
+        productsChange: -15,
+        productsHistory: null,
+        share: 4.5,
+        countries: ['CZ', 'AT'],
+        channels: [
+          ['channel', 'dealers', 62],
+          ['channel', 'own-shop', 8],
+          ['channel', 'direct', 30],
+          ['channel-change', 'dealers', -2.5],
+        ],
+        checkedOn: dayOf('2026-09-01'),
+      },
+    });
+  });
+  test('sold nowhere is not the same as nobody knows where', () => {
+    const bare = { name: 'Quelbek', 'party-owner': 'Lakovna' };
+    expect(related('brands', bare).record).toMatchObject({ countries: null, channels: [], products: null });
+    expect(related('brands', { ...bare, 'sold-in': 'none' }).record.countries).toEqual([]);
+  });
+  test('without any company, or with shares that are none, is refused, and says why', () => {
+    expect(problems('brands', { name: 'Quelbek' })).toEqual([['the row', 'an owner or a reseller']]);
+    const wrong = (more: Record<string, string>) =>
+      problems('brands', { name: 'Q', 'party-owner': 'L', ...more }, { unreadable: 'refuse' })[0]![1];
+    expect(wrong({ 'channel-dealers': '130' })).toBe('a share from 0 to 100 %');
+    expect(wrong({ 'channel-dealers': '-1' })).toBe('a share from 0 to 100 %');
+    expect(wrong({ channel: 'moon 12' })).toMatch(/^one of direct, own shop/);
+    expect(wrong({ category: 'astrology' })).toMatch(/^one of machines/);
+    expect(wrong({ 'products-change': '1.5' })).toBe('a whole number');
+  });
+});

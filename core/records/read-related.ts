@@ -1,4 +1,5 @@
 import type { Field } from '../fields/field.ts';
+import { BRAND_PARTIES } from '../fields/brands.ts';
 import { PARTY_COLUMNS } from '../fields/deals.ts';
 import { fieldOf, fileColumns } from '../fields/registry.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
@@ -14,14 +15,14 @@ import { readMail, readPhone } from '../values/identifiers.ts';
 import { readNumber } from '../values/number.ts';
 import { countryOfTown, placeOf, readCountry, readDegrees } from '../values/place.ts';
 import { ColumnReader, type CellProblem, type CellWatcher } from './column-reader.ts';
-import { readFlag } from './lists-in-cells.ts';
+import { readFlag, readShares, readValues } from './lists-in-cells.ts';
 import type { Mapping } from './mapping.ts';
 import type { CompanyReference, Party, RelatedRecord } from './related.ts';
 
 const NOTHING_TOLD: TitleRead = { department: null, level: null };
 
 /** The subjects whose records can be read from a file. */
-export const READ_SUBJECTS = ['sites', 'people', 'events', 'deals'] as const;
+export const READ_SUBJECTS = ['sites', 'people', 'events', 'deals', 'brands'] as const;
 export type ReadSubject = (typeof READ_SUBJECTS)[number];
 
 export interface RelatedReader {
@@ -31,7 +32,13 @@ export interface RelatedReader {
   ): { related: RelatedRecord; left: CellProblem[] } | { problems: CellProblem[] };
 }
 
-/** A reader of the rows of a file of sites, people, events or deals. A row that names no company, or that has a cell that cannot be read, is refused. */
+/** Of subjects with companies in roles, which of them a row must name one. */
+const PARTIES_WANTED: Readonly<Record<string, string>> = {
+  deals: 'a target, buyer, investor or adviser',
+  brands: 'an owner or a reseller',
+};
+
+/** A reader of the rows of a file of sites, people, events, deals or brands. A row that names no company, or that has a cell that cannot be read, is refused. */
 export function relatedReader(
   subject: ReadSubject,
   header: readonly string[],
@@ -73,7 +80,7 @@ export function relatedReader(
     const field = fieldOf(subject, id)!;
     return columns.column(id, (cell) => choiceOf(field, cell));
   };
-  const make = { sites, people, events, deals }[subject];
+  const make = { sites, people, events, deals, brands }[subject];
   const read = make();
   return {
     read(cells) {
@@ -87,7 +94,7 @@ export function relatedReader(
           rule: 'a registration number, domain or name of its company',
         });
       if ('parties' in related && related.parties.length === 0)
-        problems.push({ column: 'the row', value: '', rule: 'a target, buyer, investor or adviser' });
+        problems.push({ column: 'the row', value: '', rule: PARTIES_WANTED[subject]! });
       if (related.record.name === '')
         problems.push({ column: labels.get('name')!, value: '', rule: 'a name' });
       return problems.length ? { problems } : { related, left: columns.left };
@@ -199,18 +206,12 @@ export function relatedReader(
     );
     const currency = columns.column('amount-currency', readCurrency);
     const bidders = count('bidders');
-    const parties = PARTY_COLUMNS.map(({ id, role }) => ({ role, read: columns.plain(id) }));
+    const parties = partiesOf(PARTY_COLUMNS);
     return () => {
       const day = on();
       const written = amount();
       const named = currency();
-      const found = parties.flatMap(({ role, read: cell }): Party[] =>
-        (cell() ?? '')
-          .split(';')
-          .map((one) => one.trim())
-          .filter(Boolean)
-          .map((one) => ({ role, reference: partyOf(one, mapping.country) })),
-      );
+      const found = parties();
       const target = found.find(({ role }) => role === 'target') ?? found[0];
       return {
         subject: 'deals',
@@ -231,6 +232,89 @@ export function relatedReader(
       };
     };
   }
+
+  function brands(): () => RelatedRecord {
+    const name = columns.plain('name');
+    const category = choice('category');
+    const products = count('products');
+    const share = columns.column('share', percent('share'));
+    const change = columns.column('products-change', (cell) => {
+      const value = readNumber(cell, columns.style('products-change'));
+      if (!Number.isInteger(value)) throw new CellError('a whole number');
+      return value;
+    });
+    const countries = columns.column('sold-in', (cell) =>
+      readValues(cell).map((one) => readCountry(one, places)),
+    );
+    const channels = [...channelsOf('channel'), ...channelsOf('channel-change')];
+    const checked = date('checked');
+    const parties = partiesOf(BRAND_PARTIES);
+    return () => ({
+      subject: 'brands',
+      parties: parties(),
+      record: {
+        name: name() ?? '',
+        category: category(),
+        products: products(),
+        productsChange: change(),
+        productsHistory: null,
+        share: share(),
+        countries: countries(),
+        channels: onlyOnce(channels.flatMap((read) => read())),
+        checkedOn: checked(),
+      },
+    });
+  }
+
+  /** Shares by channel: from a column of all of them, and from one for each. */
+  function channelsOf(measure: 'channel' | 'channel-change'): (() => Channel[])[] {
+    const field = fieldOf('brands', measure)!;
+    const all = columns.column(measure, (cell) => readShares(cell, (word) => choiceOf(field, word)));
+    return [
+      () => (all() ?? []).map(([key, value]): Channel => [measure, key, value]),
+      ...field.values!.map(({ key }) => {
+        const id = `${measure}-${key}`;
+        const read = columns.column(id, percent(id, measure === 'channel' ? 0 : -100));
+        return (): Channel[] => {
+          const value = read();
+          return value === null ? [] : [[measure, key, value]];
+        };
+      }),
+    ];
+  }
+
+  function percent(id: string, least = 0): (cell: string) => number {
+    return (cell) => {
+      const plain = cell.endsWith('%') ? cell.slice(0, -1).trimEnd() : cell;
+      const value = readNumber(plain, columns.style(id));
+      if (value < least || value > 100) throw new CellError(`a share from ${least} to 100 %`);
+      return value;
+    };
+  }
+
+  /** The companies that some columns name, each in the role of its column. */
+  function partiesOf(all: readonly { id: string; role: string }[]): () => Party[] {
+    const cells = all.map(({ id, role }) => ({ role, read: columns.plain(id) }));
+    return () =>
+      cells.flatMap(({ role, read: cell }): Party[] =>
+        (cell() ?? '')
+          .split(';')
+          .map((one) => one.trim())
+          .filter(Boolean)
+          .map((one) => ({ role, reference: partyOf(one, mapping.country) })),
+      );
+  }
+}
+
+type Channel = readonly [measure: 'channel' | 'channel-change', key: string, value: number];
+
+/** Of figures told twice, in a column of all and in one of their own, the first. */
+function onlyOnce(channels: readonly Channel[]): Channel[] {
+  const told = new Set<string>();
+  return channels.filter(([measure, key]) => {
+    const word = `${measure} ${key}`;
+    return told.has(word) ? false : told.add(word);
+  });
 }
 
 /** A name from columns for all of it, the first and the last name; in some languages the word for a name alone means the first. */

@@ -95,4 +95,20 @@ export const APART: Readonly<Record<string, Apart>> = {
         WHEN t.amount_low IS NOT NULL THEN t.amount_low || '-' || t.amount_high || ' ' || t.amount_currency END`,
     },
   },
+  brands: {
+    made: ['t.name', party('brand', 'owner', PARTY), 't.category'],
+    ways: [
+      (name, owner, category) => [named(name), owner, category],
+      (name, owner) => [named(name), owner],
+      (name, _owner, category) => [named(name), category],
+      (name) => [named(name)],
+    ],
+    sole: 2,
+    told: {
+      owner: party('brand', 'owner', PARTY_NAME),
+      category: 't.category',
+      products: 'CAST(t.products AS TEXT)',
+      share: 'CAST(t.share AS TEXT)',
+    },
+  },
 };

@@ -66,6 +66,22 @@ describe('the jump box', () => {
     await waitFor(() => expect(where()).toMatch(/^\/desk\?t=/));
   });
 
+  test('selects what comes after only what was alike had come', async () => {
+    const alike = { typed: 'nace 42', meaning: 'Industry 42', count: 3, alike: true };
+    const late = { typed: 'nace 43', meaning: 'Industry 43', count: 3 };
+    const { user } = jump({
+      'POST /complete': ({ text }: { text: string }) => ({
+        completions: text === 'qq' ? [alike] : [late, alike],
+      }),
+    });
+    await user.keyboard('qq');
+    await screen.findByText('Industry 42');
+    expect(selected()).toBeNull();
+    await user.keyboard('q');
+    await screen.findByText('Industry 43');
+    await waitFor(() => expect(selected()).toContain('Industry 43'));
+  });
+
   test('puts a list that is named on the tape, and opens a saved tape', async () => {
     const tape = {
       format: 'just-tally.tape',

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Command } from 'cmdk';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import type { CompletionsAnswer, JumpAnswer, TypedAnswer } from '../../contract/responses.ts';
@@ -23,6 +23,7 @@ import { useFormat } from './format.ts';
 import { groupEntries, type Entry } from './jump-entries.ts';
 
 const MOST_COMMANDS = 8;
+const NONE = 'none ';
 /** Typed before the name of a list that what is at hand goes on. */
 const PUT_ON = /^put (?:these )?on /i;
 
@@ -36,7 +37,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
   const moved = useRef(false);
   // The list takes a value for its own until another is given, so "none" must be another each time.
   const nones = useRef(0);
-  const noneNow = () => `none ${++nones.current}`;
+  const noneNow = () => `${NONE}${++nones.current}`;
   const navigate = useNavigate();
   const format = useFormat();
   const tape = countedPart(useDesk((state) => state.tape));
@@ -118,6 +119,12 @@ export function JumpBox({ onClose }: { onClose(): void }) {
   const groups = groupEntries(entries, wanted);
   const selectedEntry = entries.find(({ id }) => id === selected);
   const alike = new Set(entries.filter((entry) => entry.alike).map(({ id }) => id));
+  // What comes late is selected, too, where nothing was yet.
+  const first = groups[0]?.entries[0];
+  const sure = first && !first.alike ? first.id : null;
+  useEffect(() => {
+    if (sure !== null && selected.startsWith(NONE) && !moved.current) setSelected(sure);
+  }, [sure, selected]);
   return (
     <Command.Dialog
       open

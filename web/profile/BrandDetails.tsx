@@ -134,6 +134,12 @@ function OwnedBrand({ brandKey, name }: { brandKey: string; name: string }) {
         <span className="text-soft">without consent by</span>{' '}
         <Named parties={resellers('unconsented')} none="nobody recorded" />
       </p>
+      {resellers('resold').length > 0 && (
+        <p className="mt-1">
+          <span className="text-soft">by others, of whom consent is not known,</span>{' '}
+          <Named parties={resellers('resold')} none="" />
+        </p>
+      )}
     </section>
   );
 }

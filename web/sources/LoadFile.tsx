@@ -51,7 +51,7 @@ export function LoadFile({
         <p className="text-soft">
           {use === 'match'
             ? 'Companies you already have in mind, one a row: found again in the universe.'
-            : 'Companies, people, sites, deals or events, one a row.'}
+            : 'Companies, people, sites, deals, brands or events, one a row.'}
         </p>
         <Button className="ml-auto" onClick={onLeave}>
           Back to the sources

@@ -47,7 +47,7 @@ export function ColumnRow({
           asked && 'bg-paper shadow-[inset_3px_0_0_var(--unsure)]',
         )}
       >
-        <th scope="row" className={clsx('max-w-44 py-2 pr-3 text-left font-semibold', asked && 'pl-2')}>
+        <th scope="row" className={clsx('max-w-40 py-2 pr-3 text-left font-semibold', asked && 'pl-2')}>
           <span className="block truncate" title={heading}>
             {name}
           </span>
@@ -77,7 +77,7 @@ export function ColumnRow({
             />
           )}
         </td>
-        <td className="max-w-80 py-2 pr-3 text-[13px]">
+        <td className="max-w-72 py-2 pr-3 text-[13px]">
           {samples.map(({ came, understood }, i) => (
             <span key={i} className="block truncate" title={`${came} → ${understood ?? ''}`}>
               <span className={id === null ? 'text-soft' : undefined}>{came}</span>

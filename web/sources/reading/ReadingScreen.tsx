@@ -148,7 +148,7 @@ export function ReadingScreen({
     : subject === 'companies' && !has('name')
       ? 'No column is read as the company’s name. Choose “Company” beside the column that has it.'
       : subject !== 'companies' &&
-          subject !== 'deals' &&
+          subjectOf(subject).relation!.roles.length === 0 &&
           !['company-number', 'company-domain', 'company-name'].some(has)
         ? 'No column says which company a row belongs to. Choose its registration number, domain or name.'
         : mapping.undecided?.length
