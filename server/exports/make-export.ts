@@ -22,7 +22,7 @@ import type { Picks } from '../engine/subject-engine.ts';
 import type { Services } from '../services.ts';
 import { addExport, setExportResult, storedName, type ExportRow } from '../tables/exports.ts';
 import { accuracyOfCheck, checksOf } from '../tables/lists/checks.ts';
-import { viewSources } from '../tables/source.ts';
+import { toldSources } from '../tables/source.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { checkDeliver, deliver } from '../programs/deliver.ts';
 import { sheetCharts, type SheetChart } from './breakdown-sheet.ts';
@@ -146,7 +146,7 @@ export async function prepareExport(
         gone ? [{ name, count, reason: along.find((one) => one.list === list)!.reason }] : [],
       ),
       check: lastCheck(services, tape),
-      sources: viewSources(universe),
+      sources: toldSources(universe),
     },
   };
   return { row, data, roll };

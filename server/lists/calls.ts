@@ -1,5 +1,6 @@
 import type { ListWish } from '../tables/lists/list-rows.ts';
 import type { Combination } from '../../core/lists/combine.ts';
+import { Recent } from '../../core/recent.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import type { Db } from '../db/open.ts';
 import { addCheck, addToCheck, judgeChecked, removeCheck, setAtLeast } from '../tables/lists/checks.ts';
@@ -17,6 +18,8 @@ import {
 import { setAddresses } from '../tables/lists/addresses.ts';
 import { followKeys } from '../tables/lists/follow-keys.ts';
 import { rollOf } from '../tables/lists/roll.ts';
+import type { Revision } from '../tables/revision.ts';
+import { companiesBySource } from '../tables/source.ts';
 import { describeMembers, judge, takeBackDetails, takeBackVerdicts } from '../tables/lists/verdicts.ts';
 import { chooseWanted, type Wanted } from '../tables/lists/wanted.ts';
 
@@ -63,8 +66,16 @@ export const listCalls = {
   },
 } as const;
 
+/** The companies of sources, as they were counted of one state of the universe. */
+const bySource = new Recent<ReturnType<typeof companiesBySource>>(1, () => 1);
+
 /** What only counts, and runs beside the changes. */
 export const listCounts = {
+  /** How many companies each source has by country, counted once for each state of the universe. */
+  companiesBySource: (db: Db) => {
+    const { stamp, revision } = db.prepare<[], Revision>('SELECT stamp, revision FROM u.universe').get()!;
+    return bySource.get(`${stamp} ${revision}`, () => companiesBySource(db));
+  },
   roll: rollOf,
   shares: sharesOf,
   overlap: (db: Db, parts: Combination['parts']) => {

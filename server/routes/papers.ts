@@ -10,7 +10,7 @@ import type { PaperWorkerData } from '../paper/worker.ts';
 import { asOfDay } from '../days.ts';
 import type { Services } from '../services.ts';
 import { noteOn } from '../tables/notes.ts';
-import { viewSources } from '../tables/source.ts';
+import { toldSources } from '../tables/source.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { startWorker } from '../threads.ts';
 import { calls } from '../engine/calls.ts';
@@ -51,7 +51,7 @@ export function paperRoutes({ engine, universe, workspace }: Services): Router {
   routes.post('/papers', async (request, response) => {
     const wish = body(PaperBody, request);
     const settings = readSettings(workspace);
-    const sources = viewSources(universe)
+    const sources = toldSources(universe)
       .filter(({ subject }) => subject === 'companies')
       .map(({ name, asOf }) => `${name}, ${asOf}`);
     const made = {

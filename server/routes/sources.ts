@@ -11,7 +11,7 @@ import {
   type MappingBody,
 } from '../../contract/load-requests.ts';
 import type { MatchListAnswer } from '../../contract/matches.ts';
-import type { SourceChangesAnswer, UploadAnswer } from '../../contract/responses.ts';
+import type { SourceChangesAnswer, SourceView, UploadAnswer } from '../../contract/responses.ts';
 import { dayOf, isoOf } from '../../core/dates.ts';
 import { fileColumns } from '../../core/fields/registry.ts';
 import { Problem } from '../../core/tape/problem.ts';
@@ -27,7 +27,7 @@ import { RecordKeys } from '../tables/keys.ts';
 import type { Services } from '../services.ts';
 import { rememberedReadings } from '../tables/remembered-readings.ts';
 import { listByKey } from '../tables/lists/list-rows.ts';
-import { changesOf, sourceByKey, viewSources, type ChangeKind } from '../tables/source.ts';
+import { changesOf, sourceByKey, toldSources, type ChangeKind } from '../tables/source.ts';
 import { readSettings, writeSettings } from '../tables/workspace.ts';
 
 const SHOWN_ROWS = 12;
@@ -75,8 +75,13 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
       });
     return source;
   };
-  routes.get('/sources', (_request, response) => {
-    response.json({ sources: viewSources(universe) });
+  routes.get('/sources', async (_request, response) => {
+    const counted = await lists.count('companiesBySource');
+    const sources = toldSources(universe).map((source): SourceView => {
+      const countries = source.subject === 'companies' ? (counted[source.key] ?? []) : [];
+      return { ...source, companies: countries.reduce((sum, one) => sum + one.companies, 0), countries };
+    });
+    response.json({ sources });
   });
 
   routes.post('/uploads', oneFile(upload), async (request, response) => {

@@ -65,29 +65,36 @@ export function setRows(db: Db, id: number, read: number, refused: number): void
   db.prepare('UPDATE source SET rows_read = ?, rows_refused = ? WHERE id = ?').run(read, refused, id);
 }
 
-/** All sources with their counts. */
-export function viewSources(db: Db): SourceView[] {
-  const byCountry = db.prepare<[string], { country: string; companies: number }>(
-    `SELECT COALESCE(c.country, '') AS country, count(*) AS companies FROM company_source s JOIN company c ON c.id = s.company_id
-     WHERE s.source = ? GROUP BY 1 ORDER BY 2 DESC, 1`,
-  );
-  return allSources(db).map((source) => {
-    const countries = source.subject === 'companies' ? byCountry.all(source.key) : [];
-    return {
-      key: source.key,
-      name: source.name,
-      fileName: source.file_name,
-      licence: source.licence,
-      asOf: isoOf(source.as_of),
-      loadedAt: source.loaded_at,
-      rowsRead: source.rows_read,
-      rowsRefused: source.rows_refused,
-      subject: source.subject,
-      companies: countries.reduce((sum, one) => sum + one.companies, 0),
-      countries,
-      refreshed: source.refreshed === null ? null : (JSON.parse(source.refreshed) as Refreshed),
-    };
-  });
+/** What is told of a source without counting its records. */
+export type ToldSource = Omit<SourceView, 'companies' | 'countries'>;
+
+/** All sources, in the order in which they came. */
+export function toldSources(db: Db): ToldSource[] {
+  return allSources(db).map((source) => ({
+    key: source.key,
+    name: source.name,
+    fileName: source.file_name,
+    licence: source.licence,
+    asOf: isoOf(source.as_of),
+    loadedAt: source.loaded_at,
+    rowsRead: source.rows_read,
+    rowsRefused: source.rows_refused,
+    subject: source.subject,
+    refreshed: source.refreshed === null ? null : (JSON.parse(source.refreshed) as Refreshed),
+  }));
+}
+
+/** How many companies of each country each source has, the most first; "" where the country is not known. Takes seconds at a million. */
+export function companiesBySource(db: Db): Record<string, SourceView['countries']> {
+  const rows = db
+    .prepare<[], { source: string; country: string; companies: number }>(
+      `SELECT s.source, COALESCE(c.country, '') AS country, count(*) AS companies
+       FROM u.company_source s JOIN u.company c ON c.id = s.company_id GROUP BY 1, 2 ORDER BY 3 DESC, 2`,
+    )
+    .all();
+  const bySource: Record<string, SourceView['countries']> = {};
+  for (const { source, ...one } of rows) (bySource[source] ??= []).push(one);
+  return bySource;
 }
 
 /** Puts a newer file in place of that of a source, which keeps its key. */
