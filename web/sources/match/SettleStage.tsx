@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import clsx from 'clsx';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { CandidateView, MatchAnswer, MatchPairAnswer } from '../../../contract/matches.ts';
 import type { ComparedField } from '../../../core/match/compare.ts';
 import { KM_A_MILE } from '../../../core/geo/distance.ts';
@@ -41,18 +41,23 @@ export function SettleStage({
   const { data: pair, error } = usePair(match.id, row);
   const [trouble, setTrouble] = useState<Error | null>(null);
   const ready = pair?.row === row ? pair : null;
+  // A key pressed twice means the same row, and is one act.
+  const giving = useRef<number | null>(null);
   const give = (key: string | null) => {
-    if (!ready) return;
+    if (!ready || giving.current === row) return;
+    giving.current = row;
     const next = ready.next;
     settle(
       client,
       match,
       [key === null ? { row, as: 'none' } : { row, as: 'taken', key }],
       key === null ? `none for row ${row}` : `the company of row ${row}`,
-    ).then(() => {
-      setTrouble(null);
-      if (next !== null) onRow(next);
-    }, setTrouble);
+    )
+      .then(() => {
+        setTrouble(null);
+        if (next !== null) onRow(next);
+      }, setTrouble)
+      .finally(() => (giving.current = null));
   };
   const go = (to: number | null | undefined) => {
     if (to !== null && to !== undefined) onRow(to);

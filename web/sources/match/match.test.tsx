@@ -97,6 +97,25 @@ describe('the doubtful', () => {
     // Of the names only what the other has not is marked, and no legal form.
     expect([...table.querySelectorAll('.underline')].map((one) => one.textContent)).toEqual(['Schody']);
   });
+  test('are settled once by a key that is pressed twice, and again where it was refused', async () => {
+    let refused = 0;
+    const { answers: own } = matchServer();
+    const put = own['PUT /matches/m1/rows'];
+    const { user, sent } = await opened({
+      'PUT /matches/m1/rows': (body: never) =>
+        refused++ === 0 ? new Error('The match is being made again.') : (put(body) as unknown),
+    });
+    await screen.findByText('Because of Zarmysko Schody a.s..');
+    await act(async () => {
+      for (let i = 0; i < 2; i++)
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { key: '0', bubbles: true }));
+      await Promise.resolve();
+    });
+    expect(await screen.findByText('The match is being made again.')).toBeTruthy();
+    expect(sent('PUT /matches/m1/rows')).toHaveLength(1);
+    await user.keyboard('0');
+    await waitFor(() => expect(sent('PUT /matches/m1/rows')).toHaveLength(2));
+  });
   test('are settled by figures, 0 and Space, and taken back', async () => {
     const { user, settled } = await opened();
     await screen.findByText('Because of Zarmysko Schody a.s..');
