@@ -37,6 +37,7 @@ import {
   type RelatedFigures,
 } from './has.ts';
 import type { RelatedCounts } from './links.ts';
+import { marked, testKey } from './test-key.ts';
 import { notVerdict, orVerdict, type Verdict } from './verdict.ts';
 
 /** The figures of one line. All are exact numbers of records. */
@@ -390,17 +391,4 @@ export class Tally {
       return hasVerdict(line, relation, tally.verdictOfAll(line.lines), this.universe.size);
     });
   }
-}
-
-/** A line within another, as what the outer one depends on. */
-function marked(line: Line): unknown[] {
-  return [testKey(line), line.not, line.parked, line.unknown];
-}
-
-/** What a line's verdict, before its own *not* and policy, depends on, as text: its id is left out. */
-function testKey(line: Line): string {
-  if (isBlock(line)) return `either ${JSON.stringify(line.either.map(marked))}`;
-  if (isHas(line))
-    return `has ${line.has} ${line.as ?? ''} ${JSON.stringify([line.count, line.lines.map(marked)])}`;
-  return `${line.field} ${line.estimates ? '≈' : ''} ${line.fresh ?? ''} ${JSON.stringify(line.test)}`;
 }
