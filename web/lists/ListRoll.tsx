@@ -131,12 +131,14 @@ function OfMembers({ list }: { list: ListView }) {
     <>
       {data !== undefined && data.suppressed > 0 && (
         <p className="text-cut">
-          <span className="figure">{format.number(data.suppressed)}</span> are kept off exports
+          <span className="figure">{format.number(data.suppressed)}</span>{' '}
+          {data.suppressed === 1 ? 'is' : 'are'} kept off exports
         </p>
       )}
       {gone > 0 && (
         <p>
-          <span className="figure">{format.number(gone)}</span> are not in the universe now
+          <span className="figure">{format.number(gone)}</span> {gone === 1 ? 'is' : 'are'} not in the
+          universe now
         </p>
       )}
     </>

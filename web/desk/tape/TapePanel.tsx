@@ -246,8 +246,8 @@ export function TapePanel({
             )}
             {tally !== undefined && tally.suppressed > 0 && (
               <p className="text-[13px] text-cut">
-                <span className="figure">{format.number(tally.suppressed)}</span> of these are kept off
-                exports
+                <span className="figure">{format.number(tally.suppressed)}</span> of these{' '}
+                {tally.suppressed === 1 ? 'is' : 'are'} kept off exports
               </p>
             )}
             {tape.first !== undefined && (
