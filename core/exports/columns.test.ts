@@ -69,7 +69,9 @@ test('a percentage and a difference want the same unit, and money in one currenc
   );
   expect(() => checkComputed({ ...margin, of: ['revenue'] }, 'companies')).toThrow(/reckoned of 1 columns/);
   expect(() => checkComputed({ ...margin, id: 'revenue' }, 'companies')).toThrow(/cannot be called/);
-  expect(isFigure('companies', 'count:l3')).toBe(true);
+  for (const id of ['count:l3', 'review:doubt:*', 'group:revenue'])
+    expect(isFigure('companies', id)).toBe(true);
+  for (const id of ['review:doubts:*', 'member:note:*']) expect(isFigure('companies', id)).toBe(false);
   expect(isFigure('companies', 'place')).toBe(false);
 });
 
@@ -94,6 +96,31 @@ test('texts are joined by what one says, unknown ones left out', () => {
   expect(of(join, row({ street: null, postcode: null, place: null }))).toEqual({ Where: null });
   expect(readFor(['name', 'made:3'], [join])).toEqual(['name', 'street', 'postcode', 'place']);
   expect(() => checkComputed({ ...join, of: ['street'] }, 'companies')).toThrow(/fewer than two/);
+});
+
+test('columns of a tape’s own are numbers with their digits, or texts where they are in words', () => {
+  const ids = [
+    'count:l1',
+    'score:l2',
+    'why:l2',
+    'km:l3',
+    'member:note:*',
+    'review:doubt:*',
+    'review:doubts:*',
+  ];
+  const made = exportColumns('companies', ids, 'EUR', Object.fromEntries(ids.map((id) => [id, id])));
+  expect(made.map(({ id, kind, digits }) => [id, kind, digits])).toEqual([
+    ['count:l1', 'number', undefined],
+    ['score:l2', 'number', 2],
+    ['why:l2', 'text', undefined],
+    ['km:l3', 'number', 1],
+    ['member:note:*', 'text', undefined],
+    ['review:doubt:*', 'number', undefined],
+    ['review:doubts:*', 'text', undefined],
+  ]);
+  expect(made[6]!.value(row({ 'review:doubts:*': '3 of 9 fields not known' }))).toBe(
+    '3 of 9 fields not known',
+  );
 });
 
 test('headings of one’s own stand before what a field further says', () => {

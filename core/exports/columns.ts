@@ -1,7 +1,7 @@
 import type { Cell, QuantityCell } from '../cells.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { COUNT_COLUMN } from '../tape/nodes.ts';
-import { MEMBER_COLUMN, SCORE_COLUMN, WHY_COLUMN } from '../tape/own-columns.ts';
+import { MEMBER_COLUMN, REVIEW_COLUMN, SCORE_COLUMN, WHY_COLUMN } from '../tape/own-columns.ts';
 import { fieldColumns, rangeOf, type ExportColumn, type Made } from './field-columns.ts';
 import { computedColumns, type Computed } from './computed.ts';
 import { inLanguage, type HeadingLanguage } from './headings/languages.ts';
@@ -54,12 +54,14 @@ function restOf(heading: string, usual: string): string {
 }
 
 function ownColumn(id: string, heading: string): Made {
-  const inWords = id.startsWith(WHY_COLUMN) || id.startsWith(MEMBER_COLUMN);
+  const isReason = id.startsWith(WHY_COLUMN) || id.startsWith(`${REVIEW_COLUMN}doubts`);
+  const inWords = isReason || id.startsWith(MEMBER_COLUMN);
+  const isWhole = id.startsWith(COUNT_COLUMN) || id.startsWith(REVIEW_COLUMN);
   return {
     heading,
     kind: inWords ? 'text' : 'number',
-    width: id.startsWith(WHY_COLUMN) ? 60 : id.startsWith(MEMBER_COLUMN) ? 24 : 14,
-    ...(id.startsWith(SCORE_COLUMN) ? { digits: 2 } : id.startsWith(COUNT_COLUMN) ? {} : { digits: 1 }),
+    width: isReason ? 60 : inWords ? 24 : 14,
+    ...(inWords || isWhole ? {} : { digits: id.startsWith(SCORE_COLUMN) ? 2 : 1 }),
     value: (row) => countText(row.cells[id] ?? null),
     ...(inWords ? {} : { range: (row) => rangeOf(row.cells[id] ?? null, (value) => value) }),
   };

@@ -27,9 +27,12 @@ export function readFor(columns: readonly string[], computed: readonly Computed[
   return [...new Set(needed)];
 }
 
+/** Columns beyond those of fields that are figures. */
+const OWN_FIGURES = /^(?:count|score|km|of|group|review:doubt|review:likeness):/;
+
 /** Whether a column has figures that can be reckoned with. */
 export function isFigure(subject: string, id: string): boolean {
-  if (/^(count|score|km|of|group):/.test(id)) return true;
+  if (OWN_FIGURES.test(id)) return true;
   const field = fieldOf(subject, id);
   return field?.column != null && unitOf(subject, id, 'EUR') !== null;
 }
@@ -37,7 +40,7 @@ export function isFigure(subject: string, id: string): boolean {
 /** The unit of a column's figures: a currency, "%", what is counted, or "" for plain numbers; null for texts. */
 function unitOf(subject: string, id: string, currency: string): string | null {
   if (id === 'group:revenue') return 'EUR k';
-  if (id.includes(':')) return /^(count|score|km|of|group):/.test(id) ? '' : null;
+  if (id.includes(':')) return OWN_FIGURES.test(id) ? '' : null;
   const field = fieldOf(subject, id);
   if (field?.kind === 'money') return currency;
   if (field?.kind === 'growth') return '%';

@@ -61,7 +61,7 @@ test('are kept for later where they mean something on other tapes', () => {
     reviewColumn('doubt'),
   ])
     expect([column, isOfAnyTape(column), canBeKept('companies', column)]).toEqual([column, true, true]);
-  for (const column of ['member:tags:l1', 'count:l1', 'score:l1', 'member:tags:*:*', 'member:nothing:*'])
+  for (const column of ['member:tags:l1', 'count:l1', 'score:l1', 'member:tags:*:*', 'constructor:name:*'])
     expect([column, isOfAnyTape(column)]).toEqual([column, false]);
   for (const column of ['nothing', 'of:channel:moon', 'list', 'group:revenue'])
     expect([column, canBeKept('people', column)]).toEqual([column, false]);

@@ -14,10 +14,10 @@ import {
 
 /**
  * Columns beyond those of fields. Of a tape's own: how many related records a has-line counts ("count:l9"), how alike a line
- * of peers finds a company and why ("score:l2", "why:l2"), how far it is from the point of a line ("km:l3"), and what a list
- * says of its members ("member:verdict:l4") and what is reckoned of them ("review:doubt:l4"). Of any tape: what the list that it
- * stands on says ("member:verdict:*"),: one
- * key of a field that has several ("of:channel:dealers"), and how large a company's whole group is ("group:revenue").
+ * of peers finds a company and why ("score:l2", "why:l2"), how far it is from the point of a line ("km:l3"), what a list says of
+ * its members ("member:verdict:l4") and what is reckoned of them ("review:doubt:l4"). Of any tape: the same of the list that it
+ * stands on ("member:verdict:*"), one key of a field that has several ("of:channel:dealers"), and how large a company's whole
+ * group is ("group:revenue").
  */
 export const SCORE_COLUMN = 'score:';
 export const WHY_COLUMN = 'why:';
@@ -136,9 +136,10 @@ export function isOfAnyTape(column: string): boolean {
 
 /** Whether it says something of the members of whatever list a tape stands on. */
 function isOfListAtHand(column: string): boolean {
-  const [stem, part, line, ...more] = column.split(':');
-  const parts = { member: MEMBER_PARTS, review: REVIEW_PARTS }[stem!];
-  return parts !== undefined && Object.hasOwn(parts, part!) && line === AT_HAND && more.length === 0;
+  const [, part, line, ...more] = column.split(':');
+  if (line !== AT_HAND || more.length > 0) return false;
+  if (column.startsWith(MEMBER_COLUMN)) return Object.hasOwn(MEMBER_PARTS, part!);
+  return column.startsWith(REVIEW_COLUMN) && Object.hasOwn(REVIEW_PARTS, part!);
 }
 
 /** Whether a subject has such a column on some tape, so that it can be kept for later. */

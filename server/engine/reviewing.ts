@@ -30,6 +30,8 @@ const NOT_ITS_OWN: ReadonlySet<string> = new Set([
   'corrected',
   'disputed',
 ]);
+/** Figures of all records, of so many lists and tapes, are kept. */
+const MOST_KEPT = 16;
 const NOBODY_JUDGED: Doubts['misses'] = { out: 0, of: 0 };
 /** By which fields members are of one kind. */
 const KINDS: readonly string[] = ['industry', 'place', 'department', 'kind', 'category'];
@@ -60,7 +62,10 @@ export class Reviewing implements ReviewColumns {
 
   doubts(tape: Pick<Tape, 'lines' | 'subject'>, list: string, records: Uint32Array): (string | null)[] {
     const told = this.doubtsOf(tape, list);
-    const members = new Set(this.membersOf(tape.subject, list).records);
+    const members = this.once(
+      `members ${tape.subject} ${list}`,
+      () => new Set(this.membersOf(tape.subject, list).records),
+    );
     return Array.from(records, (r) => (members.has(r) ? wordDoubts(told(r)) : null));
   }
 
@@ -70,7 +75,11 @@ export class Reviewing implements ReviewColumns {
       this.found.clear();
     }
     let found = this.found.get(name) as T | undefined;
-    if (found === undefined) this.found.set(name, (found = make()));
+    if (found === undefined) {
+      found = make();
+      if (this.found.size >= MOST_KEPT) this.found.clear();
+      this.found.set(name, found);
+    }
     return found;
   }
 
@@ -177,7 +186,7 @@ export class Reviewing implements ReviewColumns {
     }
   }
 
-  /** How many of the judged of a record's kinds are out, all its kinds together. */
+  /** How many of the judged of a record's kind are out, as a function of the record. */
   private missesOfKind(subject: string, list: string): (record: number) => Doubts['misses'] {
     const judged = this.judged(subject, list);
     const all = judged.in.length + judged.out.length;
