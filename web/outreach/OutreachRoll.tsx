@@ -5,12 +5,11 @@ import type { CampaignAnswer, OutreachAnswer } from '../../contract/outreach-vie
 import type { Step } from '../../core/outreach/steps.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
-import { record } from '../app/history.ts';
 import { Button, Kbd } from '../ui/controls.tsx';
 import { Roll } from '../ui/Roll.tsx';
-import { changeCampaign } from './acts.ts';
+import { asStep, changeCampaign } from './acts.ts';
 import { InlineNumber } from './InlineNumber.tsx';
-import { outreachChanged, useWhere } from './use-outreach.ts';
+import { useWhere } from './use-outreach.ts';
 
 /** The paper of Outreach: who of a campaign goes out today, and what keeps the others. */
 export function OutreachRoll({
@@ -31,12 +30,8 @@ export function OutreachRoll({
     work.catch((error: Error) => toast.error(error.message));
   };
   const setDaily = (daily: number) => {
-    const put = async (value: number) => {
-      await call('PUT', '/outreach/settings', { ...settings, daily: value });
-      await outreachChanged(client);
-    };
-    record({ name: 'changing the daily limit', undo: () => put(settings.daily), redo: () => put(daily) });
-    attempt(put(daily));
+    const put = (value: number) => () => call('PUT', '/outreach/settings', { ...settings, daily: value });
+    attempt(asStep(client, { name: 'changing the daily limit' }, put(daily), put(settings.daily)));
   };
   const labels: Partial<Record<Step, ReactNode>> = {
     uncertain: (

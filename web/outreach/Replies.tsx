@@ -7,10 +7,10 @@ import type { ReplyView } from '../../contract/outreach-views.ts';
 import { REPLY_KINDS, type ReplyKind } from '../../core/outreach/reply-kind.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
-import { record } from '../app/history.ts';
 import { useKey } from '../app/keys.ts';
 import { Button, Kbd, Segments, Trouble } from '../ui/controls.tsx';
 import { JobButton } from './JobButton.tsx';
+import { asStep } from './acts.ts';
 import { outreachChanged, useReplies, useWhere } from './use-outreach.ts';
 import { REPLY_WORDS } from './words.ts';
 
@@ -34,19 +34,11 @@ export function Replies({ outcomes }: { outcomes: number }) {
     work.catch((failure: Error) => toast.error(failure.message));
   };
   const change = async (reply: ReplyView, wish: ReplyChangeBody) => {
-    const put = async (to: ReplyChangeBody) => {
-      await call('PATCH', `/outreach/replies/${reply.id}`, to);
-      await outreachChanged(client);
-    };
-    await put(wish);
+    const put = (to: ReplyChangeBody) => () => call('PATCH', `/outreach/replies/${reply.id}`, to);
     const before = Object.fromEntries(
       Object.keys(wish).map((key) => [key, reply[key as keyof ReplyChangeBody]]),
     );
-    record({
-      name: `marking the reply of ${reply.sender}`,
-      undo: () => put(before),
-      redo: () => put(wish),
-    });
+    await asStep(client, { name: `marking the reply of ${reply.sender}` }, put(wish), put(before));
   };
   const move = (by: number) => {
     const next = replies[Math.max(0, Math.min(replies.length - 1, at + by))];

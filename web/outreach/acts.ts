@@ -13,6 +13,29 @@ import { outreachChanged } from './use-outreach.ts';
 
 /** What is done in Outreach, each as a step that can be taken back until a message has gone. */
 
+/**
+ * Does something, and notes it as a step before anything is read anew: Ctrl Z takes it back from the moment it is done. What is
+ * refused is no step.
+ */
+export async function asStep<T>(
+  client: QueryClient,
+  step: { name: string; tag?: string; said?: string },
+  to: () => Promise<T>,
+  back: () => Promise<unknown>,
+): Promise<T> {
+  const answer = await to();
+  const anew = (work: () => Promise<unknown>) => async () => {
+    await work();
+    await outreachChanged(client);
+  };
+  const { said, ...named } = step;
+  const taken = { ...named, undo: anew(back), redo: anew(to) };
+  if (said === undefined) record(taken);
+  else did(said, taken);
+  await outreachChanged(client);
+  return answer;
+}
+
 /** Puts in the outbox who goes out today and was looked at; returns how many. */
 export async function putInOutbox(
   client: QueryClient,
@@ -61,12 +84,9 @@ export async function leaveOut(
   leftOut: boolean,
   words: string,
 ): Promise<void> {
-  const leave = async (out: boolean) => {
-    await call('POST', `/campaigns/${campaign}/left-out`, { people, leftOut: out });
-    await outreachChanged(client);
-  };
-  await leave(leftOut);
-  did(words, { name: words, undo: () => leave(!leftOut), redo: () => leave(leftOut) });
+  const leave = (out: boolean) => () =>
+    call('POST', `/campaigns/${campaign}/left-out`, { people, leftOut: out });
+  await asStep(client, { name: words, said: words }, leave(leftOut), leave(!leftOut));
 }
 
 /** Changes what a campaign asks. */
@@ -75,15 +95,12 @@ export async function changeCampaign(
   campaign: CampaignView,
   wish: CampaignChangeBody,
 ): Promise<void> {
-  const change = async (to: CampaignChangeBody) => {
-    await call<CampaignAnswer>('PATCH', `/campaigns/${campaign.id}`, to);
-    await outreachChanged(client);
-  };
+  const change = (to: CampaignChangeBody) => () =>
+    call<CampaignAnswer>('PATCH', `/campaigns/${campaign.id}`, to);
   const before = Object.fromEntries(
     Object.keys(wish).map((key) => [key, campaign[key as keyof CampaignChangeBody]]),
   );
-  await change(wish);
-  record({ name: `changing ${campaign.name}`, undo: () => change(before), redo: () => change(wish) });
+  await asStep(client, { name: `changing ${campaign.name}` }, change(wish), change(before));
 }
 
 /** Changes a draft; taken back, its text is as it was. */
@@ -93,27 +110,32 @@ export async function changeMessage(
   wish: MessageBody,
 ): Promise<MessageView> {
   const path = `/campaigns/${message.campaign}/messages/${message.person}`;
-  const write = async (body: MessageBody, seen?: number) => {
-    const answer = await call<{ message: MessageView }>(
+  const write = (body: MessageBody, seen?: number) =>
+    call<{ message: MessageView }>(
       'PUT',
       path,
       body,
       undefined,
       seen === undefined ? undefined : String(seen),
     );
-    await outreachChanged(client);
-    return answer.message;
-  };
-  const written = await write(wish, message.version);
   const { subject, body, proof, trigger, template } = message;
   const before: MessageBody = message.edited
     ? { subject, body, proof, trigger }
     : { template: template ?? undefined, trigger, proof };
-  record({
-    name: `changing the message to ${message.name}`,
-    tag: `message ${message.id} ${Object.keys(wish).sort().join()}`,
-    undo: () => write(before),
-    redo: () => write(wish),
-  });
+  // Only the first time there may be another's change that was not seen.
+  let seen: number | undefined = message.version;
+  const { message: written } = await asStep(
+    client,
+    {
+      name: `changing the message to ${message.name}`,
+      tag: `message ${message.id} ${Object.keys(wish).sort().join()}`,
+    },
+    () => {
+      const version = seen;
+      seen = undefined;
+      return write(wish, version);
+    },
+    () => write(before),
+  );
   return written;
 }
