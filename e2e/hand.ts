@@ -100,7 +100,7 @@ export class Hand {
   /** How many of the tally an export has: without those that suppression lists keep off. */
   async goesOut(): Promise<number> {
     const left = await this.tally();
-    const off = this.page.getByText(/of these are kept off exports/);
+    const off = this.page.getByText(/of these (?:is|are) kept off exports/);
     return left - ((await off.count()) ? Number((await off.textContent())!.replace(/\D/g, '')) : 0);
   }
 

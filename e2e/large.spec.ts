@@ -26,14 +26,17 @@ test('100,000 companies: narrowed, looked through to the last, sorted and export
        ORDER BY founded DESC, id`,
     )
     .all();
-  // Our customers and their groups stay here.
+  // Our customers, their groups, and whoever has the domain of one of these stay here.
   db.exec("ATTACH 'test-results/data-large/lists.sqlite' AS lists");
   const keptOff = new Set(
     db
       .prepare<[], string>(
         `WITH own AS (SELECT c.key, c.group_name FROM lists.list_member m JOIN company c ON c.key = m.key
            JOIN lists.list l ON l.key = m.list WHERE l.suppression IS NOT NULL AND l.subject = 'companies')
-         SELECT key FROM own UNION SELECT key FROM company WHERE group_name IN (SELECT group_name FROM own)`,
+         , named AS (SELECT key FROM own UNION SELECT key FROM company WHERE group_name IN (SELECT group_name FROM own))
+         SELECT key FROM named UNION SELECT key FROM company WHERE domain IN (
+           SELECT domain FROM company GROUP BY domain HAVING count(*) BETWEEN 2 AND 50
+             AND max(key IN (SELECT key FROM named)))`,
       )
       .pluck()
       .all(),

@@ -82,6 +82,36 @@ describe('the jump box', () => {
     await waitFor(() => expect(selected()).toContain('Industry 43'));
   });
 
+  test('never takes by Enter what was found of an earlier text, but what comes of the one that was typed', async () => {
+    const late: (() => void)[] = [];
+    const line = (typed: string) => ({ typed, meaning: `Line ${typed}`, count: 9 });
+    const { user, sent } = jump({
+      'POST /complete': ({ text }: { text: string }) =>
+        text === 'q'
+          ? { completions: [line('quoted')] }
+          : new Promise((come) => late.push(() => come({ completions: [line(text)] }))),
+      'POST /typed': { lines: [{ id: 't1', field: 'words', test: { text: 'qx' } }] },
+    });
+    await user.keyboard('q');
+    await waitFor(() => expect(selected()).toContain('Line quoted'));
+    await user.keyboard('x');
+    // What was found of "q" is still in sight, and Enter does not mean it.
+    expect([screen.queryByText('Line quoted') !== null, selected()]).toEqual([true, null]);
+    await user.keyboard('{Enter}');
+    expect([closed, sent('POST /typed')]).toEqual([0, []]);
+    for (const come of late) come();
+    await waitFor(() => expect(closed).toBe(1));
+    await waitFor(() => expect(sent('POST /typed')).toMatchObject([{ text: 'qx' }]));
+  });
+
+  test('does a command at once, whatever else is on its way', async () => {
+    const { user } = jump({ 'POST /complete': () => new Promise(() => undefined) });
+    await user.keyboard('round to people');
+    await waitFor(() => expect(selected()).toContain('Turn the tape round to people'));
+    await user.keyboard('{Enter}');
+    expect(useDesk.getState().tape.subject).toBe('people');
+  });
+
   test('puts a list that is named on the tape, and opens a saved tape', async () => {
     const tape = {
       format: 'just-tally.tape',

@@ -34,7 +34,13 @@ export function JumpBox({ onClose }: { onClose(): void }) {
   const [text, setText] = useState('');
   const [selected, setSelected] = useState('');
   /** Whether a hand has moved the selection since the text changed; until then what is only alike is not selected. */
-  const moved = useRef(false);
+  const [moved, setMoved] = useState(false);
+  /** The same at once, for what the list says within one key. */
+  const movedNow = useRef(false);
+  const move = (by: boolean) => {
+    movedNow.current = by;
+    setMoved(by);
+  };
   // The list takes a value for its own until another is given, so "none" must be another each time.
   const nones = useRef(0);
   const noneNow = () => `${NONE}${++nones.current}`;
@@ -44,14 +50,14 @@ export function JumpBox({ onClose }: { onClose(): void }) {
   const client = useQueryClient();
   const wanted = text.trim();
   const named = wanted.replace(PUT_ON, '');
-  const { data: found } = useQuery({
+  const { data: found, isPlaceholderData: foundBefore } = useQuery({
     queryKey: ['jump', named],
     queryFn: ({ signal }) =>
       call<JumpAnswer>('GET', `/jump?text=${encodeURIComponent(named)}`, undefined, signal),
     enabled: named !== '',
     placeholderData: keepPreviousData,
   });
-  const { data: lines } = useQuery({
+  const { data: lines, isPlaceholderData: linesBefore } = useQuery({
     queryKey: ['complete', tape, wanted],
     queryFn: ({ signal }) => call<CompletionsAnswer>('POST', '/complete', { tape, text: wanted }, signal),
     enabled: wanted !== '',
@@ -117,24 +123,43 @@ export function JumpBox({ onClose }: { onClose(): void }) {
     ...(named === '' ? [] : (found?.lists ?? []).flatMap(putEntries)),
   ];
   const groups = groupEntries(entries, wanted);
-  const selectedEntry = entries.find(({ id }) => id === selected);
-  const alike = new Set(entries.filter((entry) => entry.alike).map(({ id }) => id));
-  // What comes late is selected, too, where nothing was yet.
+  // What was found of an earlier text stays in sight until that of this one comes, and is not taken for it.
+  const stale = wanted !== '' && (foundBefore || linesBefore);
+  const unsure = new Set(
+    entries
+      .filter(({ alike, kind }) => alike || (stale && kind !== 'command' && kind !== 'field'))
+      .map(({ id }) => id),
+  );
   const first = groups[0]?.entries[0];
-  const sure = first && !first.alike ? first.id : null;
+  const sure = stale || !first || first.alike ? null : first;
+  /** Whether Enter was pressed on a text before what it means had come. */
+  const asked = useRef(false);
+  const go = (act: () => void) => {
+    try {
+      act();
+    } catch (failure) {
+      toast.error((failure as Error).message);
+    }
+    onClose();
+  };
+  const held = unsure.has(selected) && !moved ? NONE + wanted : selected;
+  const selectedEntry = entries.find(({ id }) => id === held);
   useEffect(() => {
-    if (sure !== null && selected.startsWith(NONE) && !moved.current) setSelected(sure);
-  }, [sure, selected]);
+    if (moved || sure === null || !held.startsWith(NONE)) return;
+    if (asked.current) go(sure.act);
+    else setSelected(sure.id);
+  });
   return (
     <Command.Dialog
       open
       onOpenChange={(open) => !open && onClose()}
       label="Find a company, condition, tape, list or command"
       shouldFilter={false}
-      value={selected}
-      onValueChange={(value) => setSelected(alike.has(value) && !moved.current ? noneNow() : value)}
+      value={held}
+      onValueChange={(value) => setSelected(unsure.has(value) && !movedNow.current ? noneNow() : value)}
       onKeyDown={(event) => {
-        if (event.key === 'ArrowDown' || event.key === 'ArrowUp') moved.current = true;
+        if (event.key === 'ArrowDown' || event.key === 'ArrowUp') move(true);
+        if (event.key === 'Enter' && !selectedEntry && stale) asked.current = true;
         if (event.key !== 'Enter' || !event.altKey || !selectedEntry?.list) return;
         event.preventDefault();
         selectedEntry.list();
@@ -146,7 +171,8 @@ export function JumpBox({ onClose }: { onClose(): void }) {
       <Command.Input
         value={text}
         onValueChange={(value) => {
-          moved.current = false;
+          move(false);
+          asked.current = false;
           setText(value);
         }}
         placeholder="A company, a trade, a code, a place, a tape, a list, a command"
@@ -154,7 +180,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
       />
       <Command.List
         className="max-h-[60vh] overflow-auto py-2 [&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-soft"
-        onPointerMove={() => (moved.current = true)}
+        onPointerMove={() => move(true)}
       >
         <Command.Empty className="px-4 py-3 text-soft">Nothing of that name.</Command.Empty>
         {groups.map(({ heading, entries: own }) => (
@@ -164,21 +190,14 @@ export function JumpBox({ onClose }: { onClose(): void }) {
                 key={id}
                 value={id}
                 className="flex cursor-pointer items-baseline gap-3 px-4 py-1.5 data-[selected=true]:bg-picked"
-                onSelect={() => {
-                  try {
-                    act();
-                  } catch (failure) {
-                    toast.error((failure as Error).message);
-                  }
-                  onClose();
-                }}
+                onSelect={() => go(act)}
               >
                 <span className="min-w-0 truncate font-semibold">{name}</span>
                 {note && <span className="min-w-0 flex-1 truncate text-[13px] text-soft">{note}</span>}
                 {count !== undefined && (
                   <span className="figure ml-auto text-[13px]">{format.number(count)}</span>
                 )}
-                {list && id === selected && (
+                {list && id === held && (
                   <span className="ml-auto shrink-0 text-[12px] text-soft">
                     on a list <Kbd>Alt Enter</Kbd>
                   </span>
