@@ -195,6 +195,16 @@ describe('the jump box', () => {
     expect(asked.map(({ method, path }) => `${method} ${path}`)).toContain('DELETE /lists/targets/origins/4');
   });
 
+  test('says where it is the open record alone that would go on a list', async () => {
+    useDesk.setState({ company: 'CZ-1' });
+    const { user } = jump({
+      'GET /jump': { ...NOTHING, lists: [{ key: 't', name: 'Targets', subject: 'companies', members: 9 }] },
+    });
+    await user.keyboard('put on targets');
+    const put = (await screen.findByText('Put these on Targets')).closest('[cmdk-item]')!;
+    expect(put.textContent).toContain('the record that is open');
+  });
+
   test('asks with Alt and Enter which list a company goes on', async () => {
     const { user } = jump({
       'GET /jump': {

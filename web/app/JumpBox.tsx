@@ -87,6 +87,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
   /** All that is at hand on a list that takes it. */
   const putEntries = (list: JumpAnswer['lists'][number]): JumpEntry[] => {
     const acted = actedNow();
+    const { company } = useDesk.getState();
     if (list.subject !== acted.tape.subject) return [];
     return [
       {
@@ -94,7 +95,7 @@ export function JumpBox({ onClose }: { onClose(): void }) {
         kind: 'command',
         name: `Put these on ${list.name}`,
         also: [`put on ${list.name}`],
-        note: 'what is picked, or all of the tape',
+        note: company === null ? 'what is picked, or all of the tape' : 'the record that is open',
         act: () => void putAtOnce(client, list, acted, format.number),
       },
     ];

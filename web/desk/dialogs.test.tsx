@@ -120,7 +120,7 @@ describe('records on a list', () => {
       answers,
     );
     await user.click(screen.getByRole('button', { name: 'again' }));
-    expect(await screen.findByText('1 put on Rivals, 1 were on it already')).toBeTruthy();
+    expect(await screen.findByText('1 put on Rivals, 1 was on it already')).toBeTruthy();
     await undo();
     expect(calls(asked)).toEqual(['POST /lists/rivals/members', 'DELETE /lists/rivals/origins/1']);
   });

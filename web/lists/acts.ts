@@ -87,7 +87,7 @@ export function wordPut(
   how = 'put on',
 ): string {
   const known = of - added;
-  return `${figure(added)} ${how} ${name}${known ? `, ${figure(known)} were on it already` : ''}`;
+  return `${figure(added)} ${how} ${name}${known ? `, ${figure(known)} ${known === 1 ? 'was' : 'were'} on it already` : ''}`;
 }
 
 /** Notes that a list was made, with what is on it: taken back, it goes again. */

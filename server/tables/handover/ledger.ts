@@ -77,7 +77,7 @@ export function writeHandover(db: Db, one: Handover, receiverName: string): void
 const KEYS_A_WRITE = 10_000;
 
 function put(db: Db, subject: string, receiver: string, day: number, keys: readonly string[]): void {
-  // Many at once: a statement for each of a million costs twice as much as writing it.
+  // Many at once: a statement for each of a million takes several times as long.
   const insert = db.prepare(
     `INSERT INTO handed_over (subject, receiver, key, day) SELECT ?, ?, value, ? FROM json_each(?) WHERE true
      ON CONFLICT (subject, receiver, key) DO UPDATE SET day = max(day, excluded.day)`,
