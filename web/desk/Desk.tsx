@@ -14,6 +14,7 @@ import type { Line } from '../../core/tape/nodes.ts';
 import { useFormat } from '../app/format.ts';
 import { useKey } from '../app/keys.ts';
 import { putAtOnce } from '../lists/acts.ts';
+import { useLists } from '../lists/use-lists.ts';
 import { usePutting } from './putting.ts';
 import { Trouble } from '../ui/controls.tsx';
 import { ViewBoundary } from '../ui/ViewBoundary.tsx';
@@ -87,6 +88,7 @@ export function Desk() {
   const client = useQueryClient();
   const format = useFormat();
   const listAtHand = useListAtHand();
+  const { data: lists } = useLists();
   const reasonsOpen = useReview((state) => state.reasonsOpen);
   const sheet = useRef<SheetActions | null>(null);
   const { set, change, leave } = useDesk.getState();
@@ -152,7 +154,9 @@ export function Desk() {
   useKey(
     'shift+s',
     () => {
-      const list = usePutting.getState().last[acted!.tape.subject];
+      const last = usePutting.getState().last[acted!.tape.subject];
+      // One that was removed or closed since takes nothing: it is asked for another.
+      const list = lists?.lists.find(({ key, frozen, stays }) => key === last?.key && !frozen && !stays);
       if (list) void putAtOnce(client, list, acted!, format.number);
       else setListing(acted);
     },
