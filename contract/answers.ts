@@ -88,6 +88,7 @@ import type {
 } from './market.ts';
 import type {
   AlternativesAnswer,
+  CarriedCounts,
   CategoryCounts,
   CitiesAnswer,
   CodeAnswer,
@@ -133,7 +134,7 @@ interface Begun {
 export interface Answers {
   'post /tally': WordedTally;
   'post /counts':
-    CategoryCounts | CodesCounts | RangeCounts | KeyedCounts | PlaceCounts | TownCounts | NearCounts;
+    CarriedCounts | CategoryCounts | CodesCounts | RangeCounts | KeyedCounts | PlaceCounts | TownCounts | NearCounts;
   'post /alternatives': AlternativesAnswer;
   'post /plane': Plane;
   'post /rows': RowsAnswer;

@@ -13,6 +13,7 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
+import type { CarriedColumn } from '../core/lists/carried.ts';
 import { SUBJECTS } from '../core/fields/registry.ts';
 import {
   COMBINE_WAYS,
@@ -245,6 +246,8 @@ export interface ListView {
   origins: string | null;
   /** Of a suppression list: how many domains and mail addresses it keeps off beside its members. */
   addresses: number;
+  /** The headings that files carried along with members, and what each is asked by. */
+  carried: CarriedColumn[];
 }
 
 export interface ListsAnswer {

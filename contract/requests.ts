@@ -18,6 +18,7 @@ import {
 import { SCHEMES } from '../core/codes/tree.ts';
 import { SUBJECTS } from '../core/fields/registry.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
+import { LONGEST_HEADING } from '../core/tape/carried.ts';
 import { DIALECTS, type Dialect } from '../core/tape/sql/compile.ts';
 import { SortBody } from './row-requests.ts';
 import { TapeBody } from './tape-body.ts';
@@ -129,6 +130,12 @@ export class CountsBody extends TapeBody {
   @IsString()
   @MaxLength(60)
   key?: string;
+
+  /** Lists: the heading under which files say what is counted, of the members that the line `at` asks for. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(LONGEST_HEADING)
+  column?: string;
 }
 
 export class AlternativesBody extends TapeBody {

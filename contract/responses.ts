@@ -61,6 +61,15 @@ export interface CategoryCounts {
   unknown: number;
 }
 
+/** What files say under a heading of the members of lists. */
+export interface CarriedCounts extends CategoryCounts {
+  /** Of how many a file says anything. */
+  known: number;
+  /** The least and the greatest number; null where they are none. */
+  low: number | null;
+  high: number | null;
+}
+
 export interface CodeCount {
   code: string;
   title: string;

@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import Database from 'better-sqlite3';
 import { axeFindsNothing } from './axe.ts';
 import { Hand, tallyOf } from './hand.ts';
+import { folderOf } from './ports.ts';
 
 const LINES =
   'must nace 16.23 16.25 25.51; in Czechia, Poland, Austria, Germany; headcount 20-249; keep unknown revenue 2m-40m eur with estimates';
@@ -189,7 +190,7 @@ test('the count is shown as SQL for three databases; that for SQLite, copied, gi
   }
   await hand.click('Copy');
   const statement = await page.evaluate(() => navigator.clipboard.readText());
-  const db = new Database('test-results/data-demo/universe.sqlite', { readonly: true });
+  const db = new Database(`${folderOf('demo')}/universe.sqlite`, { readonly: true });
   expect(db.prepare(statement).all()).toHaveLength(left);
   db.close();
 });

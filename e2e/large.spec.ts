@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import Database from 'better-sqlite3';
 import { parse } from 'csv-parse/sync';
 import { Hand } from './hand.ts';
-import { baseOf } from './ports.ts';
+import { baseOf, folderOf } from './ports.ts';
 
 test.use({ baseURL: baseOf('large') });
 test.setTimeout(180_000);
@@ -17,7 +17,7 @@ test('100,000 companies: narrowed, looked through to the last, sorted and export
   const left = await hand.tally();
   await page.keyboard.press('Escape');
 
-  const db = new Database('test-results/data-large/universe.sqlite', { readonly: true });
+  const db = new Database(`${folderOf('large')}/universe.sqlite`, { readonly: true });
   const wanted = db
     .prepare<[], { key: string; name: string; founded: number }>(
       `SELECT key, name, founded FROM company c WHERE founded BETWEEN 1950 AND 2026
@@ -27,7 +27,7 @@ test('100,000 companies: narrowed, looked through to the last, sorted and export
     )
     .all();
   // Our customers, their groups, and whoever has the domain of one of these stay here.
-  db.exec("ATTACH 'test-results/data-large/lists.sqlite' AS lists");
+  db.exec(`ATTACH '${folderOf('large')}/lists.sqlite' AS lists`);
   const keptOff = new Set(
     db
       .prepare<[], string>(

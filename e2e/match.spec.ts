@@ -4,7 +4,7 @@ import { parse } from 'csv-parse/sync';
 import { readFile } from 'node:fs/promises';
 import { axeFindsNothing } from './axe.ts';
 import { Hand, WAYS } from './hand.ts';
-import { baseOf } from './ports.ts';
+import { baseOf, folderOf } from './ports.ts';
 
 /** One's own companies found again in the universe, settled by keys, and what is made of them. */
 
@@ -18,7 +18,7 @@ interface Known {
 
 /** Companies of the demo that alone have their domain, in one country. */
 function known(limit: number): Known[] {
-  const db = new Database('test-results/data-demo/universe.sqlite', { readonly: true });
+  const db = new Database(`${folderOf('demo')}/universe.sqlite`, { readonly: true });
   const found = db
     .prepare<[number], Known>(
       `SELECT key, name, registration, web, town FROM company c WHERE registration IS NOT NULL AND web IS NOT NULL AND town IS NOT NULL
@@ -73,7 +73,7 @@ for (const by of WAYS)
     const left = await hand.tally();
     expect(before).toBeGreaterThan(0);
     expect(left).toBeLessThanOrEqual(before);
-    const db = new Database('test-results/data-demo/universe.sqlite', { readonly: true });
+    const db = new Database(`${folderOf('demo')}/universe.sqlite`, { readonly: true });
     const people = db
       .prepare<[string], number>(
         'SELECT count(*) FROM person p JOIN company c ON c.id = p.company_id WHERE c.key IN (SELECT value FROM json_each(?))',

@@ -5,6 +5,7 @@ import { readFile } from 'node:fs/promises';
 import type { OutreachAnswer } from '../contract/outreach-views.ts';
 import { axeFindsNothing } from './axe.ts';
 import { Hand, WAYS } from './hand.ts';
+import { folderOf } from './ports.ts';
 
 /** From companies to the right person, a short note and what comes back, by mouse and by keys alone. */
 
@@ -13,7 +14,7 @@ const outreach = async (page: Page) =>
 
 /** What went to whom of a campaign, as the server keeps it. */
 function messagesOf(campaign: string) {
-  const db = new Database('test-results/data-demo/outreach.sqlite', { readonly: true });
+  const db = new Database(`${folderOf('demo')}/outreach.sqlite`, { readonly: true });
   const found = db
     .prepare<[string], { state: string; mail: string; body: string; proof_text: string; company: string }>(
       `SELECT m.state, m.mail, m.body, m.proof_text, m.company FROM message m JOIN campaign c ON c.id = m.campaign

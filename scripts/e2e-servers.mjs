@@ -1,9 +1,11 @@
 import { spawn } from 'node:child_process';
-import { rmSync } from 'node:fs';
+import { cpSync, rmSync } from 'node:fs';
 
 /**
- * The servers of the interface tests, made and started at once: `node scripts/e2e-servers.mjs FOLDER:COMPANIES:PORT ...`.
- * Each gets fresh data of so many companies; 0 leaves its workspace empty. One that fails ends them all.
+ * The servers of the interface tests, made and started at once:
+ * `node scripts/e2e-servers.mjs COMPANIES FOLDER:PORT[,FOLDER:PORT ...] ...`.
+ * Data of so many companies is made once and copied into each of the folders behind; 0 leaves their workspaces empty.
+ * A server that fails ends them all.
  */
 const children = new Set();
 const stop = (code) => {
@@ -23,12 +25,29 @@ const node = (...args) =>
     });
   });
 
-async function serve(dir, companies, port) {
-  rmSync(dir, { recursive: true, force: true });
-  if (companies !== '0' && (await node('dist/demo/make.js', dir, companies)) !== 0) return;
-  await node('dist/server/main.js', '--data', dir, '--port', port);
+async function serve(companies, servers) {
+  for (const { folder } of servers) rmSync(folder, { recursive: true, force: true });
+  if (companies !== '0') {
+    const made = servers[0].folder;
+    if ((await node('dist/demo/make.js', made, companies)) !== 0) return;
+    for (const { folder } of servers.slice(1)) cpSync(made, folder, { recursive: true });
+  }
+  await Promise.race(
+    servers.map(({ folder, port }) =>
+      node('dist/server/main.js', '--data', folder, '--port', port),
+    ),
+  );
 }
 
-await Promise.race(process.argv.slice(2).map((server) => serve(...server.split(':'))));
+const args = process.argv.slice(2);
+const kinds = args.flatMap((companies, at) => {
+  if (at % 2 === 1) return [];
+  const servers = args[at + 1].split(',').map((server) => {
+    const [folder, port] = server.split(':');
+    return { folder, port };
+  });
+  return [serve(companies, servers)];
+});
+await Promise.race(kinds);
 console.error('A server of the interface tests has ended; see above.');
 stop(1);

@@ -1,7 +1,7 @@
 import type { Cell, QuantityCell } from '../cells.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { COUNT_COLUMN } from '../tape/nodes.ts';
-import { MEMBER_COLUMN, REVIEW_COLUMN, SCORE_COLUMN, WHY_COLUMN } from '../tape/own-columns.ts';
+import { CARRIED_COLUMN, MEMBER_COLUMN, REVIEW_COLUMN, SCORE_COLUMN, WHY_COLUMN } from '../tape/own-columns.ts';
 import { fieldColumns, rangeOf, type ExportColumn, type Made } from './field-columns.ts';
 import { computedColumns, type Computed } from './computed.ts';
 import { inLanguage, type HeadingLanguage } from './headings/languages.ts';
@@ -55,7 +55,7 @@ function restOf(heading: string, usual: string): string {
 
 function ownColumn(id: string, heading: string): Made {
   const isReason = id.startsWith(WHY_COLUMN) || id.startsWith(`${REVIEW_COLUMN}doubts`);
-  const inWords = isReason || id.startsWith(MEMBER_COLUMN);
+  const inWords = isReason || id.startsWith(MEMBER_COLUMN) || id.startsWith(CARRIED_COLUMN);
   const isWhole = id.startsWith(COUNT_COLUMN) || id.startsWith(REVIEW_COLUMN);
   return {
     heading,

@@ -56,11 +56,23 @@ export interface Members {
 }
 
 /** The lists of the workspace; no record is ever unknown to them. */
+/** A cell that a file carried along with a member. */
+export interface Said {
+  record: number;
+  /** As the file has it, and as it is compared. */
+  text: string;
+  folded: string;
+  /** Null where the heading is none of numbers. */
+  number: number | null;
+}
+
 export interface ListColumn {
   kind: 'list';
   lists: ReadonlyMap<string, Members>;
-  /** The members that meet a test which asks more than a verdict; looked up outside the core. */
-  find(test: ListTest): Bits;
+  /** The members that meet, and those that may meet, a test which asks more than a verdict; looked up outside the core. */
+  find(test: ListTest): { yes: Bits; unknown: Bits };
+  /** What files say under a heading of the members that meet a test; looked up outside the core. */
+  said(test: ListTest, heading: string): Said[];
 }
 
 /** The address book of the workspace, which knows of every company whether it is in there. */

@@ -168,7 +168,7 @@ function codes(
 }
 
 function testList({ lists, find }: ListColumn, test: ListTest, size: number): Verdict {
-  if (asksMore(test)) return { yes: find(test), unknown: noBits(size) };
+  if (asksMore(test)) return find(test);
   const yes = noBits(size);
   for (const key of test.any) addMembers(yes, lists.get(key)!, test.verdict ?? VERDICTS);
   return { yes, unknown: noBits(size) };

@@ -119,6 +119,16 @@ export interface ListTest {
   readonly judged?: string;
   /** The records behind a step of the list's roll, such as "origin-3"; those since taken off are among them. */
   readonly step?: string;
+  readonly carried?: CarriedTest;
+}
+
+/** What a file that put members on a list says under one of its headings: one of `any`, `words` that all occur, or a range. */
+export interface CarriedTest {
+  readonly column: string;
+  readonly any?: readonly string[];
+  readonly words?: string;
+  readonly from?: number;
+  readonly to?: number;
 }
 
 /** One of: from/to (ISO dates), past ("12 months"), year (2025, "this", "last"). */

@@ -1,6 +1,7 @@
 import { keysOf } from '../charts/axes.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { listAtHand } from '../lists/at-hand.ts';
+import type { CarriedColumn } from '../lists/carried.ts';
 import {
   countedLine,
   isBlock,
@@ -16,7 +17,7 @@ import {
  * Columns beyond those of fields. Of a tape's own: how many related records a has-line counts ("count:l9"), how alike a line
  * of peers finds a company and why ("score:l2", "why:l2"), how far it is from the point of a line ("km:l3"), what a list says of
  * its members ("member:verdict:l4") and what is reckoned of them ("review:doubt:l4"). Of any tape: the same of the list that it
- * stands on ("member:verdict:*"), one key of a field that has several ("of:channel:dealers"), and how large a company's whole
+ * stands on ("member:verdict:*", and "carried:*:Segment" of what its file says under a heading), one key of a field that has several ("of:channel:dealers"), and how large a company's whole
  * group is ("group:revenue").
  */
 export const SCORE_COLUMN = 'score:';
@@ -24,6 +25,7 @@ export const WHY_COLUMN = 'why:';
 export const KM_COLUMN = 'km:';
 export const MEMBER_COLUMN = 'member:';
 export const REVIEW_COLUMN = 'review:';
+export const CARRIED_COLUMN = 'carried:';
 /** Instead of the id of a line: the list that the tape stands on, so that such a column means the same on any tape. */
 export const AT_HAND = '*';
 export const KEY_COLUMN = 'of:';
@@ -67,6 +69,7 @@ export type ReviewPart = keyof typeof REVIEW_PARTS;
 export type OwnColumn =
   | { kind: 'review'; part: ReviewPart; line: FieldLine; list: string; label: string }
   | { kind: 'member'; part: MemberPart; line: FieldLine; list: string; label: string }
+  | { kind: 'carried'; column: string; line: FieldLine; list: string; label: string }
   | { kind: 'count'; line: HasLine }
   | { kind: 'score' | 'why' | 'km'; line: FieldLine }
   | { kind: 'key'; field: string; key: string; label: string }
@@ -103,6 +106,13 @@ export function ownColumnOf(tape: Pick<Tape, 'lines' | 'subject'>, column: strin
     const known = part as MemberPart;
     return { kind: 'member', part: known, line, list, label: MEMBER_PARTS[known] };
   }
+  if (column.startsWith(CARRIED_COLUMN)) {
+    const [, id, ...heading] = column.split(':');
+    const line = fieldLine(tape, id!);
+    const label = heading.join(':');
+    if (line?.field !== 'list' || line.not || label === '') return undefined;
+    return { kind: 'carried', column: label, line, list: (line.test as ListTest).any[0]!, label };
+  }
   if (column.startsWith(GROUP_COLUMN) && tape.subject === 'companies')
     return GROUP_SUMS.find(({ of }) => column === GROUP_COLUMN + of);
   if (!column.startsWith(KEY_COLUMN)) return undefined;
@@ -136,6 +146,7 @@ export function isOfAnyTape(column: string): boolean {
 
 /** Whether it says something of the members of whatever list a tape stands on. */
 function isOfListAtHand(column: string): boolean {
+  if (column.startsWith(carriedColumn(''))) return column !== carriedColumn('');
   const [, part, line, ...more] = column.split(':');
   if (line !== AT_HAND || more.length > 0) return false;
   if (column.startsWith(MEMBER_COLUMN)) return Object.hasOwn(MEMBER_PARTS, part!);
@@ -151,8 +162,14 @@ export function canBeKept(subject: string, column: string): boolean {
   );
 }
 
-/** Every such column that a tape has of its own, in the order of its lines. */
-export function ownColumns(tape: Pick<Tape, 'lines' | 'subject'>): string[] {
+/**
+ * Every such column that a tape has of its own, in the order of its lines.
+ * @param carried the headings under which files say something of a list's members
+ */
+export function ownColumns(
+  tape: Pick<Tape, 'lines' | 'subject'>,
+  carried: (list: string) => readonly CarriedColumn[] = () => [],
+): string[] {
   const atHand = listAtHand(tape)?.line.id;
   return tape.lines
     .flatMap((line) => (isBlock(line) ? line.either : [line]))
@@ -162,6 +179,11 @@ export function ownColumns(tape: Pick<Tape, 'lines' | 'subject'>): string[] {
         : [
             ...[SCORE_COLUMN, WHY_COLUMN, KM_COLUMN].map((stem) => stem + line.id),
             ...listColumns(line.id === atHand ? AT_HAND : line.id),
+            ...(line.field === 'list'
+              ? carried((line.test as ListTest).any[0]!).map(({ column }) =>
+                  carriedColumn(column, line.id === atHand ? AT_HAND : line.id),
+                )
+              : []),
           ],
     )
     .filter((column) => ownColumnOf(tape, column) !== undefined);
@@ -177,6 +199,11 @@ function listColumns(line: string): string[] {
 /** The column of what the list of a line, or the one at hand, says of its members. */
 export function memberColumn(part: MemberPart, line: string = AT_HAND): string {
   return `${MEMBER_COLUMN}${part}:${line}`;
+}
+
+/** The column of what files say under a heading of the members of the list of a line, or of the one at hand. */
+export function carriedColumn(heading: string, line: string = AT_HAND): string {
+  return `${CARRIED_COLUMN}${line}:${heading}`;
 }
 
 /** The column of what is reckoned of the members of the list of a line, or of the one at hand. */

@@ -11,17 +11,15 @@ import type {
   FlagTest,
   GrowthTest,
   KeyedTest,
-  ListTest,
   MoneyTest,
-  NumberTest,
   RankTest,
   RecordTest,
   Test,
   TextTest,
 } from './nodes.ts';
 import { Problem } from './problem.ts';
-import { VERDICTS, type ListVerdict } from './nodes.ts';
-import { isStep } from '../lists/steps.ts';
+import { checkListTest } from './list-test.ts';
+import { rangeAt } from './range-at.ts';
 import { parseWords } from './words-query.ts';
 import { checkPeers } from './peers-test.ts';
 import { checkPlace } from './place-test.ts';
@@ -37,7 +35,7 @@ export function checkTest(field: Field, input: unknown, at: string, lookup: Look
       return checkPlace(raw, at, lookup);
     case 'number':
       onlyKeys(raw, at, ['from', 'to']);
-      return range(raw, at);
+      return rangeAt(raw, at);
     case 'money':
       return money(raw, at);
     case 'category':
@@ -51,7 +49,7 @@ export function checkTest(field: Field, input: unknown, at: string, lookup: Look
     case 'rank':
       return rank(raw, at);
     case 'list':
-      return list(field, raw, at, lookup);
+      return checkListTest(field, raw, at, lookup);
     case 'record':
       return records(raw, at, lookup);
     case 'peers':
@@ -93,25 +91,6 @@ function codes(raw: Record<string, unknown>, at: string, lookup: Lookup): CodesT
   };
 }
 
-function range(raw: Record<string, unknown>, at: string): NumberTest {
-  const end = (key: 'from' | 'to') => {
-    const value = raw[key];
-    if (value !== undefined && (typeof value !== 'number' || !Number.isFinite(value)))
-      throw wrong(`${at}.${key}`, value, 'a number');
-    return value;
-  };
-  const from = end('from');
-  const to = end('to');
-  if (from === undefined && to === undefined) throw wrong(at, raw, 'at least one of from and to');
-  if (from !== undefined && to !== undefined && from > to)
-    throw new Problem('reversed-range', `The range is reversed: from ${from} is above to ${to}.`, {
-      field: at,
-      value: { from, to },
-      rule: 'from must not be above to',
-    });
-  return { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) };
-}
-
 function money(raw: Record<string, unknown>, at: string): MoneyTest {
   onlyKeys(raw, at, ['from', 'to', 'currency', 'per']);
   const { currency, per } = raw;
@@ -119,7 +98,7 @@ function money(raw: Record<string, unknown>, at: string): MoneyTest {
     throw wrong(`${at}.currency`, currency, `a currency with rates: ${CURRENCIES.join(', ')}`);
   if (per !== undefined && per !== 'year' && per !== 'month')
     throw wrong(`${at}.per`, per, '"year" or "month"');
-  return { ...range(raw, at), currency, ...(per ? { per } : {}) };
+  return { ...rangeAt(raw, at), currency, ...(per ? { per } : {}) };
 }
 
 function category(field: Field, raw: Record<string, unknown>, at: string, lookup: Lookup): CategoryTest {
@@ -152,12 +131,6 @@ function sinceAt(value: unknown, at: string): string {
   return value;
 }
 
-/** A span such as "24 months". @throws Problem */
-export function spanAt(value: unknown, at: string): string {
-  if (typeof value !== 'string' || !parseSpan(value)) throw wrong(at, value, 'a span such as "24 months"');
-  return value;
-}
-
 function flag(raw: Record<string, unknown>, at: string): FlagTest {
   onlyKeys(raw, at, ['is']);
   if (typeof raw.is !== 'boolean') throw wrong(`${at}.is`, raw.is, 'true or false');
@@ -172,7 +145,7 @@ function keyed(field: Field, raw: Record<string, unknown>, at: string): KeyedTes
       `${at}.key`,
       field.values!.map(({ key }) => key),
     ),
-    ...range(raw, at),
+    ...rangeAt(raw, at),
   };
 }
 
@@ -184,7 +157,7 @@ function growth(raw: Record<string, unknown>, at: string): GrowthTest {
   return {
     of: oneOfAt(raw.of, `${at}.of`, GROWTH_OF),
     over: oneOfAt(raw.over, `${at}.over`, ['1y', '3y'] as const),
-    ...range(raw, at),
+    ...rangeAt(raw, at),
   };
 }
 
@@ -193,46 +166,7 @@ function rank(raw: Record<string, unknown>, at: string): RankTest {
   return {
     by: oneOfAt(raw.by, `${at}.by`, ['revenue', 'headcount'] as const),
     among: oneOfAt(raw.among, `${at}.among`, ['country', 'industry', 'all'] as const),
-    ...range(raw, at),
-  };
-}
-
-function list(field: Field, raw: Record<string, unknown>, at: string, lookup: Lookup): ListTest {
-  onlyKeys(raw, at, ['any', 'verdict', 'reason', 'tag', 'assigned', 'added', 'judged', 'step']);
-  const { step } = raw;
-  if (step !== undefined && !(typeof step === 'string' && isStep(step)))
-    throw wrong(`${at}.step`, step, 'a step of a roll such as "origin-3"');
-  const said = (key: 'reason' | 'tag' | 'assigned') =>
-    raw[key] === undefined ? {} : { [key]: texts(raw[key], `${at}.${key}`) };
-  const within = (key: 'added' | 'judged') =>
-    raw[key] === undefined ? {} : { [key]: spanAt(raw[key], `${at}.${key}`) };
-  const lists = new Set(lookup.choices(field).map((choice) => choice.key));
-  return {
-    any: texts(raw.any, `${at}.any`, (key, where) => {
-      if (!lists.has(key))
-        throw new Problem(
-          'unknown-list',
-          `There is no list "${key}" of ${field.subject} in this workspace.`,
-          {
-            field: where,
-            value: key,
-            rule: `the key of a list of ${field.subject}`,
-          },
-        );
-    }),
-    ...(raw.verdict === undefined
-      ? {}
-      : {
-          verdict: texts(raw.verdict, `${at}.verdict`, (one, where) =>
-            oneOfAt(one, where, VERDICTS),
-          ) as ListVerdict[],
-        }),
-    ...said('reason'),
-    ...said('tag'),
-    ...said('assigned'),
-    ...within('added'),
-    ...within('judged'),
-    ...(step === undefined ? {} : { step }),
+    ...rangeAt(raw, at),
   };
 }
 

@@ -15,7 +15,8 @@ import {
 import { isOwnColumn, isSortable, ownColumnOf } from './own-columns.ts';
 import { Problem, shown } from './problem.ts';
 import { flagAt, listAt, objectAt, onlyKeys, textAt, wholeAt } from './shapes.ts';
-import { checkTest, spanAt } from './tests.ts';
+import { spanAt } from './span-at.ts';
+import { checkTest } from './tests.ts';
 
 const MOST_LINES = 200;
 

@@ -8,6 +8,7 @@ import { metroKm } from '../geo/metro.ts';
 import { wordDays } from './dates.ts';
 import type { Lookup } from './lookup.ts';
 import { wordPeers } from './peers-test.ts';
+import { plain, wordRange } from './figure-words.ts';
 import { wordListClauses } from './typed/list-clauses.ts';
 import {
   isBlock,
@@ -221,21 +222,6 @@ function wordPlace(test: PlaceTest, lookup: Lookup): string {
     );
   }
   return parts.join(' or ') + (test.site === 'any' ? ', at any site' : '');
-}
-
-/** A range in words. One that ends a step short of a whole figure, as that of a bar does, is said to end under it. */
-function wordRange(test: NumberTest, word: (n: number) => string, step = 1): string {
-  const { from, to } = test;
-  if (to === undefined) return `${word(from!)} or more`;
-  const next = Number((to + step).toFixed(3));
-  const under = Number.isInteger(next) && !Number.isInteger(to);
-  if (from === undefined) return under ? `under ${word(next)}` : `up to ${word(to)}`;
-  if (from === to) return `exactly ${word(from)}`;
-  return under ? `${word(from)} to under ${word(next)}` : `${word(from)} to ${word(to)}`;
-}
-
-function plain(n: number): string {
-  return n.toLocaleString('en-GB', { maximumFractionDigits: 6 }).replace('-', '−');
 }
 
 /** How figures of a field are written: shares with their sign, counts as they are. */

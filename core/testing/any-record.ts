@@ -32,6 +32,8 @@ export const TAPES = ['targets', 'rivals'];
 /** What lists say of members. */
 export const OUT_REASONS = ['too small', 'closed'];
 export const TAGS = ['stairs', 'spray room'];
+/** What a file says of a member under Hall. */
+export const HALLS = ['A', 'Hala Č', 'C 3'];
 export const CERTIFICATES = ['clean-air', 'welding'];
 export const WORDS = ['oak', 'stair', 'staircase', 'paint', 'powder', 'joinery', 'kitchen', 'lodz'];
 export const PLACES: [string | null, string | null, string | null, number | null, number | null][] = [

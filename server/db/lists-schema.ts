@@ -152,4 +152,27 @@ export const listsMigrations: readonly string[] = [
   ) STRICT, WITHOUT ROWID;
   ALTER TABLE list ADD COLUMN addresses_at INTEGER; -- when they were last changed; null where there never were any
   `,
+  `
+  -- What files say of members, made ready to be asked: cell by cell, folded, and as a number where the heading is one of numbers.
+  CREATE TABLE list_carried_cell (
+    list TEXT NOT NULL, key TEXT NOT NULL, heading TEXT NOT NULL,
+    origin INTEGER NOT NULL REFERENCES list_origin (id) ON DELETE CASCADE,
+    text TEXT NOT NULL, folded TEXT NOT NULL, number REAL,
+    PRIMARY KEY (list, key, heading, origin),
+    FOREIGN KEY (list) REFERENCES list (key) ON DELETE CASCADE
+  ) STRICT, WITHOUT ROWID;
+  -- The headings of each list with what they are; what was carried before this was known is asked by its words.
+  CREATE TABLE list_carried_column (
+    list TEXT NOT NULL REFERENCES list (key) ON DELETE CASCADE,
+    heading TEXT NOT NULL,
+    kind TEXT NOT NULL,                 -- number, category, text
+    place INTEGER NOT NULL,             -- in the order of the file
+    PRIMARY KEY (list, heading)
+  ) STRICT, WITHOUT ROWID;
+  INSERT OR IGNORE INTO list_carried_cell (list, key, heading, origin, text, folded)
+    SELECT f.list, f.key, trim(replace(v.key, '"', '')), f.origin, v.value, lower(trim(replace(v.value, '"', '')))
+    FROM list_carried f, json_each(f.cells) v WHERE trim(v.value) <> '';
+  INSERT INTO list_carried_column (list, heading, kind, place)
+    SELECT list, heading, 'text', 0 FROM list_carried_cell GROUP BY list, heading;
+  `,
 ];

@@ -11,9 +11,9 @@ import type {
 } from '../../contract/responses.ts';
 import { fieldOf, relationsOf } from '../../core/fields/registry.ts';
 import { countBits, countBoth, keepBits, type Bits } from '../../core/tally/bits.ts';
-import { freshRecords } from '../../core/tally/evaluate.ts';
+import { columnOf, freshRecords } from '../../core/tally/evaluate.ts';
 import { TallyCache } from '../../core/tally/tally.ts';
-import type { CodesColumn, PlaceColumn, Universe } from '../../core/tally/columns.ts';
+import type { CodesColumn, ListColumn, PlaceColumn, Universe } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import { putLines } from '../../core/tape/also.ts';
@@ -29,6 +29,7 @@ import { checkFresh, validateSort, validateTape } from '../../core/tape/validate
 import { readTape } from '../../core/tape/reading.ts';
 import { wordLine, wordTape, type Wording } from '../../core/tape/wording.ts';
 import type { Db } from '../db/open.ts';
+import { carriedCounts, listLine } from './pickers/carried-counts.ts';
 import { codeAnswer } from './pickers/code-answer.ts';
 import { jumpTo, type UniverseHits } from './pickers/jump.ts';
 import type { CountsRequest } from './pickers/counts-request.ts';
@@ -339,6 +340,10 @@ export class Engine {
         rule: 'a field that can be a line',
       });
     const context = inner?.kept ?? tally.kept(tape, request.at);
+    if (request.column !== undefined && field.kind === 'list') {
+      const column = columnOf(tally.universe, field) as ListColumn;
+      return { ...carriedCounts(column, listLine(tape, request.at), request.column, context) };
+    }
     if (request.fresh === undefined) return countsOf(tally.universe, this.lookup, field, request, context);
     const fresh = checkFresh(field, request.fresh, 'fresh');
     const recent = freshRecords(tally.universe, field, fresh, this.lookup.asOf);

@@ -2,19 +2,27 @@ import type { ListView } from '../../contract/lists.ts';
 import { listAtHand } from '../../core/lists/at-hand.ts';
 import { VERDICTS, type ListTest, type ListVerdict, type Tape } from '../../core/tape/nodes.ts';
 import type { MemberPart } from '../../core/tape/own-columns.ts';
-import { listMembers } from '../../core/tape/sql/list-members.ts';
-import { noBits, setBit, type Bits } from '../../core/tally/bits.ts';
-import type { Members } from '../../core/tally/columns.ts';
+import { listMembers, unsureMembers } from '../../core/tape/sql/list-members.ts';
+import type { Sql } from '../../core/tape/sql/statement.ts';
+import { dropBits, noBits, setBit, type Bits } from '../../core/tally/bits.ts';
+import type { Members, Said } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import type { Db } from '../db/open.ts';
+import { carriedKeys, carriedTexts, cellsSaid } from './carried-cells.ts';
 import { changedSince } from '../tables/lists/changes.ts';
 import type { Revision } from '../tables/revision.ts';
 import type { Records } from './records.ts';
 
 /** What lists say of their members, looked up when it is asked for. */
 export interface MemberCells {
-  /** The members of lists of a subject that meet a test. */
-  find(subject: string, test: ListTest, asOf: number): Bits;
+  /** The members of lists of a subject that meet a test, and those of whom nothing is said that it asks for. */
+  find(subject: string, test: ListTest, asOf: number): { yes: Bits; unknown: Bits };
+  /** What files say under a heading of the members that meet a test. */
+  said(subject: string, test: ListTest, heading: string, asOf: number): Said[];
+  /** What files say of some members under a heading; null where they say nothing. */
+  carried(list: string, column: string, keys: readonly string[]): (string | null)[];
+  /** The same of all members as sort keys, by record: numbers by size, texts by the alphabet. */
+  carriedKeys(subject: string, list: string, column: string): Keys;
   /** What a list says of some records, by their keys; null where it says nothing. */
   texts(list: string, part: MemberPart, keys: readonly string[]): (string | null)[];
   /** The same of all members as sort keys, by record. */
@@ -26,7 +34,10 @@ export interface MemberCells {
 }
 
 export const NO_MEMBERS: MemberCells = {
-  find: () => noBits(0),
+  find: () => ({ yes: noBits(0), unknown: noBits(0) }),
+  said: () => [],
+  carried: (_list, _column, keys) => keys.map(() => null),
+  carriedKeys: () => new Float64Array(0),
   texts: (_list, _part, keys) => keys.map(() => null),
   keys: () => new Float64Array(0),
   tapesOf: () => [],
@@ -152,16 +163,35 @@ export class ListMembers implements MemberCells {
     return rejudged(before, touched) ?? merged(before, touched);
   }
 
-  find(subject: string, test: ListTest, asOf: number): Bits {
+  find(subject: string, test: ListTest, asOf: number): { yes: Bits; unknown: Bits } {
     const records = this.records.get(subject)!;
-    const bits = noBits(records.ids.length);
-    const { text, values } = listMembers(test, asOf);
-    const keys = this.db
-      .prepare<unknown[], string>(text)
-      .pluck()
-      .all(...values);
-    for (const record of records.byKeys(keys)) if (record >= 0) setBit(bits, record);
-    return bits;
+    const found = (statement: Sql | null) => {
+      const bits = noBits(records.ids.length);
+      if (!statement) return bits;
+      const keys = this.db
+        .prepare<unknown[], string>(statement.text)
+        .pluck()
+        .all(...statement.values);
+      for (const record of records.byKeys(keys)) if (record >= 0) setBit(bits, record);
+      return bits;
+    };
+    const yes = found(listMembers(test, asOf));
+    const unknown = found(unsureMembers(test, asOf));
+    // Of several lists one may say what another does not.
+    dropBits(unknown, yes);
+    return { yes, unknown };
+  }
+
+  said(subject: string, test: ListTest, heading: string, asOf: number): Said[] {
+    return cellsSaid(this.db, this.records.get(subject)!, test, heading, asOf);
+  }
+
+  carried(list: string, column: string, keys: readonly string[]): (string | null)[] {
+    return carriedTexts(this.db, list, column, keys);
+  }
+
+  carriedKeys(subject: string, list: string, column: string): Keys {
+    return carriedKeys(this.db, this.records.get(subject)!, list, column);
   }
 
   texts(list: string, part: MemberPart, keys: readonly string[]): (string | null)[] {

@@ -125,6 +125,8 @@ export class SubjectEngine {
         own[column] = this.peers!.scores(found.line.test as PeersTest, records);
       } else if (found?.kind === 'member') {
         own[column] = { texts: this.cells.texts(found.list, found.part, this.keysOf(records)) };
+      } else if (found?.kind === 'carried') {
+        own[column] = { texts: this.cells.carried(found.list, found.column, this.keysOf(records)) };
       } else if (found?.kind === 'review' && found.part === 'doubts') {
         own[column] = { texts: this.review!.doubts(this.own(tape), found.list, records) };
       } else if (found?.kind === 'why') {
@@ -230,6 +232,8 @@ export class SubjectEngine {
         return countKeys(this.tally.relatedCounts(column.line), this.size);
       case 'member':
         return this.cells.keys(this.records.subject, column.list, column.part);
+      case 'carried':
+        return this.cells.carriedKeys(this.records.subject, column.list, column.column);
       case 'review':
         return this.review!.figures(tape, column.list, column.part as 'likeness' | 'doubt');
       case 'score':

@@ -79,7 +79,12 @@ function listsOf(
   const own = lists.flatMap(({ key, subject: of }) =>
     of === subject && members.has(key) ? [[key, members.get(key)!] as const] : [],
   );
-  return { kind: 'list', lists: new Map(own), find: (test) => cells.find(subject, test, asOf) };
+  return {
+    kind: 'list',
+    lists: new Map(own),
+    find: (test) => cells.find(subject, test, asOf),
+    said: (test, heading) => cells.said(subject, test, heading, asOf),
+  };
 }
 
 /** What a ledger has of the records of a subject. */

@@ -6,6 +6,7 @@ import { noBits, setBit } from '../../core/tally/bits.ts';
 import { handedColumn, type HandedTo } from '../../core/tally/handed.ts';
 import { VERDICTS } from '../../core/tape/nodes.ts';
 import {
+  HALLS,
   LISTS,
   OUT_REASONS,
   RECEIVERS,
@@ -23,6 +24,8 @@ import type { WorkspaceFacts } from '../engine/workspace-facts.ts';
 import { relate } from '../load/relate.ts';
 import { loadReferenceData } from '../reference.ts';
 import { RELATED_TABLES, relatedWriter } from '../tables/related.ts';
+import { carry } from '../tables/lists/carried.ts';
+import { addOrigin } from '../tables/lists/origins.ts';
 import { nextRevision } from '../tables/revision.ts';
 import { companyParts, companyWriter, LIST_TABLES } from '../tables/company.ts';
 import { addSource } from '../tables/source.ts';
@@ -32,6 +35,15 @@ export const AS_OF = 20_726;
 
 const GROUPED = ['rutavel', 'planodor'];
 const NOTHING_RELATED: AnyRelated = { sites: [], people: [], events: [], deals: [], brands: [], covered: [] };
+
+/** What a file says of a member: of some nothing under a heading, of some what is no number among numbers. */
+function saidOf(i: number): Record<string, string> {
+  return {
+    Hall: HALLS[i % HALLS.length]!,
+    ...(i % 3 === 0 ? { Visits: `${(i % 7) * 2.5}` } : {}),
+    ...(i % 4 === 1 ? { Remark: i % 8 === 1 ? 'Pays late, žádné zboží' : 'n/a' } : {}),
+  };
+}
 
 /** A universe on disk that can be filled anew with random companies. */
 export class RandomUniverse {
@@ -73,7 +85,7 @@ export class RandomUniverse {
         },
         key,
       );
-    this.db.exec(`${listsMigrations[0]}; CREATE TABLE contact (company TEXT);
+    this.db.exec(`${listsMigrations.join('')}; CREATE TABLE contact (company TEXT);
       CREATE TABLE handed_over (subject TEXT, receiver TEXT, key TEXT, day INTEGER);
       CREATE TABLE joined_tape (subject TEXT, tape TEXT, key TEXT, day INTEGER)`);
     const add = this.db.prepare(
@@ -148,6 +160,7 @@ export class RandomUniverse {
     this.db.transaction(() =>
       LISTS.forEach((key, nth) => {
         list.run(key, key);
+        const put: { key: string; cells: Record<string, string> }[] = [];
         this.db
           .prepare(`INSERT INTO list_taken (id, list, how, person, at) VALUES (?, ?, '', '', 0)`)
           .run(nth + 1, key);
@@ -169,7 +182,10 @@ export class RandomUniverse {
             judgedAt,
           );
           if (i % 3 === 0) tag.run(key, `k${i}`, TAGS[i % 2]);
+          put.push({ key: `k${i}`, cells: saidOf(i) });
         }
+        const what = { kind: 'file', what: 'fair.csv', tape: null, asOf: null, person: '' } as const;
+        carry(this.db, key, addOrigin(this.db, key, what, null), put);
       }),
     )();
   }
@@ -227,7 +243,7 @@ export class RandomUniverse {
 
   /** The tables of lists and of the ledger with their rows, for other databases to take over. */
   listTables(): { table: string; columns: string[]; rows: (string | number | null)[][] }[] {
-    return ['list_member', 'list_tag', 'list_taken_member', 'handed_over', 'joined_tape'].map((table) => {
+    return ['list_member', 'list_tag', 'list_carried_cell', 'list_taken_member', 'handed_over', 'joined_tape'].map((table) => {
       const all = this.db.prepare<[], (string | number | null)[]>(`SELECT * FROM ${table}`).raw();
       return { table, columns: all.columns().map(({ name }) => name), rows: all.all() };
     });

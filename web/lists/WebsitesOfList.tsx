@@ -46,7 +46,7 @@ export function WebsitesOfList({ list }: { list: ListView }) {
         name: `${list.name}: ${name}`,
         lines: [...tape.lines, { id: 'l2', field: 'site-state', ...line }],
       },
-      ['name', ...COLUMNS, ...columnsOfList('companies', columns).filter((id) => !SHOWN_FIRST.has(id))],
+      ['name', ...COLUMNS, ...columnsOfList(list, columns).filter((id) => !SHOWN_FIRST.has(id))],
     );
   const rows = SITE_STATES.map((state) => ({
     ...STATES[state],

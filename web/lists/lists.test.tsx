@@ -69,11 +69,21 @@ const select = async (name: string) => {
 const keyed = (key: string) => fireEvent.keyDown(document.body, { key });
 
 test('a list brings what it says of its members once, and as one has put it the next time', () => {
-  const first = columnsOfList('companies', ['name', 'headcount']);
+  const companies = { subject: 'companies', carried: [] };
+  const first = columnsOfList(companies, ['name', 'headcount']);
   expect(first).toEqual(['name', 'member:verdict:*', 'member:reason:*', 'member:tags:*', 'headcount']);
-  expect(columnsOfList('companies', first)).toEqual(first);
+  expect(columnsOfList(companies, first)).toEqual(first);
   const moved = ['name', 'headcount', 'member:verdict:*'];
-  expect(columnsOfList('companies', moved)).toEqual(moved);
+  expect(columnsOfList(companies, moved)).toEqual(moved);
+  const stand = { column: 'Stand', kind: 'category' } as const;
+  expect(columnsOfList({ ...companies, carried: [stand] }, ['name', 'headcount'])).toEqual([
+    'name',
+    'member:verdict:*',
+    'member:reason:*',
+    'member:tags:*',
+    'carried:*:Stand',
+    'headcount',
+  ]);
   useDesk.getState().setColumns(['name', 'headcount', 'headcount']);
   expect(useDesk.getState().columns.companies).toEqual(['name', 'headcount']);
 });

@@ -10,7 +10,7 @@ export function useOpenList(): (list: ListView, more?: Omit<ListTest, 'any'>, vi
   const openTape = useOpenTape();
   return (list, more = {}, view = 'sheet') => {
     const { columns } = useDesk.getState();
-    openTape(tapeOfList(list, more), columnsOfList(list.subject, columns[list.subject]), view);
+    openTape(tapeOfList(list, more), columnsOfList(list, columns[list.subject]), view);
   };
 }
 

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ListRollAnswer, ListsAnswer, ListView, MemberView, PaceAnswer } from '../../contract/lists.ts';
-import { memberColumn, type MemberPart } from '../../core/tape/own-columns.ts';
+import type { CarriedColumn } from '../../core/lists/carried.ts';
+import { carriedColumn, memberColumn, type MemberPart } from '../../core/tape/own-columns.ts';
 import { emptyTape, type ListTest, type Tape } from '../../core/tape/nodes.ts';
 import { READY_SETS } from '../../core/fields/column-sets.ts';
 import { call } from '../api.ts';
@@ -11,6 +12,12 @@ export function useLists() {
     queryKey: ['lists'],
     queryFn: ({ signal }) => call<ListsAnswer>('GET', '/lists', undefined, signal),
   });
+}
+
+/** The headings under which files say something of the members of a list, by its key. */
+export function useCarried(): (list: string) => readonly CarriedColumn[] {
+  const { data } = useLists();
+  return (key) => data?.lists.find((list) => list.key === key)?.carried ?? [];
 }
 
 /** A list with its roll; nothing while no list is named. */
@@ -60,10 +67,17 @@ export function tapeOfList(
 
 const FIRST_PARTS: readonly MemberPart[] = ['verdict', 'reason', 'tags'];
 
-/** Columns for looking at a list: those of the desk, with what it says of its members first, where they have none of it. */
-export function columnsOfList(subject: string, usual: readonly string[] | undefined): string[] {
+/** Headings of its file that are shown when a list is opened; the others are a click away. */
+const FIRST_CARRIED = 3;
+
+/** Columns for looking at a list: those of the desk, with what it and its files say of its members first, where they have none of it. */
+export function columnsOfList(
+  { subject, carried }: Pick<ListView, 'subject' | 'carried'>,
+  usual: readonly string[] | undefined,
+): string[] {
   const columns = usual ?? READY_SETS.find((set) => set.subject === subject)!.columns;
   const parts = FIRST_PARTS.map((part) => memberColumn(part));
-  if (columns.some((column) => parts.includes(column))) return [...columns];
-  return [columns[0]!, ...parts, ...columns.slice(1)];
+  const said = carried.slice(0, FIRST_CARRIED).map(({ column }) => carriedColumn(column));
+  if ([...parts, ...said].some((column) => columns.includes(column))) return [...columns];
+  return [columns[0]!, ...parts, ...said, ...columns.slice(1)];
 }

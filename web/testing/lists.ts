@@ -22,6 +22,7 @@ export function aList(more: Partial<ListView> = {}): ListView {
     unsure: 0,
     origins: 'tape 1',
     addresses: 0,
+    carried: [],
     ...more,
   };
   return { ...list, notJudged: list.members - list.judgedIn - list.judgedOut - list.unsure };

@@ -1,5 +1,6 @@
 import { parseSpan, spanStart } from '../../dates.ts';
 import { readStep } from '../../lists/steps.ts';
+import { saysAnything, saysAsked } from '../carried.ts';
 import type { ListTest } from '../nodes.ts';
 import { filled, joined, listed, sql, type Sql } from './statement.ts';
 
@@ -11,8 +12,22 @@ const EVER = `(SELECT list, key, origins, added_at, verdict, reason, assigned, j
 
 /** A statement of the keys of those members of lists that meet all that a test asks. Keys may come more than once. */
 export function listMembers(test: ListTest, asOf: number): Sql {
+  return membersWhere(test, asOf, test.carried ? [saysAsked(test.carried)] : []);
+}
+
+/**
+ * A statement of the keys of those members that would meet a test if their file said the right thing, but of whom no file says
+ * anything; null where the test asks nothing of files.
+ */
+export function unsureMembers(test: ListTest, asOf: number): Sql | null {
+  return test.carried
+    ? membersWhere(test, asOf, [filled('NOT @', saysAnything(test.carried))])
+    : null;
+}
+
+function membersWhere(test: ListTest, asOf: number, carried: readonly Sql[]): Sql {
   const since = (span: string) => spanStart(asOf, parseSpan(span)!) * MS_A_DAY;
-  const parts = [filled('m.list IN (@)', listed(test.any))];
+  const parts = [filled('m.list IN (@)', listed(test.any)), ...carried];
   if (test.verdict) parts.push(filled('m.verdict IN (@)', listed(test.verdict)));
   if (test.reason) parts.push(filled('m.reason IN (@)', listed(test.reason)));
   if (test.assigned) parts.push(filled('m.assigned IN (@)', listed(test.assigned)));

@@ -27,7 +27,7 @@ import type {
 } from '../nodes.ts';
 import { parseWords, type WordsQuery } from '../words-query.ts';
 import { hasSql } from './has.ts';
-import { listMembers } from './list-members.ts';
+import { listMembers, unsureMembers } from './list-members.ts';
 import { placeSql } from './place.ts';
 import { rankSql } from './rank.ts';
 import { between, compared, either, end, type End } from './ranges.ts';
@@ -200,7 +200,11 @@ export abstract class TestCompiler {
   }
 
   private list(test: ListTest, row: string): Sql {
-    return filled(`${row}.key IN (@)`, listMembers(test, this.lookup.asOf));
+    const yes = filled(`${row}.key IN (@)`, listMembers(test, this.lookup.asOf));
+    const unsure = unsureMembers(test, this.lookup.asOf);
+    return unsure
+      ? filled(`CASE WHEN @ THEN TRUE WHEN ${row}.key IN (@) THEN NULL ELSE FALSE END`, yes, unsure)
+      : yes;
   }
 
   private number(field: Field, test: NumberTest, estimates: boolean, row: string): Sql {

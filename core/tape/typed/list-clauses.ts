@@ -1,4 +1,5 @@
 import { isStep } from '../../lists/steps.ts';
+import { readCarried, spellCarried, wordCarried } from '../carried.ts';
 import { VERDICTS, type ListTest, type ListVerdict } from '../nodes.ts';
 
 /** What a line on lists asks beyond the lists: "targets verdict out reason "too small" or "closed" judged past 7 days". */
@@ -50,6 +51,10 @@ function clauseAt(words: readonly string[], at: number): { part: ListClauses; en
         : null;
     case 'step':
       return next !== undefined && isStep(next) ? { part: { step: next }, end: at + 2 } : null;
+    case 'carried': {
+      const found = readCarried(words, at);
+      return found && { part: { carried: found.test }, end: found.end };
+    }
     default:
       return null;
   }
@@ -78,6 +83,7 @@ export function spellListClauses(test: ListClauses): string {
     test.added && `added past ${test.added}`,
     test.judged && `judged past ${test.judged}`,
     test.step && `step ${test.step}`,
+    test.carried && spellCarried(test.carried),
   ];
   return parts.map((part) => (part ? ` ${part}` : '')).join('');
 }
@@ -100,6 +106,7 @@ export function wordListClauses(test: ListClauses): string {
     test.added && `added in the past ${test.added}`,
     test.judged && `judged in the past ${test.judged}`,
     step && `${STEP_WORDS[step as keyof typeof STEP_WORDS]} ${id}`,
+    test.carried && `whose file says ${wordCarried(test.carried)}`,
   ];
   return parts.map((part) => (part ? `, ${part}` : '')).join('');
 }

@@ -22,4 +22,6 @@ export interface CountsRequest {
   currency?: string;
   /** Measures: the key whose figures are wanted. */
   key?: string;
+  /** Lists: the heading under which files say what is wanted, of the members that the line `at` asks for. */
+  column?: string;
 }

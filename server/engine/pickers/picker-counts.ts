@@ -24,7 +24,7 @@ import type { Placed } from '../../../core/tally/placed.ts';
 import { FLAG_WORDS } from '../../../core/tally/test-category.ts';
 import type { Lookup } from '../../../core/tape/lookup.ts';
 import type { NumberTest } from '../../../core/tape/nodes.ts';
-import { spanAt } from '../../../core/tape/tests.ts';
+import { spanAt } from '../../../core/tape/span-at.ts';
 
 import type { CountsRequest } from './counts-request.ts';
 import { placeCounts } from './place-counts.ts';

@@ -12,6 +12,7 @@ export function ownHeading(column: OwnColumn, subject: string, lookup: Lookup): 
       return 'Why alike';
     case 'group':
     case 'member':
+    case 'carried':
     case 'review':
     case 'key':
       return column.label;

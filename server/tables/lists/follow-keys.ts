@@ -35,7 +35,7 @@ export function followKeys(db: Db, joined: readonly { gone: string; key: string 
        added_at = min(list_member.added_at, excluded.added_at), ${KEEP}`,
   );
   const remove = db.prepare('DELETE FROM list_member WHERE list = ? AND key = ?');
-  const others = ['list_tag', 'list_carried'].map((table) => ({
+  const others = ['list_tag', 'list_carried', 'list_carried_cell'].map((table) => ({
     move: db.prepare(`UPDATE OR IGNORE ${table} SET key = ? WHERE list = ? AND key = ?`),
     drop: db.prepare(`DELETE FROM ${table} WHERE list = ? AND key = ?`),
   }));

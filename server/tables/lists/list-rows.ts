@@ -1,4 +1,5 @@
 import type { ListView } from '../../../contract/lists.ts';
+import type { CarriedColumn } from '../../../core/lists/carried.ts';
 import type { Combination } from '../../../core/lists/combine.ts';
 import { Problem } from '../../../core/tape/problem.ts';
 import { foldedWords } from '../../../core/text/fold.ts';
@@ -13,9 +14,10 @@ const MS_A_DAY = 86_400_000;
 
 interface ListRow extends Omit<
   ListView,
-  'stays' | 'frozen' | 'madeAt' | 'changedAt' | 'removedAt' | 'notJudged'
+  'stays' | 'frozen' | 'madeAt' | 'changedAt' | 'removedAt' | 'notJudged' | 'carried'
 > {
   stays: string | null;
+  carried: string;
   frozen: number;
   madeAt: number;
   changedAt: number;
@@ -26,13 +28,16 @@ const COLUMNS = `key, name, subject, purpose, folder, owner, suppression, stays,
   changed_at AS changedAt, removed_at AS removedAt, revision, members, judged_in AS judgedIn,
   judged_out AS judgedOut, unsure, (SELECT group_concat(kind || ' ' || n, ', ') FROM
     (SELECT kind, count(*) AS n FROM list_origin o WHERE o.list = list.key GROUP BY kind ORDER BY kind)) AS origins,
-  (SELECT count(*) FROM list_address a WHERE a.list = list.key) AS addresses`;
+  (SELECT count(*) FROM list_address a WHERE a.list = list.key) AS addresses,
+  (SELECT json_group_array(json_object('column', c.heading, 'kind', c.kind)) FROM
+    (SELECT heading, kind FROM list_carried_column d WHERE d.list = list.key ORDER BY place, heading) c) AS carried`;
 
 function viewOf(row: ListRow): ListView {
   const iso = (ms: number) => new Date(ms).toISOString();
   return {
     ...row,
     stays: row.stays === null ? null : (JSON.parse(row.stays) as Combination),
+    carried: JSON.parse(row.carried) as CarriedColumn[],
     frozen: row.frozen === 1,
     madeAt: iso(row.madeAt),
     changedAt: iso(row.changedAt),

@@ -1,6 +1,8 @@
+import type { CarriedCells } from '../../../core/lists/carried.ts';
 import { writeStep } from '../../../core/lists/steps.ts';
 import { Problem } from '../../../core/tape/problem.ts';
 import type { Db } from '../../db/open.ts';
+import { carry } from './carried.ts';
 import { countOf, noteMembers } from './changes.ts';
 import { followLists } from './combined.ts';
 import { addOrigin, copyOrigins, insertCopies, type OriginWish } from './origins.ts';
@@ -30,18 +32,7 @@ export function changingMembers<T>(db: Db, list: string, keys: string[] | null, 
 
 /** Puts records on a list; those on it already take on one more origin. */
 export function addMembers(db: Db, list: string, origin: OriginWish, wanted: Wanted): Added {
-  const { members: had } = openList(db, list);
-  const { count, keys } = chooseWanted(db, wanted);
-  const id = addOrigin(db, list, origin, null);
-  changingMembers(db, list, keys, () =>
-    db
-      .prepare(
-        `INSERT INTO list_member (list, key, origins, added_at) SELECT ?, key, ?, ? FROM wanted WHERE true
-         ON CONFLICT (list, key) DO UPDATE SET origins = origins || ?`,
-      )
-      .run(list, String(id), Date.now(), ` ${id}`),
-  );
-  return { added: listByKey(db, list)!.members - had, of: count, origins: [id] };
+  return putOn(db, list, origin, wanted, () => {});
 }
 
 /**
@@ -52,15 +43,31 @@ export function addCarried(
   db: Db,
   list: string,
   origin: OriginWish,
-  members: readonly { key: string; cells: Readonly<Record<string, string>> }[],
+  members: readonly { key: string; cells: CarriedCells }[],
 ): Added {
-  const added = addMembers(db, list, origin, { keys: members.map(({ key }) => key) });
-  const carry = db.prepare(
-    'INSERT OR IGNORE INTO list_carried (list, key, origin, cells) VALUES (?, ?, ?, ?)',
-  );
-  for (const { key, cells } of members)
-    if (Object.keys(cells).length > 0) carry.run(list, key, added.origins[0], JSON.stringify(cells));
-  return added;
+  const keys = members.map(({ key }) => key);
+  return putOn(db, list, origin, { keys }, (id) => carry(db, list, id, members));
+}
+
+/** `beside` is told the number of the new origin before those lists are filled that follow this one. */
+function putOn(
+  db: Db,
+  list: string,
+  origin: OriginWish,
+  wanted: Wanted,
+  beside: (origin: number) => void,
+): Added {
+  const { members: had } = openList(db, list);
+  const { count, keys } = chooseWanted(db, wanted);
+  const id = addOrigin(db, list, origin, null);
+  changingMembers(db, list, keys, () => {
+    db.prepare(
+      `INSERT INTO list_member (list, key, origins, added_at) SELECT ?, key, ?, ? FROM wanted WHERE true
+       ON CONFLICT (list, key) DO UPDATE SET origins = origins || ?`,
+    ).run(list, String(id), Date.now(), ` ${id}`);
+    beside(id);
+  });
+  return { added: listByKey(db, list)!.members - had, of: count, origins: [id] };
 }
 
 /** How many of some records are on a list already. */

@@ -1,5 +1,6 @@
 import type { OriginKind } from '../../../core/lists/roll.ts';
 import type { Db } from '../../db/open.ts';
+import { copyCarried } from './carried.ts';
 
 /** Origins of members, and members put on another list with copies of theirs. */
 
@@ -56,7 +57,7 @@ export function copyOrigins(db: Db, from: string, to: string, again: boolean): M
   );
 }
 
-/** Puts wanted members of one list on another, each with the copies of its origins. */
+/** Puts wanted members of one list on another, each with the copies of its origins and what their files say of it. */
 export function insertCopies(db: Db, from: string, to: string, origins: ReadonlyMap<number, number>): void {
   const known = new Map<string, string>();
   db.function('copied_origins', { deterministic: true }, (text: unknown) => {
@@ -77,4 +78,5 @@ export function insertCopies(db: Db, from: string, to: string, origins: Readonly
      SELECT ?, m.key, copied_origins(m.origins), ? FROM list_member m WHERE m.list = ? AND m.key IN (SELECT key FROM wanted)
      ON CONFLICT (list, key) DO UPDATE SET origins = list_member.origins || ' ' || excluded.origins`,
   ).run(to, Date.now(), from);
+  copyCarried(db, from, to, origins);
 }

@@ -1,8 +1,11 @@
 import type { CategoryCounts } from '../../../contract/responses.ts';
+import type { CarriedColumn } from '../../../core/lists/carried.ts';
 import { VERDICTS, type ListTest } from '../../../core/tape/nodes.ts';
 import { useReasons } from '../../lists/review/reviewing.ts';
+import { useCarried } from '../../lists/use-lists.ts';
 import { Button, Trouble } from '../../ui/controls.tsx';
 import { useCounts } from '../queries.ts';
+import { CarriedPart } from './CarriedPart.tsx';
 import type { PickerProps } from './picker-props.ts';
 import { ValueRow } from './ValueRow.tsx';
 
@@ -16,6 +19,8 @@ export function ListPicker({ field, test, at, onTest }: PickerProps<ListTest>) {
     const any = keys.includes(key) ? keys.filter((one) => one !== key) : [...keys, key];
     onTest(any.length ? { ...test, any } : null);
   };
+  const carried = useCarried();
+  const columns = uniqueColumns(keys.flatMap((key) => carried(key)));
   const verdicts = test?.verdict ?? VERDICTS;
   const reasons = useReasons();
   const ask = (more: Partial<ListTest>) => {
@@ -81,6 +86,15 @@ export function ListPicker({ field, test, at, onTest }: PickerProps<ListTest>) {
           )}
         </div>
       )}
+      {test && columns.length > 0 && (
+        <CarriedPart
+          key={keys.join(' ')}
+          columns={columns}
+          test={test.carried}
+          at={at}
+          onTest={(asked) => ask({ carried: asked })}
+        />
+      )}
       <Trouble error={error} />
       <ul aria-label="Lists">
         {lists.map((list) => (
@@ -101,6 +115,16 @@ export function ListPicker({ field, test, at, onTest }: PickerProps<ListTest>) {
       </ul>
     </>
   );
+}
+
+/** Headings of several lists, each once; what two have as different things is asked by its words. */
+function uniqueColumns(columns: readonly CarriedColumn[]): CarriedColumn[] {
+  const unique = new Map<string, CarriedColumn>();
+  for (const one of columns) {
+    const other = unique.get(one.column);
+    unique.set(one.column, other && other.kind !== one.kind ? { ...one, kind: 'text' } : one);
+  }
+  return [...unique.values()];
 }
 
 /** A tag or a name, taken once it is written. */

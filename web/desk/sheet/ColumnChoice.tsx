@@ -7,6 +7,7 @@ import { keyColumns } from '../../../core/tape/own-columns.ts';
 import { fold } from '../../../core/text/fold.ts';
 import { Button } from '../../ui/controls.tsx';
 import { ColumnSets } from './ColumnSets.tsx';
+import { useCarried } from '../../lists/use-lists.ts';
 import { allColumns, columnOf, type ShownColumn } from './columns.ts';
 
 /** Columns of a sheet or an export: by set, in an order, and more of them found by name. */
@@ -25,7 +26,7 @@ export function ColumnChoice({
   children?: React.ReactNode;
 }) {
   const [search, setSearch] = useState('');
-  const all = allColumns(tape, tally);
+  const all = allColumns(tape, tally, useCarried());
   const shown = columns.flatMap((id) => columnOf(tape, id, tally) ?? []);
   const keyed = all.flatMap(({ field }) => (field ? keyColumns(field.id, tape.subject) : []));
   const wanted = fold(search.trim());

@@ -1,6 +1,7 @@
 import type { WordedTally } from '../../../contract/responses.ts';
 import type { Field, SheetColumn } from '../../../core/fields/field.ts';
 import { columnFields, fieldOf } from '../../../core/fields/registry.ts';
+import type { CarriedColumn } from '../../../core/lists/carried.ts';
 import type { HasLine, PlaceTest, Tape } from '../../../core/tape/nodes.ts';
 import {
   isSortable,
@@ -32,6 +33,8 @@ const MEMBER_WIDTHS = {
   origins: 240,
 };
 
+const CARRIED_WIDTH = 120;
+
 /** A column by id; null where the subject or the tape has none such. */
 export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColumn | null {
   const field = fieldOf(tape.subject, id);
@@ -46,14 +49,16 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
   const line = `${words?.label ?? ''} ${words?.text ?? ''}`.trim();
   const { heading, meaning } = told(own, tape.subject, line);
   const text =
-    own.kind === 'why' || own.kind === 'member' || (own.kind === 'review' && own.part === 'doubts');
+    own.kind === 'why' || own.kind === 'carried' || own.kind === 'member' || (own.kind === 'review' && own.part === 'doubts');
   return {
     id,
     heading,
     width:
       own.kind === 'member'
         ? MEMBER_WIDTHS[own.part]
-        : text
+        : own.kind === 'carried'
+          ? Math.max(CARRIED_WIDTH, 34 + heading.length * 7)
+          : text
           ? 320
           : Math.max(own.kind === 'score' ? 92 : FIGURE_WIDTH, 34 + heading.length * 7),
     ...(isSortable(own) ? {} : { sortable: false }),
@@ -91,6 +96,8 @@ function told(own: OwnColumn, subject: string, line: string): { heading: string;
     }
     case 'member':
       return { heading: own.label, meaning: `${own.label}, as the list says of its members.` };
+    case 'carried':
+      return { heading: own.label, meaning: `${own.label}, as the file says that put a member on the list.` };
     case 'review':
       return { heading: own.label, meaning: REVIEW_PARTS[own.part].meaning };
     case 'group':
@@ -104,9 +111,16 @@ function told(own: OwnColumn, subject: string, line: string): { heading: string;
   }
 }
 
-/** Every column that the tape's records can have: those of fields, then those of the tape's own lines. */
-export function allColumns(tape: Tape, tally?: WordedTally): ShownColumn[] {
-  return [...columnFields(tape.subject).map(({ id }) => id), ...ownColumns(tape)].map((id) =>
+/**
+ * Every column that the tape's records can have: those of fields, then those of the tape's own lines.
+ * @param carried the headings under which files say something of a list's members
+ */
+export function allColumns(
+  tape: Tape,
+  tally?: WordedTally,
+  carried?: (list: string) => readonly CarriedColumn[],
+): ShownColumn[] {
+  return [...columnFields(tape.subject).map(({ id }) => id), ...ownColumns(tape, carried)].map((id) =>
     columnOf(tape, id, tally)!,
   );
 }

@@ -6,6 +6,7 @@ import { HEADING_LANGUAGES, type HeadingLanguage } from '../../../core/exports/h
 import { formatOf } from '../../../core/exports/formats.ts';
 import type { Tape } from '../../../core/tape/nodes.ts';
 import { ColumnChoice } from '../../desk/sheet/ColumnChoice.tsx';
+import { useCarried } from '../../lists/use-lists.ts';
 import { allColumns, columnOf } from '../../desk/sheet/columns.ts';
 import { Button, Segments } from '../../ui/controls.tsx';
 import { nextComputed, type ChosenFile } from './wish.ts';
@@ -134,7 +135,7 @@ function ComputedColumns({
   onFile(file: ChosenFile): void;
 }) {
   const computed = file.computed ?? [];
-  const all = allColumns(tape, tally);
+  const all = allColumns(tape, tally, useCarried());
   const change = (id: string, more: Partial<Computed>) =>
     onFile({ ...file, computed: computed.map((one) => (one.id === id ? { ...one, ...more } : one)) });
   const add = () => {
