@@ -85,7 +85,7 @@ export const ROW_STATES = ['sure', 'settled', 'doubtful', 'none', 'twice', 'unre
 export type RowState = (typeof ROW_STATES)[number];
 
 /** Which rows of a file go out. */
-export const FILE_PARTS = ['all', 'found', 'left'] as const;
+export const FILE_PARTS = ['all', 'found', 'left', 'fill'] as const;
 export type FilePart = (typeof FILE_PARTS)[number];
 
 export class MatchFileBody {

@@ -13,6 +13,7 @@ import {
   IsString,
   Matches,
   MaxLength,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
 import { SCHEMES } from '../core/codes/tree.ts';
@@ -131,11 +132,16 @@ export class CountsBody extends TapeBody {
   @MaxLength(60)
   key?: string;
 
-  /** Lists: the heading under which files say what is counted, of the members that the line `at` asks for. */
+  /** Lists: the heading under which files say what is counted. */
   @IsOptional()
   @IsString()
   @MaxLength(LONGEST_HEADING)
   column?: string;
+
+  /** Lists: the members of whom files say it, as a line on lists tests them. */
+  @ValidateIf(({ column }: CountsBody) => column !== undefined)
+  @IsObject()
+  members?: object;
 }
 
 export class AlternativesBody extends TapeBody {

@@ -76,13 +76,18 @@ describe('what the file of a list says of its members', () => {
     expect([tally, lines[0]!.unknown]).toEqual([2, 1]);
     expect(keys(await kept(onList({ column: 'Visits', from: 12 }, { unknown: 'keep' })))).toBe('023');
     expect(keys(await kept(onList({ column: 'Visits', from: 12 }, { not: true })))).toBe('124');
-    expect(keys(await kept(onList({ column: 'Visits', from: 12 }, { not: true, unknown: 'drop' })))).toBe('14');
+    expect(keys(await kept(onList({ column: 'Visits', from: 12 }, { not: true, unknown: 'drop' })))).toBe(
+      '14',
+    );
   });
 
   test('values are counted as choosing them leaves', async () => {
     const counts = async (column: string) =>
-      (await server.api.post('/api/counts').send({ tape: onList(), at: 'l', field: 'list', column }))
-        .body as CarriedCounts;
+      (
+        await server.api
+          .post('/api/counts')
+          .send({ tape: tape([]), field: 'list', column, members: { any: [list] } })
+      ).body as CarriedCounts;
     expect(await counts('Hall')).toMatchObject({
       values: [
         { key: 'b', count: 2 },
@@ -93,10 +98,13 @@ describe('what the file of a list says of its members', () => {
     });
     expect(await counts('Visits')).toMatchObject({ low: 3, high: 1250.5, known: 3, unknown: 1 });
     expect((await counts('Unheard of')).values).toEqual([]);
-    const refused = await server.api
-      .post('/api/counts')
-      .send({ tape: onList(), at: 'other', field: 'list', column: 'Hall' });
-    expect([refused.status, refused.text]).toEqual([400, expect.stringContaining('no line on lists called')]);
+    const refused = async (more: object) => {
+      const wish = { tape: tape([]), field: 'list', column: 'Hall', ...more };
+      const answer = await server.api.post('/api/counts').send(wish);
+      return [answer.status, (answer.body as { error: { code: string } }).error.code];
+    };
+    expect(await refused({})).toEqual([400, 'wrong-value']);
+    expect(await refused({ members: { any: ['nobody'] } })).toEqual([400, 'unknown-list']);
   });
 
   test('it is a column, sorted by numbers as numbers', async () => {
@@ -131,7 +139,10 @@ describe('what the file of a list says of its members', () => {
         .post('/api/lists/combine')
         .send({ parts: [{ list, verdict: ['in'] }], way: 'either', name: `Short ${stays}`, stays });
       const { list: short } = made.body as ListRollAnswer;
-      expect([short.members, short.carried.map(({ column }) => column)]).toEqual([2, ['Hall', 'Visits', 'Remark']]);
+      expect([short.members, short.carried.map(({ column }) => column)]).toEqual([
+        2,
+        ['Hall', 'Visits', 'Remark'],
+      ]);
       const wanted = tape([
         { id: 'l', field: 'list', test: { any: [short.key], carried: { column: 'Hall', any: ['A'] } } },
       ]);

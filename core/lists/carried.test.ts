@@ -32,7 +32,12 @@ describe('what a column of a file is, by what stands in it', () => {
   });
 
   test('columns stand in the order in which they come up, without quotes in their names', () => {
-    expect(carriedColumns([{ 'Say "when"': 'now' }, { Hall: '3', 'Say "when"': 'later' }])).toEqual([
+    expect(
+      carriedColumns([
+        { 'Say "when"': '', Hall: '' },
+        { Hall: '3', 'Say "when"': 'later' },
+      ]),
+    ).toEqual([
       { column: 'Say when', kind: 'category' },
       { column: 'Hall', kind: 'number' },
     ]);
@@ -60,8 +65,7 @@ describe('cells made ready to be asked', () => {
         const [kind] = carriedColumns(members).map((one) => one.kind);
         const ready = readyCells(members);
         expect(ready).toHaveLength(values.length);
-        for (const [cell] of ready)
-          if (cell) expect(Number.isFinite(cell.number)).toBe(kind === 'number');
+        for (const [cell] of ready) if (cell) expect(Number.isFinite(cell.number)).toBe(kind === 'number');
       }),
     );
   });

@@ -43,7 +43,7 @@ export function carriedHeading(heading: string): string {
   return heading.replaceAll('"', '').trim();
 }
 
-/** The columns of some members' cells with what each is, in the order in which they first come up; those without any text are left out. */
+/** The columns of some members' cells with what each is, in the order of their file; those without any text are left out. */
 export function carriedColumns(members: readonly CarriedCells[]): CarriedColumn[] {
   return [...valuesByColumn(members)].map(([column, values]) => ({ column, kind: kindOf(values) }));
 }
@@ -73,12 +73,12 @@ function valuesByColumn(members: readonly CarriedCells[]): Map<string, string[]>
   const columns = new Map<string, string[]>();
   for (const cells of members)
     for (const [heading, text] of Object.entries(cells)) {
-      if (!saysSomething(text)) continue;
       const column = carriedHeading(heading);
-      const values = columns.get(column);
-      if (values) values.push(text);
-      else columns.set(column, [text]);
+      let values = columns.get(column);
+      if (!values) columns.set(column, (values = []));
+      if (saysSomething(text)) values.push(text);
     }
+  for (const [column, values] of columns) if (values.length === 0) columns.delete(column);
   return columns;
 }
 
@@ -90,7 +90,9 @@ function kindOf(values: readonly string[]): CarriedKind {
     different.add(carriedText(value));
     if (different.size > MOST_CATEGORIES) return 'text';
   }
-  return different.size <= FEW_CATEGORIES || different.size * LEAST_EACH <= values.length ? 'category' : 'text';
+  return different.size <= FEW_CATEGORIES || different.size * LEAST_EACH <= values.length
+    ? 'category'
+    : 'text';
 }
 
 /** Figures with a zero before them, or as long as no quantity is, are numbers of things rather than quantities. */

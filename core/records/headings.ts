@@ -106,6 +106,17 @@ function meanings(heading: string, known: ReadonlyMap<string, string>): Meant[] 
   return found.sort((a, b) => b.sure - a.sure || b.letters - a.letters);
 }
 
+/** In a file of people that is read for their companies, names of people are none, and an employer is one. */
+function companyMeanings(heading: string, known: ReadonlyMap<string, string>): Meant[] {
+  const plain = plainHeading(heading);
+  const ofPerson = knownHeadings('people').get(plain);
+  if (ofPerson === 'first-name' || ofPerson === 'last-name') return [];
+  const found = meanings(heading, known);
+  return ofPerson === 'company-name' && found.length === 0
+    ? [{ id: 'name', sure: 2, letters: plain.length }]
+    : found;
+}
+
 /** Words that say nothing by themselves at the end of others: street name, area code. */
 const GENERAL: ReadonlySet<string> = new Set(
   foldedWords('name names code codes number nr no id land by value type'),
@@ -126,7 +137,9 @@ export function guessColumns(
   subject: string,
 ): (string | null)[] {
   const known = knownHeadings(subject);
-  const claims = header.flatMap((heading, at) => meanings(heading, known).map((meant) => ({ at, ...meant })));
+  const claims = header.flatMap((heading, at) =>
+    (subject === 'companies' ? companyMeanings : meanings)(heading, known).map((meant) => ({ at, ...meant })),
+  );
   claims.sort((a, b) => b.sure - a.sure || b.letters - a.letters || a.at - b.at);
   const columns = new Array<string | null>(header.length).fill(null);
   const taken = new Set<string>();

@@ -50,6 +50,7 @@ export function relatedReader(
   const columns = new ColumnReader(header, mapping, labels, watcher);
   const country = columns.column('company-country', (cell) => readCountry(cell, places));
   const company = {
+    key: columns.plain('company-key'),
     number: columns.plain('company-number'),
     domain: columns.column('company-domain', (cell) => {
       const domain = domainOf(cell);
@@ -59,6 +60,7 @@ export function relatedReader(
     name: columns.plain('company-name'),
   };
   const reference = (): CompanyReference => ({
+    ...keyed(company.key()),
     number: company.number(),
     domain: company.domain(),
     name: company.name(),
@@ -323,9 +325,11 @@ function fullName(name: string | null, first: string | null, last: string | null
   return [first ?? name, last].filter(Boolean).join(' ');
 }
 
-function named({ number, domain, name }: CompanyReference): boolean {
-  return number !== null || domain !== null || name !== null;
+function named({ key, number, domain, name }: CompanyReference): boolean {
+  return key !== undefined || number !== null || domain !== null || name !== null;
 }
+
+const keyed = (key: string | null): Pick<CompanyReference, 'key'> => (key === null ? {} : { key });
 
 /** A party as a file writes it: a registration number, a domain or a name. */
 function partyOf(text: string, country: string | null): CompanyReference {

@@ -34,10 +34,10 @@ import {
 import type { CompanyRecord, Money, Quantity } from './record.ts';
 
 export interface RowReader {
-  /** `left` has the cells that were not understood and count as empty; `problems` what refuses the row. */
+  /** `left` has the cells that were not understood and count as empty; `problems` what refuses the row; `key` names a company of this universe where the file says which. */
   read(
     cells: readonly string[],
-  ): { record: CompanyRecord; left: CellProblem[] } | { problems: CellProblem[] };
+  ): { record: CompanyRecord; left: CellProblem[]; key: string | null } | { problems: CellProblem[] };
 }
 
 /** A reader of the rows of one file. It reads the same cells as the same record each time, or says what is wrong with them. */
@@ -134,6 +134,7 @@ export function rowReader(
 
   const nameAt = mapping.columns.indexOf('name');
   const read = {
+    key: plain('company-key'),
     name: plain('name'),
     legalForm: plain('legal-form'),
     registration: column('registration', (cell) => readRegistration(cell, country)),
@@ -289,7 +290,7 @@ export function rowReader(
           value: '',
           rule: 'a name; a row without one cannot be loaded',
         });
-      return problems.length ? { problems } : { record, left: columns.left };
+      return problems.length ? { problems } : { record, left: columns.left, key: read.key() };
     },
   };
 }

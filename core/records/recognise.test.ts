@@ -196,3 +196,13 @@ describe('the table in a file', () => {
     ).toEqual([...[null, null, null, null, null, null]]);
   });
 });
+
+test('in a file of people read for their companies, names of people are no companies and the employer is', () => {
+  expect(columns('First name;Last name;Nachname;Employer;Website')).toEqual([
+    null,
+    null,
+    null,
+    'name',
+    'web',
+  ]);
+});

@@ -4,6 +4,8 @@ import type { CompanyRecord, Money } from './record.ts';
 
 /** How a source names a company: the first that is found counts. */
 export interface CompanyReference {
+  /** Its key in this universe, of a file that was written here. */
+  key?: string;
   number: string | null;
   domain: string | null;
   name: string | null;

@@ -51,7 +51,7 @@ export function checkCarried(input: unknown, at: string): CarriedTest {
 function unquotedAt(value: unknown, at: string): string {
   const text = textAt(value, at, LONGEST_HEADING);
   if (!text.includes('"') && text === text.trim()) return text;
-  throw wrong(at, value, "a text without \" and without spaces at its ends");
+  throw wrong(at, value, 'a text without " and without spaces at its ends');
 }
 
 /** Whether one of a member's files says under the heading what is asked; beside a member `m`. */
@@ -59,7 +59,13 @@ export function saysAsked(test: CarriedTest): Sql {
   const { any, words, from, to } = test;
   if (any) return says(test, filled('f.folded IN (@)', listed(any.map(carriedText))));
   if (words)
-    return says(test, joined(foldedWords(words).map((word) => sql('instr(f.folded, ?) > 0', word)), ' AND '));
+    return says(
+      test,
+      joined(
+        foldedWords(words).map((word) => sql('instr(f.folded, ?) > 0', word)),
+        ' AND ',
+      ),
+    );
   const limits = [
     ...(from === undefined ? [] : [sql('f.number >= ?', from)]),
     ...(to === undefined ? [] : [sql('f.number <= ?', to)]),
@@ -86,7 +92,7 @@ export function spellCarried(test: CarriedTest): string {
 
 /** The same in words. */
 export function wordCarried(test: CarriedTest): string {
-  return `${test.column} ${askedOf(
+  return `${test.column}: ${askedOf(
     test,
     (value) => value,
     (range) => wordRange(range, plain),

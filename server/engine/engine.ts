@@ -17,7 +17,7 @@ import type { CodesColumn, ListColumn, PlaceColumn, Universe } from '../../core/
 import type { Keys } from '../../core/tally/order.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import { putLines } from '../../core/tape/also.ts';
-import { isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
+import { isBlock, isHas, type Line, type ListTest, type Tape } from '../../core/tape/nodes.ts';
 import { ownColumnOf } from '../../core/tape/own-columns.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { TapeCompiler, type Dialect } from '../../core/tape/sql/compile.ts';
@@ -26,10 +26,11 @@ import { complete, type Completion } from '../../core/tape/typed/complete.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLine } from '../../core/tape/typed/spell.ts';
 import { checkFresh, validateSort, validateTape } from '../../core/tape/validate.ts';
+import { checkTest } from '../../core/tape/tests.ts';
 import { readTape } from '../../core/tape/reading.ts';
 import { wordLine, wordTape, type Wording } from '../../core/tape/wording.ts';
 import type { Db } from '../db/open.ts';
-import { carriedCounts, listLine } from './pickers/carried-counts.ts';
+import { carriedCounts } from './pickers/carried-counts.ts';
 import { codeAnswer } from './pickers/code-answer.ts';
 import { jumpTo, type UniverseHits } from './pickers/jump.ts';
 import type { CountsRequest } from './pickers/counts-request.ts';
@@ -342,7 +343,8 @@ export class Engine {
     const context = inner?.kept ?? tally.kept(tape, request.at);
     if (request.column !== undefined && field.kind === 'list') {
       const column = columnOf(tally.universe, field) as ListColumn;
-      return { ...carriedCounts(column, listLine(tape, request.at), request.column, context) };
+      const members = checkTest(field, request.members, 'members', this.lookup) as ListTest;
+      return { ...carriedCounts(column, members, request.column, context) };
     }
     if (request.fresh === undefined) return countsOf(tally.universe, this.lookup, field, request, context);
     const fresh = checkFresh(field, request.fresh, 'fresh');

@@ -3,12 +3,13 @@ import type { CompanyReference } from '../../core/records/related.ts';
 import { registrationKey } from '../../core/records/record.ts';
 import { domainOf } from '../../core/text/domain.ts';
 import type { Db } from '../db/open.ts';
+import { keyNow } from '../tables/company-joins.ts';
 
 /** What a company was found by. */
-export type FoundBy = 'number' | 'domain' | 'name';
+export type FoundBy = 'key' | 'number' | 'domain' | 'name';
 
 /**
- * Finds the company that a source names: by registration number, then by domain, then by a name that only one company has. Names
+ * Finds the company that a source names: by its key here, where the file was written here, by registration number, then by domain, then by a name that only one company has. Names
  * are not keys, so that one that several have finds none.
  */
 export class CompanyFinder {
@@ -23,7 +24,11 @@ export class CompanyFinder {
     this.byKey = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
   }
 
-  find({ number, domain, name, country }: CompanyReference): { id: number; by: FoundBy } | null {
+  find({ key: given, number, domain, name, country }: CompanyReference): { id: number; by: FoundBy } | null {
+    if (given !== undefined) {
+      const id = this.byKey.get(keyNow(this.db, given));
+      if (id !== undefined) return { id, by: 'key' };
+    }
     if (number !== null) {
       const key = registrationKey({ country, registration: number });
       const id = key ? this.byKey.get(key) : this.ofNumber(number);

@@ -83,7 +83,7 @@ async function loadCompanies(
   const total = statSync(data.path).size;
   const companies = new CompanyLoad(db, revision);
   let landed: Landed = { read: 0, refused: 0, left: 0, notData: 0 };
-  const rows: RowsWorkerData = { path: data.path, reading: data.reading, source };
+  const rows: RowsWorkerData = { dir: data.dir, path: data.path, reading: data.reading, source };
   for await (const batch of feed<RowsBatch>('server/load/rows-worker', rows)) {
     stopIfCancelled();
     companies.write(batch.companies);

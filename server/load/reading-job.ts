@@ -85,7 +85,7 @@ async function read(data: ReadingJobData): Promise<Record<string, unknown>> {
     } else if ('problems' in found) {
       refuse(answer, row, ...found.problems);
     } else if ('record' in found) {
-      const key = companyKey(found.record, cells);
+      const key = found.key ?? companyKey(found.record, cells);
       if (keys.has(key)) answer.twice++;
       else keys.add(key);
     }

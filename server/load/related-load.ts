@@ -10,7 +10,7 @@ const SAME_DEAL_DAYS = 31;
 /** Writes the rows of a file of sites, people, events or deals, each at the company that it names. */
 export class RelatedLoad {
   /** How the companies of the rows were found. */
-  readonly found: Record<FoundBy | 'not', number> = { number: 0, domain: 0, name: 0, not: 0 };
+  readonly found: Record<FoundBy | 'not', number> = { key: 0, number: 0, domain: 0, name: 0, not: 0 };
   /** Deals that another source had already. */
   joined = 0;
   private readonly source: string;
@@ -64,8 +64,9 @@ export class RelatedLoad {
   private hold(reference: CompanyReference): Hold {
     const found = this.finder.find(reference);
     this.found[found?.by ?? 'not']++;
-    const { number, domain, name, country } = reference;
-    return { id: found?.id ?? null, reference: JSON.stringify([number, domain, name, country]) };
+    const { number, domain, name, country, key } = reference;
+    const told = [number, domain, name, country, ...(key === undefined ? [] : [key])];
+    return { id: found?.id ?? null, reference: JSON.stringify(told) };
   }
 }
 
@@ -84,8 +85,9 @@ export function findAgain(db: Db): string[] {
       .raw()
       .all();
     for (const [row, text] of open) {
-      const [number, domain, name, country] = JSON.parse(text) as (string | null)[];
+      const [number, domain, name, country, key] = JSON.parse(text) as (string | null)[];
       const found = finder.find({
+        ...(key == null ? {} : { key }),
         number: number ?? null,
         domain: domain ?? null,
         name: name ?? null,

@@ -1,7 +1,9 @@
 import { workerData } from 'node:worker_threads';
 import { rowReader } from '../../core/records/read-row.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
+import { openUniverse } from '../db/open.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
+import { hasCompany, keyNow } from '../tables/company-joins.ts';
 import type { SourceRow } from '../tables/source.ts';
 import { CompanyBatcher, type ReadyCompany } from './company-batcher.ts';
 import { runFeed } from '../feed.ts';
@@ -11,6 +13,7 @@ import type { RefusedRow } from './refusals.ts';
 /** The thread that reads a file into companies, while the load writes those it has. */
 
 export interface RowsWorkerData extends Record<string, unknown> {
+  dir: string;
   path: string;
   reading: FileReading;
   source: SourceRow;
@@ -29,7 +32,7 @@ export interface RowsBatch {
 }
 
 void runFeed<RowsBatch>(async (put) => {
-  const { path, reading, source } = workerData as RowsWorkerData;
+  const { dir, path, reading, source } = workerData as RowsWorkerData;
   const header = JSON.parse(source.header) as string[];
   const reader = rowReader(
     header,
@@ -38,6 +41,9 @@ void runFeed<RowsBatch>(async (put) => {
     loadGazetteer(),
     source.as_of,
   );
+  // A key that nobody has says nothing, as in a file that another workspace wrote.
+  const universe = openUniverse(dir, { readonly: true });
+  const isKnown = (key: string) => hasCompany(universe, keyNow(universe, key));
   let refusals: RefusedRow[] = [];
   let [read, refused, left, noData, bytes] = [0, 0, 0, 0, 0];
   const batcher = new CompanyBatcher((companies) => {
@@ -53,11 +59,13 @@ void runFeed<RowsBatch>(async (put) => {
     const found = reader.read(cells);
     if ('record' in found) {
       left += found.left.length;
-      batcher.add(source, row, cells, found.record);
+      const key = found.key !== null && isKnown(found.key) ? found.key : undefined;
+      batcher.add(source, row, cells, found.record, key);
     } else {
       refused++;
       refusals.push({ row, cells, problems: found.problems });
     }
   }
   batcher.flush();
+  universe.close();
 });

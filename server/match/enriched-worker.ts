@@ -8,7 +8,7 @@ import { csvText } from '../exports/csv-text.ts';
 import { exportSource, ROWS_A_BATCH } from '../exports/export-rows.ts';
 import { runFeed } from '../feed.ts';
 import { rowsOfMatch, type RowsWish, type StoredRow } from '../tables/matches/rows.ts';
-import { modelOfMatch } from '../tables/matches/views.ts';
+import { modelOfMatch, type MatchModel } from '../tables/matches/views.ts';
 
 /** The thread that writes a file as it came with columns of the universe beside: how each row was found, how sure that is, and what was asked for. */
 
@@ -16,6 +16,7 @@ const PARTS: Record<FilePart, RowsWish['states']> = {
   all: ['sure', 'settled', 'doubtful', 'none', 'twice', 'unreadable'],
   found: ['sure', 'settled'],
   left: ['doubtful', 'none', 'unreadable'],
+  fill: ['sure', 'settled', 'twice'],
 };
 
 /** How a row came to its company, in words. */
@@ -42,22 +43,52 @@ function companiesOf(universe: Db, asOf: number, fields: readonly string[]): (id
 }
 
 const FOUND_AS = 'Company key';
+/** The heading of names that a file without any is given, so that its rows can be loaded. */
+const NAME_AS = 'Company';
 
 /** Headings that are told apart from those that the file has itself. */
 const apart = (headings: readonly string[], header: readonly string[]): string[] =>
   headings.map((heading) => (header.includes(heading) ? `${heading} (universe)` : heading));
 
+const places = (header: readonly string[]): ReadonlyMap<string, number> =>
+  new Map(header.map((heading, at) => [heading, at]));
+
+/**
+ * The headings of a file that fills in what it knows of the companies found, and its cells: those that came, with the key of each
+ * company, and its name where the file has none.
+ */
+function filling({ header, mapping }: MatchModel) {
+  const own = places(header);
+  const nameAt = mapping.columns.indexOf('name');
+  const nameOf = nameAt < 0 ? (own.get(NAME_AS) ?? null) : nameAt;
+  const more = [...(nameOf === null ? [NAME_AS] : []), ...(own.has(FOUND_AS) ? [] : [FOUND_AS])];
+  const at = places([...header, ...more]);
+  return {
+    header: [...header, ...more],
+    cells(row: StoredRow, key: string, name: string): string[] {
+      const cells = [...header.map((_, c) => row.cells[c] ?? ''), ...more.map(() => '')];
+      const named = nameOf ?? at.get(NAME_AS)!;
+      if (cells[named]!.trim() === '') cells[named] = name;
+      cells[at.get(FOUND_AS)!] = key;
+      return cells;
+    },
+  };
+}
+
 void runFeed<string>((put) => {
   const { dir, match, part, fields, currency, asOf } = workerData as EnrichedData;
   const matches = openMatches(dir, { readonly: true });
   const universe = openUniverse(dir, { readonly: true });
-  const { header } = modelOfMatch(matches, match);
+  const model = modelOfMatch(matches, match);
+  const { header } = model;
   const columns = exportColumns('companies', fields, currency);
   const found = part === 'left' ? [] : [FOUND_AS, ...columns.map(({ heading }) => heading)];
-  put(
-    csvText([[...header, ...apart(['Match', 'Certainty', ...found], header)]], { delimiter: ',', bom: true }),
+  const fill = part === 'fill' ? filling(model) : null;
+  const headings = fill ? fill.header : [...header, ...apart(['Match', 'Certainty', ...found], header)];
+  put(csvText([headings], { delimiter: ',', bom: true }));
+  const companyUnder = universe.prepare<[string], { id: number; name: string }>(
+    'SELECT id, name FROM company WHERE key = ?',
   );
-  const idOf = universe.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
   // A row that is there twice has the company of the first.
   const companyOf = new Map(
     rowsOfMatch(matches, match, { states: ['sure', 'settled'], by: null }, 0, -1).map(({ row, key }) => [
@@ -70,13 +101,18 @@ void runFeed<string>((put) => {
     const rows = rowsOfMatch(matches, match, { states: PARTS[part], by: null }, at, ROWS_A_BATCH);
     if (rows.length === 0) break;
     const keys = rows.map(({ row, twiceOf }) => companyOf.get(twiceOf ?? row) ?? null);
-    const ids = keys.map((key) => (key === null ? undefined : idOf.get(key)));
-    const known = companies(ids.filter((one) => one !== undefined));
+    const known = keys.map((key) => (key === null ? undefined : companyUnder.get(key)));
+    if (fill) {
+      const filled = rows.flatMap((row, i) => (known[i] ? [fill.cells(row, keys[i]!, known[i].name)] : []));
+      put(csvText(filled, { delimiter: ',' }));
+      continue;
+    }
+    const shown = companies(known.flatMap((one) => (one ? [one.id] : [])));
     let nth = 0;
     put(
       csvText(
         rows.map((row, i) => {
-          const own = ids[i] === undefined ? null : known[nth++]!;
+          const own = known[i] === undefined ? null : shown[nth++]!;
           const certainty = row.state === 'settled' ? 1 : row.chance;
           return [
             ...header.map((_, c) => row.cells[c] ?? ''),

@@ -33,6 +33,15 @@ export function joinedTo(db: Db, key: string): (Omit<Join, 'key'> & { at: string
     .all(key);
 }
 
+/** The key under which a company is now that had this one; the same where it was joined to none. */
+export function keyNow(db: Db, key: string): string {
+  return joinOf(db, key) ?? key;
+}
+
+export function hasCompany(db: Db, key: string): boolean {
+  return db.prepare('SELECT 1 FROM company WHERE key = ?').get(key) !== undefined;
+}
+
 export function joinOf(db: Db, gone: string): string | null {
   return (
     db.prepare<[string], string>('SELECT key FROM company_join WHERE gone = ?').pluck().get(gone) ?? null

@@ -87,6 +87,7 @@ export class TestServer {
       mapping,
       ...more,
     });
+    if (response.status >= 400) throw new Error(response.text);
     return this.ended((response.body as { job: { id: string } }).job.id);
   }
 }

@@ -25,6 +25,10 @@ export const KEYS: readonly { keys: string[]; does: string }[] = [
     does: 'on a list: tag, note, assign; on the sheet T says all three of those picked',
   },
   { keys: ['Alt click', 'Alt Enter'], does: 'put a dot, or a hit of the jump box, on a list' },
+  {
+    keys: ['s', 'p', 'x', 'i'],
+    does: 'on a match: a list, their people, the file with columns, fill in what it knows',
+  },
   { keys: ['w'], does: 'open the web page of the company in a new tab' },
   { keys: ['[', ']'], does: 'previous or next line of the tape' },
   { keys: ['o'], does: 'open the line' },

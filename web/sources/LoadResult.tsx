@@ -18,7 +18,7 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
     notData?: number;
     refusals: Refusal[];
     refusedCells: number;
-    found?: { number: number; domain: number; name: number; not: number };
+    found?: { key?: number; number: number; domain: number; name: number; not: number };
     joinedDeals?: number;
   } | null;
   return (
@@ -43,9 +43,14 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
       )}
       {result?.found && (
         <p>
-          Companies found by registration number{' '}
-          <span className="figure">{format.number(result.found.number)}</span>, by domain{' '}
-          <span className="figure">{format.number(result.found.domain)}</span>, by name{' '}
+          Companies found{' '}
+          {!!result.found.key && (
+            <>
+              by their key here <span className="figure">{format.number(result.found.key)}</span>,{' '}
+            </>
+          )}
+          by registration number <span className="figure">{format.number(result.found.number)}</span>, by
+          domain <span className="figure">{format.number(result.found.domain)}</span>, by name{' '}
           <span className="figure">{format.number(result.found.name)}</span>, not found{' '}
           <span className="figure text-unsure">{format.number(result.found.not)}</span>
           {!!result.joinedDeals && (

@@ -86,7 +86,8 @@ export function show(what: ReactNode, answers: Answers = {}, at = '/desk'): Show
 }
 
 function reply(status: number, body: unknown): Response {
-  return { ok: status < 400, status, json: () => Promise.resolve(body) } as Response;
+  const blob = () => Promise.resolve(new Blob([typeof body === 'string' ? body : JSON.stringify(body)]));
+  return { ok: status < 400, status, json: () => Promise.resolve(body), blob } as Response;
 }
 
 /** An answer that another window has written meanwhile: what is there now. */

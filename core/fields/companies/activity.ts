@@ -1,16 +1,23 @@
-import type { Field } from '../field.ts';
+import type { Field, FileColumn } from '../field.ts';
+import { COMPANY_KEY_COLUMN } from '../related/making.ts';
 import { column, label, words } from './making.ts';
+
+/** A field with one more column of files beside its own. */
+const alsoFrom = (field: Field, column: FileColumn): Field => ({ ...field, files: [...field.files, column] });
 
 /** Who a company is and what it does. */
 export const activity: readonly Field[] = [
-  label(
-    'name',
-    'Company',
-    214,
-    'Name with legal form, as the freshest record has it.',
-    words(
-      'name, company, company name, firm, firma, firmenname, unternehmen, nazev, nazev firmy, nazwa, nazwa firmy, nom, raison sociale, entreprise, ragione sociale, nombre, razon social, cegnev, naam, bedrijfsnaam, navn, namn, obchodni jmeno, business name, legal name, trading name, organisation, organization, organisation name, organization name, account name, firmenbezeichnung, unternehmensname, betrieb, spolecnost, nazov, nazov spolocnosti, podnik, przedsiebiorstwo, nazwa podmiotu, societe, nom de l entreprise, denomination, denominazione, azienda, impresa, empresa, nombre de la empresa, nome, nome da empresa, bedrijf, naam bedrijf, ceg neve, ceg, cegnev, foretag, foretagsnamn, virksomhed, virksomhedsnavn, firmanavn, bedrift, yritys, yrityksen nimi, nimi, denumire, nume firma, companie',
+  alsoFrom(
+    label(
+      'name',
+      'Company',
+      214,
+      'Name with legal form, as the freshest record has it.',
+      words(
+        'name, company, company name, firm, firma, firmenname, unternehmen, nazev, nazev firmy, nazwa, nazwa firmy, nom, raison sociale, entreprise, ragione sociale, nombre, razon social, cegnev, naam, bedrijfsnaam, navn, namn, obchodni jmeno, business name, legal name, trading name, organisation, organization, organisation name, organization name, account name, firmenbezeichnung, unternehmensname, betrieb, spolecnost, nazov, nazov spolocnosti, podnik, przedsiebiorstwo, nazwa podmiotu, societe, nom de l entreprise, denomination, denominazione, azienda, impresa, empresa, nombre de la empresa, nome, nome da empresa, bedrijf, naam bedrijf, ceg neve, ceg, cegnev, foretag, foretagsnamn, virksomhed, virksomhedsnavn, firmanavn, bedrift, yritys, yrityksen nimi, nimi, denumire, nume firma, companie',
+      ),
     ),
+    COMPANY_KEY_COLUMN,
   ),
   {
     id: 'industry',

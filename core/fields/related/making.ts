@@ -83,8 +83,16 @@ function fileOf(id: string, label: string, headings: string): FileColumn[] {
   return [{ id, label, headings: words(headings) }];
 }
 
+/** The column of a file that was written here and comes back: which company a row is of, whatever else it says. */
+export const COMPANY_KEY_COLUMN: FileColumn = {
+  id: 'company-key',
+  label: 'Company key',
+  headings: words('company key'),
+};
+
 /** Columns of a file that say which company a row belongs to, tried in this order. */
 export const COMPANY_COLUMNS: readonly FileColumn[] = [
+  COMPANY_KEY_COLUMN,
   {
     id: 'company-number',
     label: 'Company: registration number',

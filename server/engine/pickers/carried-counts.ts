@@ -1,25 +1,13 @@
 import type { CarriedCounts } from '../../../contract/responses.ts';
 import { countBits, countBoth, hasBit, type Bits } from '../../../core/tally/bits.ts';
 import type { ListColumn } from '../../../core/tally/columns.ts';
-import { withInner, type ListTest, type Tape } from '../../../core/tape/nodes.ts';
-import { Problem } from '../../../core/tape/problem.ts';
+import type { ListTest } from '../../../core/tape/nodes.ts';
 
 /** Values of a heading that a picker offers; of more of them words are asked. */
 const MOST_OFFERED = 300;
 
-/** The test of a line on lists, at any depth of a tape. @throws Problem where it has none of that id */
-export function listLine(tape: Pick<Tape, 'lines'>, at: string | undefined): ListTest {
-  const line = [...withInner(tape.lines)].find(({ id }) => id === at);
-  if (line && 'field' in line && line.field === 'list') return line.test as ListTest;
-  throw new Problem('unknown-line', `The tape has no line on lists called "${at}".`, {
-    field: 'at',
-    value: at,
-    rule: 'the id of a line on lists, whose members have the column',
-  });
-}
-
 /**
- * What files say under a heading of the members that a line asks for, whatever it asks of that heading: each value with the records
+ * What files say under a heading of the members that a test on lists asks for, whatever it asks of that heading: each value with the records
  * of a context that choosing it leaves, the commonest first, and the ends of the numbers.
  */
 export function carriedCounts(

@@ -22,6 +22,7 @@ export interface CountsRequest {
   currency?: string;
   /** Measures: the key whose figures are wanted. */
   key?: string;
-  /** Lists: the heading under which files say what is wanted, of the members that the line `at` asks for. */
+  /** Lists: the heading under which files say what is wanted, and of which members, as a line on lists tests them. */
   column?: string;
+  members?: unknown;
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { CarriedCounts } from '../../../contract/responses.ts';
 import { carriedText, type CarriedColumn } from '../../../core/lists/carried.ts';
-import type { CarriedTest } from '../../../core/tape/nodes.ts';
+import type { CarriedTest, ListTest } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';
 import { Trouble } from '../../ui/controls.tsx';
 import { useCounts } from '../queries.ts';
@@ -10,20 +10,19 @@ import { ValueRow } from './ValueRow.tsx';
 /** What the files of lists say of their members: a heading, then its values, a range, or words. */
 export function CarriedPart({
   columns,
-  test,
+  test: { carried: test, ...members },
   at,
   onTest,
 }: {
   columns: readonly CarriedColumn[];
-  test: CarriedTest | undefined;
-  /** Id of the line, of whose members the file's values are counted. */
+  test: ListTest;
   at: string | undefined;
   onTest(test: CarriedTest | undefined): void;
 }) {
   const [chosen, setChosen] = useState(test?.column ?? '');
   const column = columns.find((one) => one.column === chosen);
   return (
-    <div className="pb-3 text-[13px]">
+    <div className="mb-3 border-y border-rule py-2 text-[13px]">
       <label className="flex items-center gap-1.5">
         whose file says under
         <select
@@ -40,8 +39,8 @@ export function CarriedPart({
           ))}
         </select>
       </label>
-      {column && at !== undefined && (
-        <Asked key={column.column} column={column} test={test} at={at} onTest={onTest} />
+      {column && (
+        <Asked key={column.column} column={column} test={test} members={members} at={at} onTest={onTest} />
       )}
     </div>
   );
@@ -50,15 +49,18 @@ export function CarriedPart({
 function Asked({
   column: { column, kind },
   test,
+  members,
   at,
   onTest,
 }: {
   column: CarriedColumn;
   test: CarriedTest | undefined;
-  at: string;
+  /** Of which members it is counted what their files say. */
+  members: ListTest;
+  at: string | undefined;
   onTest(test: CarriedTest | undefined): void;
 }) {
-  const { data, error } = useCounts<CarriedCounts>({ field: 'list', at, column });
+  const { data, error } = useCounts<CarriedCounts>({ field: 'list', at, column, members });
   const format = useFormat();
   const known = data && (
     <p className="py-1 text-soft">

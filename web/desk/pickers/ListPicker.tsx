@@ -90,7 +90,7 @@ export function ListPicker({ field, test, at, onTest }: PickerProps<ListTest>) {
         <CarriedPart
           key={keys.join(' ')}
           columns={columns}
-          test={test.carried}
+          test={test}
           at={at}
           onTest={(asked) => ask({ carried: asked })}
         />

@@ -170,6 +170,11 @@ function MatchActs({
     },
   });
   const rest = useMutation({ mutationFn: () => fileOf(match, 'left', []) });
+  const filling = useMutation({ mutationFn: () => fileOf(match, 'fill', []) });
+  const fillIn = () =>
+    filling.mutate(undefined, {
+      onSuccess: (file) => onLoad(new File([file], `${match.name}, filled in.csv`, { type: 'text/csv' })),
+    });
   const left = match.none + match.doubtful + match.unreadable;
   // The list that was made of it, while it is there.
   const there = lists?.lists.find(({ key }) => key === (made?.key ?? match.list));
@@ -184,10 +189,11 @@ function MatchActs({
   useKey('s', () => list.mutate(), { off: match.found === 0 });
   useKey('p', toPeople, { off: match.found === 0 });
   useKey('x', () => setEnriching(true));
+  useKey('i', fillIn, { off: match.found === 0 });
   const leftName = `${match.name}, not found.csv`;
   return (
     <>
-      <Trouble error={list.error ?? rest.error} />
+      <Trouble error={list.error ?? rest.error ?? filling.error} />
       {there && (
         <Button look="ink" className="px-2" onClick={() => open(there)}>
           Open “{short(there.name)}” on the Desk
@@ -206,6 +212,14 @@ function MatchActs({
       </Button>
       <Button className="px-2" onClick={() => setEnriching(true)}>
         The file with columns <Kbd>X</Kbd>
+      </Button>
+      <Button
+        className="px-2"
+        disabled={match.found === 0 || filling.isPending}
+        title="Loads the file as a source of the companies found: their revenue, mail, people, whatever it knows"
+        onClick={fillIn}
+      >
+        Fill in what it knows <Kbd>I</Kbd>
       </Button>
       {left > 0 && (
         <p className="w-full text-[13px] text-soft">

@@ -167,6 +167,17 @@ describe('what is made of a match', () => {
     await act(() => undo());
     expect(asked.some(({ method, path }) => method === 'DELETE' && path === '/lists/fair')).toBe(true);
   });
+  test('what the file knows of those found is loaded as a source, on the screen of any file', async () => {
+    const { user, sent, asked } = await opened({
+      'POST /matches/m1/file': 'Company,Mail,Company key',
+      'POST /uploads': new Error('Enough seen.'),
+    });
+    await screen.findByRole('button', { name: /Fill in what it knows/ });
+    await user.keyboard('i');
+    await waitFor(() => expect(sent('POST /matches/m1/file')).toEqual([{ part: 'fill', columns: [] }]));
+    await waitFor(() => expect(asked.some(({ path }) => path === '/uploads')).toBe(true));
+    expect(await screen.findByText('Enough seen.')).toBeTruthy();
+  });
   test('a name that is taken gets a number', () => {
     expect(freeName('Visitors', [])).toBe('Visitors');
     expect(freeName('Visitors', ['Visitors', 'Visitors 2'])).toBe('Visitors 3');

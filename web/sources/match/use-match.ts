@@ -1,5 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, type QueryClient } from '@tanstack/react-query';
 import type {
+  FilePart,
   MatchAnswer,
   MatchesAnswer,
   MatchListAnswer,
@@ -114,12 +115,11 @@ export async function makeList(
   return made;
 }
 
-/** The file again: all of it, its rows that were found or those that were not, with columns of the universe beside. */
-export async function fileOf(
-  match: MatchView,
-  part: 'all' | 'found' | 'left',
-  columns: string[],
-): Promise<Blob> {
+/**
+ * The file again: all of it, its rows that were found or those that were not, with columns of the universe beside; or, to fill in what
+ * it knows, those found with the key of each company.
+ */
+export async function fileOf(match: MatchView, part: FilePart, columns: string[]): Promise<Blob> {
   const response = await fetch(`/api${path(match.id)}/file`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
