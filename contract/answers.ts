@@ -37,6 +37,7 @@ import type {
   OverlapAnswer,
   PaceAnswer,
   TakenAnswer,
+  CarriedCounts,
 } from './lists.ts';
 import type {
   BeforeExportAnswer,
@@ -88,7 +89,6 @@ import type {
 } from './market.ts';
 import type {
   AlternativesAnswer,
-  CarriedCounts,
   CategoryCounts,
   CitiesAnswer,
   CodeAnswer,
@@ -134,7 +134,14 @@ interface Begun {
 export interface Answers {
   'post /tally': WordedTally;
   'post /counts':
-    CarriedCounts | CategoryCounts | CodesCounts | RangeCounts | KeyedCounts | PlaceCounts | TownCounts | NearCounts;
+    | CarriedCounts
+    | CategoryCounts
+    | CodesCounts
+    | RangeCounts
+    | KeyedCounts
+    | PlaceCounts
+    | TownCounts
+    | NearCounts;
   'post /alternatives': AlternativesAnswer;
   'post /plane': Plane;
   'post /rows': RowsAnswer;

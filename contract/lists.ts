@@ -24,6 +24,7 @@ import {
 } from '../core/lists/combine.ts';
 import { ORIGIN_KINDS, type OriginKind, type Roll } from '../core/lists/roll.ts';
 import { VERDICTS, type ListVerdict } from '../core/tape/nodes.ts';
+import type { CategoryCounts } from './responses.ts';
 import { MOST_KEYS, PicksBody } from './row-requests.ts';
 
 /** Requests and answers about lists. */
@@ -349,4 +350,13 @@ export interface AgainstListAnswer {
   leaving: number;
   /** By line of the tape: members that it does not let through. */
   lines: { id: string; words: string; dropped: number }[];
+}
+
+/** What files say under a heading of the members of lists. */
+export interface CarriedCounts extends CategoryCounts {
+  /** Of how many a file says anything. */
+  known: number;
+  /** The least and the greatest number; null where they are none. */
+  low: number | null;
+  high: number | null;
 }

@@ -20,10 +20,46 @@ import {
 } from 'class-validator';
 import { SCHEMES } from '../core/codes/tree.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
+import { CELL_PARTS, MADE_WAYS, MOST_MADE, type CellPart } from '../core/records/made-columns.ts';
 import { READ_SUBJECTS } from '../core/records/read-related.ts';
 import { ENCODINGS } from './readings.ts';
 
 /** Bodies of requests that read and load files. */
+
+/** A column that is made of those of the file. */
+export class MadeColumnBody {
+  @IsIn(MADE_WAYS)
+  way!: (typeof MADE_WAYS)[number];
+
+  @IsString()
+  @IsNotEmpty({ message: 'heading must not be empty: give the column a name' })
+  @MaxLength(120)
+  heading!: string;
+
+  /** Places of the columns that it is made of, from 0. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(10)
+  @IsInt({ each: true })
+  @Min(0, { each: true })
+  of?: number[];
+
+  /** The text between joined cells, or at which a cell is parted. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(20)
+  by?: string;
+
+  @IsOptional()
+  @IsIn(CELL_PARTS)
+  part?: CellPart;
+
+  /** What stands in every row. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(2000)
+  text?: string;
+}
 
 export class PreviewBody {
   @IsOptional()
@@ -55,6 +91,14 @@ export class PreviewBody {
   @IsOptional()
   @IsIn([0, 1, 2])
   headerRows?: 0 | 1 | 2;
+
+  /** Columns to be made of those of the file. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(MOST_MADE)
+  @ValidateNested({ each: true })
+  @Type(() => MadeColumnBody)
+  made?: MadeColumnBody[];
 
   /** What the rows are; guessed by their headings where left out. */
   @IsOptional()

@@ -1,4 +1,5 @@
 import type { ColumnReading } from '../core/records/census.ts';
+import type { MadeColumn } from '../core/records/made-columns.ts';
 import type { Mapping } from '../core/records/mapping.ts';
 
 /** What is said of files before they are loaded. */
@@ -27,6 +28,8 @@ export interface RememberedReading {
   /** Name of the source that was loaded so. */
   name: string;
   subject: string;
+  /** Columns that were made of those of the file. */
+  made: MadeColumn[];
   mapping: Mapping;
   usedAt: string;
 }

@@ -10,6 +10,7 @@ import type { Mapping } from '../core/records/mapping.ts';
 import type { Changes } from '../core/records/changes.ts';
 import type { CompanyRecord } from '../core/records/record.ts';
 import type { Reason } from '../core/tally/columns.ts';
+import type { MadeColumn } from '../core/records/made-columns.ts';
 import type { LineFigures, TallyAnswer } from '../core/tally/tally.ts';
 import type { Line, NumberTest, Tape } from '../core/tape/nodes.ts';
 import type { Dialect } from '../core/tape/sql/compile.ts';
@@ -59,15 +60,6 @@ export interface CategoryCounts {
   total: number;
   values: ValueCount[];
   unknown: number;
-}
-
-/** What files say under a heading of the members of lists. */
-export interface CarriedCounts extends CategoryCounts {
-  /** Of how many a file says anything. */
-  known: number;
-  /** The least and the greatest number; null where they are none. */
-  low: number | null;
-  high: number | null;
 }
 
 export interface CodeCount {
@@ -326,7 +318,10 @@ export interface UploadAnswer {
   sheets: { name: string; hidden: boolean }[];
   /** Bytes that are no character in the encoding. */
   undecodable: number;
+  /** Headings, those of the columns that are made last. */
   header: string[];
+  /** Columns that are made of the file's own. */
+  made: MadeColumn[];
   rows: string[][];
   bytes: number;
   /** What the rows are taken for. */

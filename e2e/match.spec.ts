@@ -305,3 +305,53 @@ test('a newer file of people is put in the place of the older: who moved is who 
     await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toHaveCount(0);
   }
 });
+
+test('a file from elsewhere is asked by its own columns, and fills in what it knows of the companies found, by keys', async ({
+  page,
+}) => {
+  const firms = known(6);
+  const hand = new Hand(page, 'keys');
+  const health = async () => (await (await page.request.get('/api/health')).json()) as { universe: number };
+  const before = await health();
+  await page.goto('/sources?load=match');
+  const lines = firms.map(({ web }, i) => `${web},buying@${web},${'AB'[i % 2]},${i * 10}`);
+  await page.getByLabel('File of companies').setInputFiles({
+    name: 'enriched.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['Website,Mail,Segment,Score', ...lines].join('\n')),
+  });
+  await expect(page.getByLabel('rows to match: 6')).toBeVisible();
+  await hand.click('Match them');
+  const roll = page.getByRole('complementary', { name: 'enriched' });
+  await expect(roll.getByLabel('match rate: 100 %')).toBeVisible({ timeout: 60_000 });
+  const match = page.url();
+
+  await hand.key('s');
+  await hand.click(/^Open “enriched” on the Desk/);
+  await expect(page.getByRole('columnheader', { name: 'Segment' })).toBeVisible();
+  expect(await hand.tally()).toBe(6);
+  await hand.line('on list enriched carried "Segment" "a"');
+  expect(await hand.tally()).toBe(3);
+  await hand.line('on list enriched carried "Score" 20+');
+  expect(await hand.tally()).toBe(2);
+
+  await page.goto(match);
+  await expect(roll.getByLabel('match rate: 100 %')).toBeVisible();
+  await hand.key('i');
+  await expect(page.getByLabel('companies: 6')).toBeVisible();
+  await expect(page.getByLabel('Column Company key is read as')).toHaveValue('company-key');
+  await hand.click('Load it');
+  await expect(page.getByRole('row', { name: /^enriched, filled in/ })).toContainText('6', { timeout: 60_000 });
+  expect((await health()).universe).toBe(before.universe);
+  const { sources } = (await (await page.request.get('/api/sources')).json()) as {
+    sources: { key: string; name: string; companies: number }[];
+  };
+  const filled = sources.find(({ name }) => name === 'enriched, filled in')!;
+  expect(filled.companies).toBe(6);
+  const profile = await (await page.request.get(`/api/companies/${firms[0]!.key}`)).text();
+  expect(profile).toContain(`buying@${firms[0]!.web}`);
+  // Other flows find the workspace as it was.
+  await page.request.delete(`/api/sources/${filled.key}`, {
+    headers: { origin: new URL(page.url()).origin },
+  });
+});

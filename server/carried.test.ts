@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { ListRollAnswer } from '../contract/lists.ts';
+import type { CarriedCounts, ListRollAnswer } from '../contract/lists.ts';
 import type { MatchAnswer, MatchListAnswer } from '../contract/matches.ts';
-import type { CarriedCounts, RowsAnswer, UploadAnswer, WordedTally } from '../contract/responses.ts';
+import type { RowsAnswer, UploadAnswer, WordedTally } from '../contract/responses.ts';
 import type { CarriedTest } from '../core/tape/nodes.ts';
 import { tape, TestServer } from './testing/test-server.ts';
 

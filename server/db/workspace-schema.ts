@@ -134,4 +134,8 @@ export const workspaceMigrations: readonly string[] = [
   ALTER TABLE export ADD COLUMN removed_at TEXT;
   UPDATE export SET subject = COALESCE(json_extract(tape, '$.subject'), 'companies');
   `,
+  `
+  -- Columns that were made of those of the file; JSON, core/records/made-columns.ts. They stand in the mapping, not in the header.
+  ALTER TABLE remembered_reading ADD COLUMN made TEXT NOT NULL DEFAULT '[]';
+  `,
 ];

@@ -60,7 +60,8 @@ export function carriedKeys(db: Db, records: Records, list: string, column: stri
   rows.forEach(([, text, number], i) => {
     const record = found[i]!;
     // Of two files the first in the alphabet is what stands first in the cell.
-    if (record >= 0 && Number.isNaN(keys[record]!)) keys[record] = isNumbers ? (number ?? NaN) : ranks.get(text)!;
+    if (record >= 0 && Number.isNaN(keys[record]!))
+      keys[record] = isNumbers ? (number ?? NaN) : ranks.get(text)!;
   });
   return keys;
 }

@@ -11,13 +11,13 @@ import type {
 } from '../../contract/responses.ts';
 import { fieldOf, relationsOf } from '../../core/fields/registry.ts';
 import { countBits, countBoth, keepBits, type Bits } from '../../core/tally/bits.ts';
-import { columnOf, freshRecords } from '../../core/tally/evaluate.ts';
+import { freshRecords } from '../../core/tally/evaluate.ts';
 import { TallyCache } from '../../core/tally/tally.ts';
-import type { CodesColumn, ListColumn, PlaceColumn, Universe } from '../../core/tally/columns.ts';
+import type { CodesColumn, PlaceColumn, Universe } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import type { Lookup } from '../../core/tape/lookup.ts';
 import { putLines } from '../../core/tape/also.ts';
-import { isBlock, isHas, type Line, type ListTest, type Tape } from '../../core/tape/nodes.ts';
+import { isBlock, isHas, type Line, type Tape } from '../../core/tape/nodes.ts';
 import { ownColumnOf } from '../../core/tape/own-columns.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { TapeCompiler, type Dialect } from '../../core/tape/sql/compile.ts';
@@ -26,11 +26,9 @@ import { complete, type Completion } from '../../core/tape/typed/complete.ts';
 import { parseTyped } from '../../core/tape/typed/parse.ts';
 import { spellLine } from '../../core/tape/typed/spell.ts';
 import { checkFresh, validateSort, validateTape } from '../../core/tape/validate.ts';
-import { checkTest } from '../../core/tape/tests.ts';
 import { readTape } from '../../core/tape/reading.ts';
 import { wordLine, wordTape, type Wording } from '../../core/tape/wording.ts';
 import type { Db } from '../db/open.ts';
-import { carriedCounts } from './pickers/carried-counts.ts';
 import { codeAnswer } from './pickers/code-answer.ts';
 import { jumpTo, type UniverseHits } from './pickers/jump.ts';
 import type { CountsRequest } from './pickers/counts-request.ts';
@@ -341,11 +339,6 @@ export class Engine {
         rule: 'a field that can be a line',
       });
     const context = inner?.kept ?? tally.kept(tape, request.at);
-    if (request.column !== undefined && field.kind === 'list') {
-      const column = columnOf(tally.universe, field) as ListColumn;
-      const members = checkTest(field, request.members, 'members', this.lookup) as ListTest;
-      return { ...carriedCounts(column, members, request.column, context) };
-    }
     if (request.fresh === undefined) return countsOf(tally.universe, this.lookup, field, request, context);
     const fresh = checkFresh(field, request.fresh, 'fresh');
     const recent = freshRecords(tally.universe, field, fresh, this.lookup.asOf);

@@ -1,14 +1,14 @@
 import { parse } from 'csv-parse';
 import iconv from 'iconv-lite';
 import { closeSync, createReadStream, openSync, readSync, statSync } from 'node:fs';
+import { headerWithMade, withMade, type MadeColumn } from '../../core/records/made-columns.ts';
 import { guessShape, headingsOf, notData, type TableShape } from '../../core/records/table-shape.ts';
 import { Problem } from '../../core/tape/problem.ts';
-import { checkArchive } from './archive.ts';
 import { encodingOf } from './encoding.ts';
+import { kindOf, marked } from './file-kind.ts';
 import { odsRows, odsSheets } from './workbook/ods.ts';
 import { MOST_COLUMNS, type Sheet } from './workbook/sheets.ts';
 import { xlsxRows, xlsxSheets } from './workbook/xlsx.ts';
-import { Zip } from './workbook/zip.ts';
 
 /** How a file is read into rows of cells. */
 export interface FileReading {
@@ -22,6 +22,8 @@ export interface FileReading {
   skip?: number;
   /** Two where a second row of headings stands under the first. */
   headerRows?: 0 | 1 | 2;
+  /** Columns that are made of the file's own, which stand behind these. None where left out. */
+  made?: readonly MadeColumn[];
 }
 
 export interface FilePreview extends FileReading {
@@ -57,6 +59,25 @@ function checkColumns(columns: number): void {
     );
 }
 
+/** Columns are made of those that the file has, and each has a name of its own. @throws Problem */
+function checkMade(made: readonly MadeColumn[], header: readonly string[]): void {
+  made.forEach((column, i) => {
+    const beyond = column.way === 'same' ? undefined : column.of.find((at) => at >= header.length);
+    if (beyond !== undefined)
+      throw new Problem(
+        'unknown-column',
+        `The column “${column.heading}” is made of column ${beyond + 1}; the file has ${header.length}.`,
+        { field: `made[${i}].of`, value: beyond, rule: 'the place of a column of the file, from 0' },
+      );
+    if (header.includes(column.heading) || made.findIndex(({ heading }) => heading === column.heading) < i)
+      throw new Problem('column-twice', `There is a column “${column.heading}” already.`, {
+        field: `made[${i}].heading`,
+        value: column.heading,
+        rule: 'a heading that no other column has',
+      });
+  });
+}
+
 /** Recognises a file and reads its first rows. What is given in `wish` overrides what is recognised. @throws Problem */
 export async function previewFile(path: string, wish: Partial<FileReading> = {}): Promise<FilePreview> {
   const bytes = statSync(path).size;
@@ -90,14 +111,16 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
       field: 'file',
       rule: 'a header and at least one row',
     });
+  const made = wish.made ?? [];
   const shape = shapeOf(first, wish);
   const headerRows = first.slice(shape.skip, shape.skip + shape.headerRows);
   const body = first.slice(shape.skip + shape.headerRows).filter((cells) => !isBlank(cells));
   const width = Math.max(...(headerRows.length ? headerRows : body.slice(0, 1)).map(widthOf), 0);
-  const header =
+  const own =
     shape.headerRows > 0
       ? headingsOf(headerRows, width)
       : Array.from({ length: width }, (_, i) => `Column ${i + 1}`);
+  checkMade(made, own);
   if (body.length === 0)
     throw new Problem('no-rows', 'The file has a header but no rows under it.', {
       field: 'file',
@@ -112,12 +135,15 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
     skip: shape.skip,
     sheet,
     sheets,
-    header,
+    header: headerWithMade(made, own),
+    made,
     above: first
       .slice(0, shape.skip)
       .filter((cells) => !isBlank(cells))
       .slice(0, MOST_ABOVE_SHOWN),
-    rows: body.filter((cells) => notData(cells, header) === null),
+    rows: body
+      .filter((cells) => notData(cells, own) === null)
+      .map((cells) => (made.length ? withMade(made, cells, width) : cells)),
     bytes,
     undecodable,
   };
@@ -196,10 +222,13 @@ export async function* dataRows(
   onBytes: (bytes: number) => void = () => {},
 ): AsyncGenerator<DataRow> {
   const above = (reading.skip ?? 0) + (reading.headerRows ?? (reading.hasHeader ? 1 : 0));
+  const made = reading.made ?? [];
+  const width = header.length - made.length;
+  const own = header.slice(0, width);
   let row = 0;
   for await (const cells of fileRows(path, reading, onBytes)) {
     if (++row <= above || isBlank(cells)) continue;
-    yield { row, cells, notData: notData(cells, header) };
+    yield { row, cells: made.length ? withMade(made, cells, width) : cells, notData: notData(cells, own) };
   }
 }
 
@@ -286,73 +315,6 @@ function readSample(path: string): Buffer {
   } finally {
     closeSync(file);
   }
-}
-
-const PICTURES: [string, number[]][] = [
-  ['a PNG picture', [0x89, 0x50, 0x4e, 0x47]],
-  ['a JPEG picture', [0xff, 0xd8, 0xff]],
-  ['a GIF picture', [0x47, 0x49, 0x46, 0x38]],
-  ['a PDF document', [0x25, 0x50, 0x44, 0x46]],
-];
-
-const WRONG = { field: 'file', rule: 'a CSV, XLSX or ODS file' };
-
-async function kindOf(path: string, sample: Buffer): Promise<FileReading['kind']> {
-  const begins = (start: readonly number[]) => start.every((byte, i) => sample[i] === byte);
-  for (const [what, start] of PICTURES)
-    if (begins(start))
-      throw new Problem('wrong-file', `This is no table but ${what}, whatever its name says.`, WRONG);
-  if (begins([0xd0, 0xcf, 0x11, 0xe0])) throw oldWorkbook(sample);
-  if (begins([0x50, 0x4b, 3, 4])) {
-    await checkArchive(path);
-    return (await isOds(path)) ? 'ods' : 'xlsx';
-  }
-  const utf16 = sample[0] === 0xff || sample[0] === 0xfe || nullShare(sample) > 0.2;
-  if (!utf16 && sample.includes(0))
-    throw new Problem('wrong-file', 'This is no text file: it holds zero bytes.', WRONG);
-  return 'csv';
-}
-
-/** Workbooks before 2007 and workbooks under a password come in the same envelope. */
-function oldWorkbook(sample: Buffer): Problem {
-  return sample.includes(Buffer.from('EncryptedPackage', 'utf16le'))
-    ? new Problem(
-        'locked-file',
-        'The workbook is protected by a password. Save it without, and choose it again.',
-        {
-          field: 'file',
-          rule: 'a workbook without a password',
-        },
-      )
-    : new Problem(
-        'wrong-file',
-        'This is an old XLS workbook, which is not read. Open it in a spreadsheet program, save it as XLSX, ODS or CSV, and choose that.',
-        WRONG,
-      );
-}
-
-async function isOds(path: string): Promise<boolean> {
-  const zip = await Zip.open(path);
-  try {
-    return zip.has('content.xml') && !zip.has('xl/workbook.xml');
-  } finally {
-    zip.close();
-  }
-}
-
-function nullShare(sample: Buffer): number {
-  let nulls = 0;
-  for (const byte of sample) if (byte === 0) nulls++;
-  return nulls / sample.length;
-}
-
-/** The encoding that the first bytes name, or that zero bytes show. */
-function marked(sample: Buffer): { encoding: string; undecodable: number } | null {
-  const as = (encoding: string) => ({ encoding, undecodable: 0 });
-  if (sample[0] === 0xff && sample[1] === 0xfe) return as('utf-16le');
-  if (sample[0] === 0xfe && sample[1] === 0xff) return as('utf-16be');
-  if (nullShare(sample) > 0.2) return as(sample[0] === 0 ? 'utf-16be' : 'utf-16le');
-  return null;
 }
 
 /** The delimiter that gives most rows the same number of cells, more than one. */

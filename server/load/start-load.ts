@@ -31,6 +31,8 @@ export function startLoad(
 ): Job {
   const { dir, jobs, engine, workspace } = services;
   const { name, subject, header, mapping, refreshes, allOrNothing } = wish;
+  const made = wish.reading.made ?? [];
+  const own = header.slice(0, header.length - made.length);
   return jobs.start(
     'load',
     `${refreshes ? 'Refresh' : 'Load'} ${refreshes ? name : fileName}`,
@@ -44,7 +46,7 @@ export function startLoad(
     async () => {
       done();
       await engine.reload();
-      rememberReading(workspace, { name, subject, header: [...header], mapping });
+      rememberReading(workspace, { name, subject, header: own, made, mapping });
     },
   );
 }

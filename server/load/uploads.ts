@@ -1,7 +1,8 @@
 import { rmSync } from 'node:fs';
-import type { MappingBody, PreviewBody } from '../../contract/load-requests.ts';
+import type { MadeColumnBody, MappingBody, PreviewBody } from '../../contract/load-requests.ts';
 import { yearOf } from '../../core/dates.ts';
 import { fileColumns } from '../../core/fields/registry.ts';
+import type { MadeColumn } from '../../core/records/made-columns.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { asOfDay } from '../days.ts';
 import type { Db } from '../db/open.ts';
@@ -61,24 +62,41 @@ export class Uploads {
 
   /** The file as it was read last where that is as it is wished, else read anew. */
   async asRead(one: Upload, wish: PreviewBody): Promise<FilePreview> {
-    const reading = readingOf(wish);
+    const { made = [], ...reading } = readingOf(wish);
     const { last } = one;
     const same =
-      last && Object.entries(reading).every(([part, wished]) => last[part as keyof FileReading] === wished);
-    return same ? last : (await this.preview(one, reading)).preview;
+      last &&
+      JSON.stringify(last.made ?? []) === JSON.stringify(made) &&
+      Object.entries(reading).every(([part, wished]) => last[part as keyof FileReading] === wished);
+    return same ? last : (await this.preview(one, { ...reading, made })).preview;
   }
 }
 
 /** What of a reading is wished. */
 export function readingOf(wish: PreviewBody): Partial<FileReading> {
-  const { encoding, delimiter, hasHeader, sheet, skip, headerRows } = wish;
-  const parts = Object.entries({ encoding, delimiter, hasHeader, sheet, skip, headerRows });
+  const { encoding, delimiter, hasHeader, sheet, skip, headerRows, made } = wish;
+  const parts = Object.entries({
+    ...{ encoding, delimiter, hasHeader, sheet, skip, headerRows },
+    made: made?.map(madeColumn),
+  });
   return Object.fromEntries(parts.filter(([, value]) => value !== undefined));
+}
+
+/** @throws Problem where something is missing that its way needs */
+function madeColumn({ way, heading, of = [], by = '', part, text = '' }: MadeColumnBody): MadeColumn {
+  const wanting = (field: string, rule: string) =>
+    new Problem('wrong-value', `The column “${heading}” lacks ${rule}.`, { field: `made.${field}`, rule });
+  if (way === 'same') return { way, heading, text };
+  if (of.length === 0) throw wanting('of', 'a column that it is made of');
+  if (way === 'join') return { way, heading, of, by };
+  if (by === '') throw wanting('by', 'the text at which a cell is parted');
+  if (part === undefined) throw wanting('part', 'which part of the cell it is');
+  return { way, heading, of, by, part };
 }
 
 /** How a file was read, without what was seen of it. */
 export function partsOf(file: FilePreview): FileReading {
-  const { kind, encoding, delimiter, hasHeader, sheet, skip, headerRows } = file;
+  const { kind, encoding, delimiter, hasHeader, sheet, skip, headerRows, made } = file;
   return {
     kind,
     encoding,
@@ -87,6 +105,7 @@ export function partsOf(file: FilePreview): FileReading {
     sheet: sheet ?? null,
     skip: skip ?? 0,
     headerRows: headerRows ?? (hasHeader ? 1 : 0),
+    made: made ?? [],
   };
 }
 

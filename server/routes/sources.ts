@@ -25,6 +25,7 @@ import { refusalsPath } from '../load/refusals.ts';
 import { asOfDay } from '../days.ts';
 import { RecordKeys } from '../tables/keys.ts';
 import type { Services } from '../services.ts';
+import type { FilePreview } from '../load/read-file.ts';
 import { rememberedReadings } from '../tables/remembered-readings.ts';
 import { listByKey } from '../tables/lists/list-rows.ts';
 import { changesOf, sourceByKey, toldSources, type ChangeKind } from '../tables/source.ts';
@@ -51,6 +52,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
   const routes = Router();
   const upload = uploadInto(dir, services.uploadLimit);
 
+  const ownHeader = ({ header, made = [] }: FilePreview) => header.slice(0, header.length - made.length);
   const show = (
     id: string,
     fileName: string,
@@ -63,7 +65,8 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
     rows: read.preview.rows.slice(0, SHOWN_ROWS),
     subject: read.subject,
     mapping: read.mapping,
-    remembered: rememberedReadings(workspace, read.preview.header),
+    made: [...(read.preview.made ?? [])],
+    remembered: rememberedReadings(workspace, ownHeader(read.preview)),
     columns: fileColumns(read.subject).map(({ id, label, headings }) => ({ id, label, headings })),
   });
   const knownSource = (key: string) => {

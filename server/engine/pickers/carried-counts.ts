@@ -1,4 +1,4 @@
-import type { CarriedCounts } from '../../../contract/responses.ts';
+import type { CarriedCounts } from '../../../contract/lists.ts';
 import { countBits, countBoth, hasBit, type Bits } from '../../../core/tally/bits.ts';
 import type { ListColumn } from '../../../core/tally/columns.ts';
 import type { ListTest } from '../../../core/tape/nodes.ts';
@@ -15,7 +15,7 @@ export function carriedCounts(
   { carried: _asked, ...test }: ListTest,
   heading: string,
   context: Bits,
-): CarriedCounts {
+): CarriedCounts & Record<string, unknown> {
   const values = new Map<string, { label: string; records: Set<number> }>();
   const known = new Set<number>();
   let [low, high] = [Infinity, -Infinity];

@@ -23,7 +23,9 @@ import { countKeys, countLists, keyedHistogram } from '../../../core/tally/keyed
 import type { Placed } from '../../../core/tally/placed.ts';
 import { FLAG_WORDS } from '../../../core/tally/test-category.ts';
 import type { Lookup } from '../../../core/tape/lookup.ts';
-import type { NumberTest } from '../../../core/tape/nodes.ts';
+import type { ListTest, NumberTest } from '../../../core/tape/nodes.ts';
+import { checkTest } from '../../../core/tape/tests.ts';
+import { carriedCounts } from './carried-counts.ts';
 import { spanAt } from '../../../core/tape/span-at.ts';
 
 import type { CountsRequest } from './counts-request.ts';
@@ -90,6 +92,10 @@ export function countsOf(
         ...keyedCounts(field, column as KeyedColumn, request.key ?? 'headcount 1y', context, lookup),
       };
     case 'list':
+      if (request.column !== undefined) {
+        const members = checkTest(field, request.members, 'members', lookup) as ListTest;
+        return carriedCounts(column as ListColumn, members, request.column, context);
+      }
       return { total, values: named(countLists(column as ListColumn, context)), unknown: 0 };
     case 'date':
     case 'text':

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { CarriedCounts } from '../../../contract/responses.ts';
+import type { CarriedCounts } from '../../../contract/lists.ts';
 import { carriedText, type CarriedColumn } from '../../../core/lists/carried.ts';
 import type { CarriedTest, ListTest } from '../../../core/tape/nodes.ts';
 import { useFormat } from '../../app/format.ts';

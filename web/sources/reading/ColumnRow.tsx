@@ -5,6 +5,7 @@ import type { FileReadingAnswer } from '../../../contract/readings.ts';
 import type { UploadAnswer } from '../../../contract/responses.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
 import { useFormat } from '../../app/format.ts';
+import { wordMade } from './MadeColumns.tsx';
 import { NotUnderstood } from './NotUnderstood.tsx';
 import { HowWritten } from './HowWritten.tsx';
 
@@ -35,6 +36,7 @@ export function ColumnRow({
   const id = mapping.columns[at] ?? null;
   const heading = file.header[at]!;
   const name = heading || `column ${at + 1}`;
+  const made = file.made[at - (file.header.length - file.made.length)];
   const read = answer?.columns[at];
   const asked = mapping.undecided?.find(({ column }) => column === at);
   const samples = samplesOf(file, answer, at);
@@ -51,6 +53,9 @@ export function ColumnRow({
           <span className="block truncate" title={heading}>
             {name}
           </span>
+          {made && (
+            <span className="block text-[13px] font-normal text-soft">{wordMade(made, file.header)}</span>
+          )}
         </th>
         <td className="py-1.5 pr-3">
           <select

@@ -14,6 +14,8 @@ import { useFormat } from '../../app/format.ts';
 import { Button, Segments, Trouble } from '../../ui/controls.tsx';
 import { ColumnRow } from './ColumnRow.tsx';
 import { Choice, Labelled } from './fields.tsx';
+import { MadeColumns } from './MadeColumns.tsx';
+import { isSameFile, withMadeOnes } from './keep-choices.ts';
 import { HowFile } from './HowFile.tsx';
 import { ReadingRoll } from './ReadingRoll.tsx';
 import { MatchIt } from '../match/MatchIt.tsx';
@@ -69,6 +71,7 @@ export function ReadingScreen({
     hasHeader: file.hasHeader,
     ...(file.skip === undefined ? {} : { skip: file.skip }),
     ...(file.headerRows === undefined ? {} : { headerRows: file.headerRows }),
+    ...(file.made.length ? { made: file.made } : {}),
     subject,
   };
   const sent: Mapping = matching
@@ -79,20 +82,20 @@ export function ReadingScreen({
   const again = useMutation({
     mutationFn: (part: Partial<ReadWish>) => {
       // What depends on another part is recognised anew with it.
-      const { headerRows, hasHeader, skip, ...rest } = wish;
+      const { headerRows, hasHeader, skip, made, ...rest } = wish;
       const shape =
         'skip' in part || 'headerRows' in part
           ? { headerRows, skip }
           : 'sheet' in part
             ? {}
-            : { headerRows, hasHeader, skip };
+            : { headerRows, hasHeader, skip, ...('encoding' in part || 'delimiter' in part ? {} : { made }) };
       return call<UploadAnswer>('POST', `/uploads/${file.upload}/preview`, { ...rest, ...shape, ...part });
     },
     onSuccess: (answer) => {
       const same = answer.subject === subject && answer.header.join('\n') === file.header.join('\n');
       setFile(answer);
       // What was chosen for the columns stays while they are the same.
-      if (!same) setMapping(answer.mapping);
+      if (!same) setMapping(isSameFile(file, answer) ? withMadeOnes(mapping, file, answer) : answer.mapping);
     },
   });
   const load = useMutation({
@@ -125,8 +128,12 @@ export function ReadingScreen({
   const change = (part: Partial<Mapping>) => setMapping({ ...mapping, ...part });
   /** Reads the file as one with the same headings was read, answers and all. */
   const takeOver = (before: RememberedReading) => {
-    if (before.subject !== subject)
-      again.mutate({ subject: before.subject }, { onSuccess: () => setMapping(before.mapping) });
+    const madeNow = JSON.stringify(file.made) === JSON.stringify(before.made);
+    if (before.subject !== subject || !madeNow)
+      again.mutate(
+        { subject: before.subject, made: before.made },
+        { onSuccess: () => setMapping(before.mapping) },
+      );
     else setMapping(before.mapping);
     setName(before.name);
     if (before.mapping.unreadable) setBad(before.mapping.unreadable);
@@ -243,6 +250,7 @@ export function ReadingScreen({
               Show the other {format.number(file.header.length - SHOWN_COLUMNS)} columns
             </Button>
           )}
+          <MadeColumns file={file} off={again.isPending} onMade={(made) => again.mutate({ made })} />
           <p className="mt-1 text-[13px] text-soft">
             {file.header.length - unread} of {file.header.length} columns are read
             {unread > 0 &&

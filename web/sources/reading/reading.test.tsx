@@ -19,6 +19,7 @@ describe('loading a file', () => {
     sheets: [],
     undecodable: 0,
     remembered: [],
+    made: [],
     skip: 0,
     headerRows: 1,
     fileName: 'Lackierer 2026.csv',
@@ -336,7 +337,7 @@ describe('loading a file', () => {
     };
     const first = upload({
       remembered: [
-        { name: 'Coaters', subject: 'companies', mapping: before, usedAt: '2026-09-01T10:00:00Z' },
+        { name: 'Coaters', subject: 'companies', made: [], mapping: before, usedAt: '2026-09-01T10:00:00Z' },
       ],
     });
     const { user, sent } = await chosen({ 'POST /sources': { job: job('j9') } }, first);

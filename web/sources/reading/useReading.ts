@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { FileReadingAnswer } from '../../../contract/readings.ts';
 import type { Job, JobAnswer } from '../../../contract/responses.ts';
+import type { MadeColumn } from '../../../core/records/made-columns.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
 import { call } from '../../api.ts';
 
@@ -12,6 +13,8 @@ export interface ReadWish {
   sheet?: string;
   skip?: number;
   headerRows?: 0 | 1 | 2;
+  /** Columns that are made of the file's own. */
+  made?: MadeColumn[];
   subject: string;
 }
 
