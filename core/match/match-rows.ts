@@ -10,7 +10,15 @@ import {
   type Learning,
   type Model,
 } from './model.ts';
-import { limitsFor, outcomeOf, sureBy, type Limits, type Outcome, type SureBy } from './outcome.ts';
+import {
+  honestChance,
+  limitsFor,
+  outcomeOf,
+  sureBy,
+  type Limits,
+  type Outcome,
+  type SureBy,
+} from './outcome.ts';
 
 /** A candidate of a row. */
 export interface Scored<C> {
@@ -87,7 +95,7 @@ export function matchRows<C>(
     const own = known.get(r) ?? compared(r);
     const weights = score(own.map(({ pair }) => pair));
     const candidates = own
-      .map(({ company, ready, by }, c) => ({ company, ready, chance: weights[c]!, by }))
+      .map(({ company, ready, by }, c) => ({ company, ready, chance: honestChance(weights[c]!, by), by }))
       .sort((a, b) => b.chance - a.chance);
     addTwins(candidates, names);
     return shownOf(candidates);

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { cluster } from './clusters.ts';
 import { FEATURE_NAMES } from './compare.ts';
 import { chances, evidence, FIRST_MODEL, learn, randomShares, scorer, type ComparedPair } from './model.ts';
-import { limitsFor, outcomeOf } from './outcome.ts';
+import { honestChance, limitsFor, outcomeOf } from './outcome.ts';
 
 /** A pair at some levels, of which chance has the share that the first model gives them. */
 const pair = (...levels: number[]): ComparedPair => ({
@@ -83,6 +83,34 @@ describe('learning', () => {
     const [twin, other] = scorer(model, 10_000)([TWIN, STRANGER]);
     expect(twin).toBeGreaterThan(0.99);
     expect(other).toBeLessThan(1e-6);
+  });
+});
+
+describe('chances as they turn out to be', () => {
+  test('of what could be sure by something are as the model has them', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (chance) => {
+        expect(honestChance(chance, 'name')).toBe(chance);
+        expect(honestChance(chance, 'number')).toBe(chance);
+      }),
+    );
+  });
+  test('of a name alone are lower, in the same order, and never certain', () => {
+    const share = fc.double({ min: 0, max: 1, noNaN: true });
+    fc.assert(
+      fc.property(share, share, (one, other) => {
+        const [low, high] = [Math.min(one, other), Math.max(one, other)].map((chance) =>
+          honestChance(chance, null),
+        );
+        expect(low).toBeLessThanOrEqual(high!);
+        expect(low).toBeLessThanOrEqual(Math.min(one, other));
+        expect(high).toBeLessThan(0.91);
+      }),
+    );
+    expect(honestChance(0, null)).toBe(0);
+    // What the model takes for 90 % was right in three of ten.
+    expect(honestChance(0.9, null)).toBeCloseTo(0.22, 2);
+    expect(honestChance(1, null)).toBeCloseTo(0.906, 3);
   });
 });
 
