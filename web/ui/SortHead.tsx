@@ -31,6 +31,9 @@ export function useOrder<K extends string, T extends Record<K, string | number |
   return { sorted, order, setOrder };
 }
 
+/** Names, and the fields of a gathered page, which are texts. */
+const isText = (by: string): boolean => by === 'name' || by.startsWith('v:');
+
 /** A heading that sorts its list: numbers and dates the largest first, names from A. */
 export function SortHead<K extends string>({
   by,
@@ -54,7 +57,7 @@ export function SortHead<K extends string>({
       <button
         type="button"
         className="inline-flex items-center gap-1 whitespace-nowrap hover:underline"
-        onClick={() => onOrder({ by, descending: here ? !order.descending : by !== 'name' })}
+        onClick={() => onOrder({ by, descending: here ? !order.descending : !isText(by) })}
       >
         {label} {here && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
       </button>

@@ -49,7 +49,10 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
   const line = `${words?.label ?? ''} ${words?.text ?? ''}`.trim();
   const { heading, meaning } = told(own, tape.subject, line);
   const text =
-    own.kind === 'why' || own.kind === 'carried' || own.kind === 'member' || (own.kind === 'review' && own.part === 'doubts');
+    own.kind === 'why' ||
+    own.kind === 'carried' ||
+    own.kind === 'member' ||
+    (own.kind === 'review' && own.part === 'doubts');
   return {
     id,
     heading,
@@ -59,8 +62,8 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
         : own.kind === 'carried'
           ? Math.max(CARRIED_WIDTH, 34 + heading.length * 7)
           : text
-          ? 320
-          : Math.max(own.kind === 'score' ? 92 : FIGURE_WIDTH, 34 + heading.length * 7),
+            ? 320
+            : Math.max(own.kind === 'score' ? 92 : FIGURE_WIDTH, 34 + heading.length * 7),
     ...(isSortable(own) ? {} : { sortable: false }),
     ...(text ? {} : { numeric: true }),
     label: own.kind === 'count' ? `number of ${heading.toLowerCase()}` : heading.toLowerCase(),

@@ -219,7 +219,7 @@ function MatchActs({
         title="Loads the file as a source of the companies found: their revenue, mail, people, whatever it knows"
         onClick={fillIn}
       >
-        Fill in what it knows <Kbd>I</Kbd>
+        Fill in <Kbd>I</Kbd>
       </Button>
       {left > 0 && (
         <p className="w-full text-[13px] text-soft">

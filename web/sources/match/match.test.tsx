@@ -172,7 +172,7 @@ describe('what is made of a match', () => {
       'POST /matches/m1/file': 'Company,Mail,Company key',
       'POST /uploads': new Error('Enough seen.'),
     });
-    await screen.findByRole('button', { name: /Fill in what it knows/ });
+    await screen.findByRole('button', { name: /^Fill in/ });
     await user.keyboard('i');
     await waitFor(() => expect(sent('POST /matches/m1/file')).toEqual([{ part: 'fill', columns: [] }]));
     await waitFor(() => expect(asked.some(({ path }) => path === '/uploads')).toBe(true));
