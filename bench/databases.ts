@@ -107,7 +107,10 @@ export class DuckPeer implements Peer {
     const rows = (values: readonly (string | number | null)[][]) =>
       values.map((row) => `(${row.map(value).join(', ')})`).join(', ');
     for (const { table, columns, rows: own } of lists) {
-      const typed = columns.map((name) => `${name} ${/_at$|^taken$|^day$/.test(name) ? 'BIGINT' : name === 'number' ? 'DOUBLE' : 'TEXT'}`);
+      const typed = columns.map(
+        (name) =>
+          `${name} ${/_at$|^taken$|^day$/.test(name) ? 'BIGINT' : name === 'number' ? 'DOUBLE' : 'TEXT'}`,
+      );
       await this.run(`CREATE OR REPLACE TABLE ${table} (${typed.join(', ')})`);
       if (own.length) await this.run(`INSERT INTO ${table} VALUES ${rows(own)}`);
     }

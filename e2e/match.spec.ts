@@ -341,7 +341,9 @@ test('a file from elsewhere is asked by its own columns, and fills in what it kn
   await expect(page.getByLabel('companies: 6')).toBeVisible();
   await expect(page.getByLabel('Column Company key is read as')).toHaveValue('company-key');
   await hand.click('Load it');
-  await expect(page.getByRole('row', { name: /^enriched, filled in/ })).toContainText('6', { timeout: 60_000 });
+  await expect(page.getByRole('row', { name: /^enriched, filled in/ })).toContainText('6', {
+    timeout: 60_000,
+  });
   expect((await health()).universe).toBe(before.universe);
   const { sources } = (await (await page.request.get('/api/sources')).json()) as {
     sources: { key: string; name: string; companies: number }[];

@@ -33,9 +33,7 @@ async function serve(companies, servers) {
     for (const { folder } of servers.slice(1)) cpSync(made, folder, { recursive: true });
   }
   await Promise.race(
-    servers.map(({ folder, port }) =>
-      node('dist/server/main.js', '--data', folder, '--port', port),
-    ),
+    servers.map(({ folder, port }) => node('dist/server/main.js', '--data', folder, '--port', port)),
   );
 }
 

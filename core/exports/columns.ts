@@ -1,7 +1,13 @@
 import type { Cell, QuantityCell } from '../cells.ts';
 import { fieldOf } from '../fields/registry.ts';
 import { COUNT_COLUMN } from '../tape/nodes.ts';
-import { CARRIED_COLUMN, MEMBER_COLUMN, REVIEW_COLUMN, SCORE_COLUMN, WHY_COLUMN } from '../tape/own-columns.ts';
+import {
+  CARRIED_COLUMN,
+  MEMBER_COLUMN,
+  REVIEW_COLUMN,
+  SCORE_COLUMN,
+  WHY_COLUMN,
+} from '../tape/own-columns.ts';
 import { fieldColumns, rangeOf, type ExportColumn, type Made } from './field-columns.ts';
 import { computedColumns, type Computed } from './computed.ts';
 import { inLanguage, type HeadingLanguage } from './headings/languages.ts';

@@ -8,7 +8,12 @@ import { oneOfAt, onlyKeys, texts, wrong } from './shapes.ts';
 import { spanAt } from './span-at.ts';
 
 /** Checks the test of a line on lists. @throws Problem */
-export function checkListTest(field: Field, raw: Record<string, unknown>, at: string, lookup: Lookup): ListTest {
+export function checkListTest(
+  field: Field,
+  raw: Record<string, unknown>,
+  at: string,
+  lookup: Lookup,
+): ListTest {
   onlyKeys(raw, at, ['any', 'verdict', 'reason', 'tag', 'assigned', 'added', 'judged', 'step', 'carried']);
   const { step } = raw;
   if (step !== undefined && !(typeof step === 'string' && isStep(step)))

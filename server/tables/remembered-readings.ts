@@ -44,7 +44,10 @@ export function rememberReading(
 /** How files with just these headings were read, the latest first. */
 export function rememberedReadings(db: Db, header: readonly string[]): RememberedReading[] {
   return db
-    .prepare<[string, number], { name: string; subject: string; made: string; mapping: string; usedAt: string }>(
+    .prepare<
+      [string, number],
+      { name: string; subject: string; made: string; mapping: string; usedAt: string }
+    >(
       'SELECT name, subject, made, mapping, used_at AS usedAt FROM remembered_reading WHERE header = ? ORDER BY used_at DESC LIMIT ?',
     )
     .all(JSON.stringify(header), MOST_OFFERED)

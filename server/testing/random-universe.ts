@@ -243,7 +243,14 @@ export class RandomUniverse {
 
   /** The tables of lists and of the ledger with their rows, for other databases to take over. */
   listTables(): { table: string; columns: string[]; rows: (string | number | null)[][] }[] {
-    return ['list_member', 'list_tag', 'list_carried_cell', 'list_taken_member', 'handed_over', 'joined_tape'].map((table) => {
+    return [
+      'list_member',
+      'list_tag',
+      'list_carried_cell',
+      'list_taken_member',
+      'handed_over',
+      'joined_tape',
+    ].map((table) => {
       const all = this.db.prepare<[], (string | number | null)[]>(`SELECT * FROM ${table}`).raw();
       return { table, columns: all.columns().map(({ name }) => name), rows: all.all() };
     });

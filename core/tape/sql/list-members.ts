@@ -20,9 +20,7 @@ export function listMembers(test: ListTest, asOf: number): Sql {
  * anything; null where the test asks nothing of files.
  */
 export function unsureMembers(test: ListTest, asOf: number): Sql | null {
-  return test.carried
-    ? membersWhere(test, asOf, [filled('NOT @', saysAnything(test.carried))])
-    : null;
+  return test.carried ? membersWhere(test, asOf, [filled('NOT @', saysAnything(test.carried))]) : null;
 }
 
 function membersWhere(test: ListTest, asOf: number, carried: readonly Sql[]): Sql {

@@ -1,4 +1,9 @@
-import { carriedColumns, readyCells, type CarriedCells, type CarriedColumn } from '../../../core/lists/carried.ts';
+import {
+  carriedColumns,
+  readyCells,
+  type CarriedCells,
+  type CarriedColumn,
+} from '../../../core/lists/carried.ts';
 import type { Db } from '../../db/open.ts';
 
 /** What files say of the members that they put on lists. */
@@ -11,9 +16,7 @@ export function carry(
   members: readonly { key: string; cells: CarriedCells }[],
 ): void {
   const cells = members.map((member) => member.cells);
-  const put = db.prepare(
-    'INSERT OR IGNORE INTO list_carried (list, key, origin, cells) VALUES (?, ?, ?, ?)',
-  );
+  const put = db.prepare('INSERT OR IGNORE INTO list_carried (list, key, origin, cells) VALUES (?, ?, ?, ?)');
   const putCell = db.prepare(
     `INSERT OR IGNORE INTO list_carried_cell (list, key, heading, origin, text, folded, number)
      VALUES (?, ?, ?, ?, ?, ?, ?)`,

@@ -50,7 +50,7 @@ describe('the rows of a matched file', () => {
       row(3, { state: 'doubtful', by: null, chance: 0.41 }),
       row(4, { state: 'none', by: null, company: null, chance: null }),
       row(5, { state: 'twice', by: null, company: null, twiceOf: 2 }),
-      row(6, { state: 'settled', by: null, was: { state: 'none', name: null } as MatchRowView['was'] }),
+      row(6, { state: 'settled', by: null, was: { state: 'none', name: null } }),
       row(7, { state: 'unreadable', by: null, company: null, chance: null }),
     ]);
     expect(await cells(/^2 /)).toEqual([
