@@ -19,7 +19,7 @@ import {
 import { SCHEMES } from '../core/codes/tree.ts';
 import { SUBJECTS } from '../core/fields/registry.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
-import { LONGEST_HEADING } from '../core/tape/carried.ts';
+import { LONGEST_HEADING } from '../core/lists/carried.ts';
 import { DIALECTS, type Dialect } from '../core/tape/sql/compile.ts';
 import { SortBody } from './row-requests.ts';
 import { TapeBody } from './tape-body.ts';

@@ -123,6 +123,14 @@ describe('what the file of a list says of its members', () => {
     const [line] = (typed.body as { lines: { id: string }[] }).lines;
     expect(line).toMatchObject({ test: { any: [list], carried: { column: 'Visits', from: 3, to: 12 } } });
     expect(keys(await kept(tape([line!])))).toBe('13');
+    // What parts lines, blocks and lists does not part what stands between quotes.
+    const apart = '"B; not x | y, z or w"';
+    const quoted = await server.api
+      .post('/api/typed')
+      .send({ text: `on list fair carried "Hall" ${apart} or "A"`, subject: 'companies' });
+    expect((quoted.body as { lines: object[] }).lines).toMatchObject([
+      { test: { any: [list], carried: { column: 'Hall', any: [apart.replaceAll('"', ''), 'A'] } } },
+    ]);
     const wrong = await server.api
       .post('/api/tally')
       .send({ tape: onList({ column: 'Visits', from: 5, to: 3 }) });

@@ -31,6 +31,14 @@ describe('what a column of a file is, by what stands in it', () => {
     expect(carriedColumns([])).toEqual([]);
   });
 
+  test('a heading of nothing but quotes is none, a long one is cut', () => {
+    const long = 'x'.repeat(250);
+    expect(carriedColumns([{ '""': 'a', [long]: 'b' }])).toEqual([
+      { column: 'x'.repeat(200), kind: 'category' },
+    ]);
+    expect(readyCells([{ '""': 'a' }])).toEqual([[]]);
+  });
+
   test('columns stand in the order in which they come up, without quotes in their names', () => {
     expect(
       carriedColumns([

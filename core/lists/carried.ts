@@ -38,9 +38,12 @@ export function carriedText(text: string): string {
   return fold(text).replaceAll('"', '').trim();
 }
 
-/** A heading as it stands in a typed line, where quotes go around it. */
+/** Characters of a heading by which it is asked. */
+export const LONGEST_HEADING = 200;
+
+/** A heading as it stands in a typed line, where quotes go around it; empty where nothing is left to call it by. */
 export function carriedHeading(heading: string): string {
-  return heading.replaceAll('"', '').trim();
+  return heading.replaceAll('"', '').trim().slice(0, LONGEST_HEADING).trim();
 }
 
 /** The columns of some members' cells with what each is, in the order of their file; those without any text are left out. */
@@ -62,6 +65,7 @@ export function readyCells(members: readonly CarriedCells[]): ReadyCell[][] {
     Object.entries(cells).flatMap(([heading, text]) => {
       if (!saysSomething(text)) return [];
       const column = carriedHeading(heading);
+      if (column === '') return [];
       const decimal = decimals.get(column);
       const number = decimal ? readNumber(text, { decimal }) : null;
       return [{ column, text: text.trim(), folded: carriedText(text), number }];
@@ -78,7 +82,7 @@ function valuesByColumn(members: readonly CarriedCells[]): Map<string, string[]>
       if (!values) columns.set(column, (values = []));
       if (saysSomething(text)) values.push(text);
     }
-  for (const [column, values] of columns) if (values.length === 0) columns.delete(column);
+  for (const [column, values] of columns) if (column === '' || values.length === 0) columns.delete(column);
   return columns;
 }
 

@@ -1,4 +1,4 @@
-import { carriedText } from '../lists/carried.ts';
+import { carriedText, LONGEST_HEADING } from '../lists/carried.ts';
 import { foldedWords } from '../text/fold.ts';
 import { plain, wordRange } from './figure-words.ts';
 import type { CarriedTest, NumberTest } from './nodes.ts';
@@ -12,8 +12,6 @@ import { readRange, spellRange } from './typed/figures.ts';
  * What a file that put members on a list says of them beside who they are, as a part of a line on the list: one of some
  * values, a range, or words. A member of whom no file says anything under that heading is unknown to it.
  */
-
-export const LONGEST_HEADING = 200;
 
 /** Checks the part of a line on lists that asks for what a file says. @throws Problem */
 export function checkCarried(input: unknown, at: string): CarriedTest {

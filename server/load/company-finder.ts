@@ -3,7 +3,7 @@ import type { CompanyReference } from '../../core/records/related.ts';
 import { registrationKey } from '../../core/records/record.ts';
 import { domainOf } from '../../core/text/domain.ts';
 import type { Db } from '../db/open.ts';
-import { keyNow } from '../tables/company-joins.ts';
+import { companyUnder } from '../tables/company-joins.ts';
 
 /** What a company was found by. */
 export type FoundBy = 'key' | 'number' | 'domain' | 'name';
@@ -15,6 +15,7 @@ export type FoundBy = 'key' | 'number' | 'domain' | 'name';
 export class CompanyFinder {
   private readonly db: Db;
   private readonly byKey;
+  private idUnder: ((key: string) => number | undefined) | null = null;
   private domains: Map<string, number> | null = null;
   private numbers: Map<string, number> | null = null;
   private names: Map<string, number> | null = null;
@@ -26,7 +27,8 @@ export class CompanyFinder {
 
   find({ key: given, number, domain, name, country }: CompanyReference): { id: number; by: FoundBy } | null {
     if (given !== undefined) {
-      const id = this.byKey.get(keyNow(this.db, given));
+      this.idUnder ??= companyUnder(this.db);
+      const id = this.idUnder(given);
       if (id !== undefined) return { id, by: 'key' };
     }
     if (number !== null) {

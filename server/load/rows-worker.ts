@@ -3,7 +3,7 @@ import { rowReader } from '../../core/records/read-row.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import { openUniverse } from '../db/open.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
-import { hasCompany, keyNow } from '../tables/company-joins.ts';
+import { companyUnder } from '../tables/company-joins.ts';
 import type { SourceRow } from '../tables/source.ts';
 import { CompanyBatcher, type ReadyCompany } from './company-batcher.ts';
 import { runFeed } from '../feed.ts';
@@ -43,7 +43,7 @@ void runFeed<RowsBatch>(async (put) => {
   );
   // A key that nobody has says nothing, as in a file that another workspace wrote.
   const universe = openUniverse(dir, { readonly: true });
-  const isKnown = (key: string) => hasCompany(universe, keyNow(universe, key));
+  const idUnder = companyUnder(universe);
   let refusals: RefusedRow[] = [];
   let [read, refused, left, noData, bytes] = [0, 0, 0, 0, 0];
   const batcher = new CompanyBatcher((companies) => {
@@ -59,7 +59,7 @@ void runFeed<RowsBatch>(async (put) => {
     const found = reader.read(cells);
     if ('record' in found) {
       left += found.left.length;
-      const key = found.key !== null && isKnown(found.key) ? found.key : undefined;
+      const key = found.key !== null && idUnder(found.key) !== undefined ? found.key : undefined;
       batcher.add(source, row, cells, found.record, key);
     } else {
       refused++;

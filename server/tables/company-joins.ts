@@ -33,13 +33,11 @@ export function joinedTo(db: Db, key: string): (Omit<Join, 'key'> & { at: string
     .all(key);
 }
 
-/** The key under which a company is now that had this one; the same where it was joined to none. */
-export function keyNow(db: Db, key: string): string {
-  return joinOf(db, key) ?? key;
-}
-
-export function hasCompany(db: Db, key: string): boolean {
-  return db.prepare('SELECT 1 FROM company WHERE key = ?').get(key) !== undefined;
+/** Looks up the id of the company that has a key, or that one was joined to that had it. */
+export function companyUnder(db: Db): (key: string) => number | undefined {
+  const joins = joinsOf(db);
+  const id = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
+  return (key) => id.get(joins.get(key) ?? key);
 }
 
 export function joinOf(db: Db, gone: string): string | null {
