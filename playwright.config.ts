@@ -12,7 +12,7 @@ export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.spec.ts',
   // Generous: a busy machine is no fault of a flow, and waiting costs nothing where all is well.
-  timeout: 120_000,
+  timeout: 240_000,
   expect: { timeout: 30_000 },
   workers: LANES,
   // A noisy machine may drop a frame; a flow that fails twice has failed.

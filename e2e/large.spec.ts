@@ -5,7 +5,7 @@ import { Hand } from './hand.ts';
 import { baseOf, folderOf } from './ports.ts';
 
 test.use({ baseURL: baseOf('large') });
-test.setTimeout(180_000);
+test.setTimeout(360_000);
 
 test('100,000 companies: narrowed, looked through to the last, sorted and exported whole', async ({
   page,

@@ -377,7 +377,7 @@ test('axe finds nothing on Breakdown, a chart, the map, a page and peers, by day
     columns: ['name'],
     limit: 1,
   });
-  test.setTimeout(180_000);
+  test.setTimeout(360_000);
   await page.goto('/desk?view=breakdown');
   await expect(page.locator('[data-chart=where]')).toBeVisible();
   await axeFindsNothing(page, 'Breakdown');
