@@ -285,7 +285,7 @@ test('J20: lately funded, in a window that shows both dates, with what each site
 test('axe finds nothing on has-lines, other subjects and their pages, by day and by night', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const check = async (what: string) => {
     await expect(page.locator('[data-tally]')).toBeVisible();
     await axeFindsNothing(page, what);
