@@ -49,6 +49,7 @@ export function TaughtTable({
                 key={field}
                 by={`v:${field}`}
                 label={headingOf(field)}
+                text
                 order={order}
                 onOrder={setOrder}
               />

@@ -1,12 +1,24 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
-import type { OutboxAnswer } from '../../contract/outreach-views.ts';
+import type { MessageView, OutboxAnswer } from '../../contract/outreach-views.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { did } from '../app/history.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
+import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { cancel } from './acts.ts';
 import { outreachChanged, useOutbox, useWhere } from './use-outreach.ts';
+
+/** Until a heading is clicked they stand in the order in which they are due. */
+type SortBy = 'due' | 'name' | 'mail' | 'subject' | 'campaignName' | 'putBy';
+
+const HEADS: readonly { by: SortBy; label: string }[] = [
+  { by: 'name', label: 'To' },
+  { by: 'mail', label: 'Address' },
+  { by: 'subject', label: 'Subject' },
+  { by: 'campaignName', label: 'Campaign' },
+  { by: 'putBy', label: 'Put by' },
+];
 
 /** What waits to go out: when, through what, and the way back until it has gone. */
 export function Outbox() {
@@ -14,6 +26,10 @@ export function Outbox() {
   const client = useQueryClient();
   const { go } = useWhere();
   const { data, error } = useOutbox();
+  const { sorted, order, setOrder } = useOrder<SortBy, MessageView & { due: number }>(
+    (data?.messages ?? []).map((message, due) => ({ ...message, due })),
+    { by: 'due', descending: false },
+  );
   if (error) return <Trouble error={error} />;
   if (!data) return <p className="py-4 text-soft">Opening …</p>;
   const { state, messages } = data;
@@ -83,10 +99,8 @@ export function Outbox() {
           <table className="w-full text-[13px]" aria-label="Waiting messages">
             <thead className="border-b border-edge text-[12px]">
               <tr>
-                {['To', 'Address', 'Subject', 'Campaign', 'Put by'].map((head) => (
-                  <th key={head} className="py-2 pr-4 text-left font-semibold whitespace-nowrap">
-                    {head}
-                  </th>
+                {HEADS.map(({ by, label }) => (
+                  <SortHead key={by} by={by} label={label} text order={order} onOrder={setOrder} />
                 ))}
                 <th>
                   <span className="sr-only">Take back</span>
@@ -94,7 +108,7 @@ export function Outbox() {
               </tr>
             </thead>
             <tbody>
-              {messages.map((message) => (
+              {sorted.map((message) => (
                 <tr key={message.id} className="border-b border-rule">
                   <td className="py-1 pr-4">
                     <button

@@ -31,22 +31,22 @@ export function useOrder<K extends string, T extends Record<K, string | number |
   return { sorted, order, setOrder };
 }
 
-/** Names, and the fields of a gathered page, which are texts. */
-const isText = (by: string): boolean => by === 'name' || by.startsWith('v:');
-
-/** A heading that sorts its list: numbers and dates the largest first, names from A. */
+/** A heading that sorts its list: numbers and dates the largest first, texts from A. */
 export function SortHead<K extends string>({
   by,
   label,
   order,
   onOrder,
   right = false,
+  text = by === 'name',
 }: {
   by: NoInfer<K>;
   label: string;
   order: Order<K>;
   onOrder(order: Order<NoInfer<K>>): void;
   right?: boolean;
+  /** Whether it begins with A; what is counted or dated begins with the most or latest. */
+  text?: boolean;
 }) {
   const here = order.by === by;
   return (
@@ -57,7 +57,7 @@ export function SortHead<K extends string>({
       <button
         type="button"
         className="inline-flex items-center gap-1 whitespace-nowrap hover:underline"
-        onClick={() => onOrder({ by, descending: here ? !order.descending : !isText(by) })}
+        onClick={() => onOrder({ by, descending: here ? !order.descending : !text })}
       >
         {label} {here && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
       </button>
