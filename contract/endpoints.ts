@@ -122,7 +122,9 @@ export const ENDPOINTS: readonly Endpoint[] = [
   get('/matches', 'files lined up with the universe, with how many rows were found'),
   post('/matches', 'line an uploaded file up with the universe, as a job', { body: MatchBody, status: JOB }),
   get('/matches/{id}', 'a match with its roll and the weights it learned'),
-  get('/matches/{id}/rows', 'rows of a match', { query: ['state', 'by', 'moved', 'offset', 'limit'] }),
+  get('/matches/{id}/rows', 'rows of a match', {
+    query: ['state', 'by', 'moved', 'sort', 'descending', 'offset', 'limit'],
+  }),
   get('/matches/{id}/rows/{row}', 'a row with its candidates, field by field'),
   put('/matches/{id}/rows', 'settle rows: a candidate taken, none, or open again', { body: SettleBody }),
   post('/matches/{id}/again', 'match a file again, with the universe as it is now, as a job', {

@@ -80,6 +80,10 @@ export class MatchListBody {
   list?: string;
 }
 
+/** What the rows of a match are put in order by. */
+export const ROW_SORTS = ['row', 'name', 'state', 'certainty'] as const;
+export type RowSort = (typeof ROW_SORTS)[number];
+
 /** What becomes of a row, by the matcher or by hand. */
 export const ROW_STATES = ['sure', 'settled', 'doubtful', 'none', 'twice', 'unreadable'] as const;
 export type RowState = (typeof ROW_STATES)[number];

@@ -136,6 +136,25 @@ describe('a file is matched', () => {
   });
 });
 
+test('its rows are put in order by row, name, what they came to and certainty; what has none comes last', async () => {
+  const sorted = async (by: string, descending = '') =>
+    (await rows(`?sort=${by}&descending=${descending}`)).rows;
+  expect((await sorted('row', '1')).map(({ row }) => row)).toEqual([8, 7, 6, 5, 4, 3, 2]);
+  const names = (await sorted('name')).map(({ name }) => name.toLowerCase());
+  expect(names.slice(0, -1)).toEqual([...names.slice(0, -1)].sort());
+  expect(names.at(-1)).toContain('no name');
+  const chances = (await sorted('certainty', '1')).map(({ chance }) => chance);
+  const known = chances.filter((chance) => chance !== null);
+  expect(chances.slice(0, known.length)).toEqual([...known].sort((a, b) => b - a));
+  const states = (await sorted('state')).map(({ state }) => state);
+  expect(states).toEqual([...states].sort());
+  const refused = await server.api.get(`/api/matches/${id}/rows?sort=luck`);
+  expect([refused.status, refused.text]).toEqual([
+    400,
+    expect.stringContaining('row, name, state, certainty'),
+  ]);
+});
+
 describe('what is made of it', () => {
   test('a list, with what the file says beside', async () => {
     const { found, foundCompanies } = (await match()).match;

@@ -3,12 +3,14 @@ import {
   MatchBody,
   MatchFileBody,
   MatchListBody,
+  ROW_SORTS,
   ROW_STATES,
   SettleBody,
   type MatchAnswer,
   type MatchesAnswer,
   type MatchRowsAnswer,
   type MatchRowView,
+  type RowSort,
   type RowState,
   type SettledAnswer,
   type TakeTogether,
@@ -137,6 +139,7 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
     const wish = {
       ...wishOf(queryText(request, 'state'), queryText(request, 'by')),
       moved: queryText(request, 'moved') !== '',
+      sort: { by: sortOf(queryText(request, 'sort')), descending: queryText(request, 'descending') !== '' },
     };
     const number = (name: string, most: number, otherwise: number) => {
       const text = queryText(request, name);
@@ -300,4 +303,14 @@ function wishOf(states: string, by: string): RowsWish {
       rule: 'number, domain or name',
     });
   return { states: wished, by: by === '' ? null : (by as SureBy) };
+}
+
+function sortOf(text: string): RowSort {
+  const found = text === '' ? 'row' : ROW_SORTS.find((one) => one === text);
+  if (found) return found;
+  throw new Problem('wrong-value', `The rows of a match are not put in order by "${text}".`, {
+    field: 'sort',
+    value: text,
+    rule: ROW_SORTS.join(', '),
+  });
 }

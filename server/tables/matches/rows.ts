@@ -1,4 +1,4 @@
-import type { RowState, SettledAs } from '../../../contract/matches.ts';
+import type { RowSort, RowState, SettledAs } from '../../../contract/matches.ts';
 import type { Firm } from '../../../core/match/firm.ts';
 import type { SureBy } from '../../../core/match/outcome.ts';
 import type { Db } from '../../db/open.ts';
@@ -48,7 +48,17 @@ export interface RowsWish {
   by: SureBy | null;
   /** Whether only those are meant that moved when they were last matched again. */
   moved?: boolean;
+  /** By row where left out. */
+  sort?: { by: RowSort; descending: boolean };
 }
+
+/** What rows are put in order by: names as they are shown, certainty of the best candidate. What has none comes last. */
+const ORDERS: Record<RowSort, string> = {
+  row: 'row',
+  name: `COALESCE(firm ->> '$.name', firm ->> '$.web', firm ->> '$.mail', firm ->> '$.registration') COLLATE NOCASE`,
+  state: STATE,
+  certainty: 'chance',
+};
 
 const WHERE = `match = ? AND ${STATE} IN (SELECT value FROM json_each(?)) AND (? IS NULL OR (by = ? AND settled IS NULL)) AND (? = 0 OR was IS NOT NULL)`;
 const wished = (id: string, { states, by, moved = false }: RowsWish) =>
@@ -56,10 +66,13 @@ const wished = (id: string, { states, by, moved = false }: RowsWish) =>
 
 export function rowsOfMatch(db: Db, id: string, wish: RowsWish, offset: number, limit: number): StoredRow[] {
   return db
-    .prepare<unknown[], RowColumns>(`${ROW} WHERE ${WHERE} ORDER BY row LIMIT ? OFFSET ?`)
+    .prepare<unknown[], RowColumns>(`${ROW} WHERE ${WHERE} ORDER BY ${orderOf(wish)} LIMIT ? OFFSET ?`)
     .all(...wished(id, wish), limit, offset)
     .map(read);
 }
+
+const orderOf = ({ sort = { by: 'row', descending: false } }: RowsWish): string =>
+  `${ORDERS[sort.by]} ${sort.descending ? 'DESC' : 'ASC'} NULLS LAST, row`;
 
 export function countRows(db: Db, id: string, wish: RowsWish): number {
   return db

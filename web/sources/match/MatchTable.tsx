@@ -1,9 +1,11 @@
 import clsx from 'clsx';
+import { useState } from 'react';
 import { Link } from 'react-router';
-import type { MatchRowView, MatchView } from '../../../contract/matches.ts';
+import type { MatchRowView, MatchView, RowSort } from '../../../contract/matches.ts';
 import { SURE_BY_WORDS } from '../../../core/match/outcome.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Trouble } from '../../ui/controls.tsx';
+import { SortHead, type Order } from '../../ui/SortHead.tsx';
 import { chanceText } from './marks.tsx';
 import { WORDS } from './words.ts';
 import { useMatchRows, type RowsShown } from './use-match.ts';
@@ -39,7 +41,12 @@ export function MatchTable({
   onAll: (() => void) | null;
 }) {
   const format = useFormat();
-  const { data, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useMatchRows(match.id, shown);
+  const [order, setOrder] = useState<Order<RowSort>>({ by: 'row', descending: false });
+  const { data, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useMatchRows(
+    match.id,
+    shown,
+    order,
+  );
   const words = WORDS[match.of];
   const rows = data?.pages.flatMap((page) => page.rows) ?? [];
   const total = data?.pages[0]?.total ?? null;
@@ -64,17 +71,17 @@ export function MatchTable({
         <table className="w-full text-left">
           <thead className="sticky top-0 border-b border-edge bg-ground text-[13px]">
             <tr>
-              <th className="py-1 pr-4 text-right font-semibold">Row</th>
-              <th className="py-1 pr-4 font-semibold">{words.own}</th>
+              <SortHead by="row" label="Row" text right order={order} onOrder={setOrder} />
+              <SortHead by="name" label={words.own} order={order} onOrder={setOrder} />
               <th className="py-1 pr-4 font-semibold">{words.other}</th>
-              <th className="py-1 pr-4 font-semibold">Came to</th>
-              <th className="py-1 pr-2 text-right font-semibold">Certainty</th>
+              <SortHead by="state" label="Came to" text order={order} onOrder={setOrder} />
+              <SortHead by="certainty" label="Certainty" right order={order} onOrder={setOrder} />
             </tr>
           </thead>
           <tbody>
             {rows.map((row) => (
               <tr key={row.row} className="border-b border-rule align-top hover:bg-paper">
-                <td className="figure py-1.5 pr-4 text-right">{row.row}</td>
+                <td className="figure py-1.5 pr-5 text-right">{row.row}</td>
                 <td className="py-1.5 pr-4">
                   {row.state === 'twice' || row.state === 'unreadable' ? (
                     row.name
@@ -121,7 +128,7 @@ export function MatchTable({
                     </span>
                   )}
                 </td>
-                <td className="figure py-1.5 pr-2 text-right">
+                <td className="figure py-1.5 pr-5 text-right">
                   {row.chance === null || row.state === 'twice' ? '' : chanceText(row.chance)}
                 </td>
               </tr>

@@ -75,6 +75,17 @@ describe('the rows of a matched file', () => {
     expect(screen.queryByRole('button', { name: 'Row 5' })).toBeNull();
   });
 
+  test('are put in order by what is clicked, the surest first', async () => {
+    const { user, asked } = opened([row(2, {})]);
+    await screen.findByRole('button', { name: 'Row 2' });
+    const last = () => asked.filter(({ path }) => path.includes('/rows')).at(-1)!.path;
+    expect(last()).toContain('sort=row&descending=&');
+    await user.click(screen.getByRole('button', { name: 'Certainty' }));
+    await waitFor(() => expect(last()).toContain('sort=certainty&descending=1'));
+    await user.click(screen.getByRole('button', { name: 'Came to' }));
+    await waitFor(() => expect(last()).toContain('sort=state&descending=&'));
+  });
+
   test('come a page at a time', async () => {
     const { user, asked } = opened([row(2, {})], {}, 3);
     await user.click(await screen.findByRole('button', { name: 'Show more of the 3' }));

@@ -7,12 +7,14 @@ import type {
   MatchPairAnswer,
   MatchRowsAnswer,
   MatchView,
+  RowSort,
   RowState,
   SettledAnswer,
 } from '../../../contract/matches.ts';
 import type { SureBy } from '../../../core/match/outcome.ts';
 import { call } from '../../api.ts';
 import { record } from '../../app/history.ts';
+import type { Order } from '../../ui/SortHead.tsx';
 import { listsChanged, noteMade } from '../../lists/acts.ts';
 
 /** What is asked of matches, and what is done to them, each as a step that can be taken back. */
@@ -54,13 +56,17 @@ export interface RowsShown {
 
 const ROWS_A_PAGE = 200;
 
-export function useMatchRows(id: string, { states, by, moved = false }: RowsShown) {
+export function useMatchRows(
+  id: string,
+  { states, by, moved = false }: RowsShown,
+  sort: Order<RowSort> = { by: 'row', descending: false },
+) {
   return useInfiniteQuery({
-    queryKey: ['match', id, 'rows', states, by, moved],
+    queryKey: ['match', id, 'rows', states, by, moved, sort],
     queryFn: ({ signal, pageParam }) =>
       call<MatchRowsAnswer>(
         'GET',
-        `${path(id)}/rows?state=${states.join()}&by=${by ?? ''}&moved=${moved ? 1 : ''}&offset=${pageParam}&limit=${ROWS_A_PAGE}`,
+        `${path(id)}/rows?state=${states.join()}&by=${by ?? ''}&moved=${moved ? 1 : ''}&sort=${sort.by}&descending=${sort.descending ? 1 : ''}&offset=${pageParam}&limit=${ROWS_A_PAGE}`,
         undefined,
         signal,
       ),
