@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 
-/** How many flows go on at once; each worker has a demo workspace and an empty one of its own. */
-export const LANES = 2;
+/** How many flows go on at once, one unless JUST_TALLY_LANES says more; each worker has a demo workspace and an empty one of its own. */
+export const LANES = Number(process.env.JUST_TALLY_LANES ?? 1);
 
 /** A server of the interface tests: one of each lane, or the large one, which all share. */
 export type ServerName = 'demo' | 'empty' | 'large';
