@@ -270,7 +270,8 @@ export async function fuzz(harness: Harness, callsMade: number, seed: number): P
             'hostile typing',
             `slowest completion ${slowest.toFixed(0)} ms; 5,000 postcodes ${many.ms.toFixed(0)} ms (${many.status})`,
           );
-          hold(slowest < 1000 && many.ms < 2000, `${slowest.toFixed(0)} ms and ${many.ms.toFixed(0)} ms`);
+          // What grows with the square of a text takes minutes; a slow and busy machine takes two seconds.
+          hold(slowest < 4000 && many.ms < 4000, `${slowest.toFixed(0)} ms and ${many.ms.toFixed(0)} ms`);
         },
       );
     } finally {
