@@ -157,4 +157,26 @@ describe('what the file of a list says of its members', () => {
       expect(keys(await kept(wanted))).toBe('0');
     }
   });
+
+  test('what a file says of a member counts on its own list alone, as the click does', async () => {
+    const made = await server.api
+      .post('/api/lists/combine')
+      .send({ parts: [{ list }], way: 'either', name: 'Judged apart', stays: false });
+    const { list: apart } = made.body as ListRollAnswer;
+    const members = ['CZ-25000002'];
+    await server.api
+      .post(`/api/lists/${apart.key}/verdicts`)
+      .send({ members, verdict: 'out', reason: 'closed' });
+    await server.api.post(`/api/lists/${list}/verdicts`).send({ members, verdict: 'in' });
+    const asked = { any: [list, apart.key], verdict: ['out'] };
+    const counts = await server.api
+      .post('/api/counts')
+      .send({ tape: tape([]), field: 'list', column: 'Hall', members: asked });
+    const { values } = counts.body as CarriedCounts;
+    for (const { key, count } of values) {
+      const test = { ...asked, carried: { column: 'Hall', any: [key] } };
+      expect(await kept(tape([{ id: 'l', field: 'list', test }]))).toHaveLength(count);
+    }
+    expect(values.map(({ count }) => count)).toEqual([1]);
+  });
 });

@@ -2,23 +2,26 @@ import type { Said } from '../../core/tally/columns.ts';
 import type { Keys } from '../../core/tally/order.ts';
 import type { ListTest } from '../../core/tape/nodes.ts';
 import { listMembers } from '../../core/tape/sql/list-members.ts';
-import { listed } from '../../core/tape/sql/statement.ts';
 import type { Db } from '../db/open.ts';
 import type { Records } from './records.ts';
 
 /** What the files say that put members on lists, by heading. */
 
-/** What files say under a heading of the members that meet a test; of a member on two lists twice. */
+/**
+ * What files say under a heading of the members that meet a test; of a member on two lists twice. Each list by itself: what the file of
+ * one says of a member counts only where it is that list on which the member meets the test.
+ */
 export function cellsSaid(db: Db, records: Records, test: ListTest, heading: string, asOf: number): Said[] {
-  const members = listMembers(test, asOf);
-  const lists = listed(test.any);
-  const rows = db
-    .prepare<unknown[], [string, string, string, number | null]>(
-      `SELECT key, text, folded, number FROM list_carried_cell
-       WHERE list IN (${lists.text}) AND key IN (${members.text}) AND heading = ?`,
-    )
-    .raw()
-    .all(...lists.values, ...members.values, heading);
+  const rows = test.any.flatMap((list) => {
+    const members = listMembers({ ...test, any: [list] }, asOf);
+    return db
+      .prepare<unknown[], [string, string, string, number | null]>(
+        `SELECT key, text, folded, number FROM list_carried_cell
+         WHERE list = ? AND heading = ? AND key IN (${members.text})`,
+      )
+      .raw()
+      .all(list, heading, ...members.values);
+  });
   const found = records.byKeys(rows.map(([key]) => key));
   return rows.flatMap(([, text, folded, number], i) =>
     found[i]! < 0 ? [] : [{ record: found[i]!, text, folded, number }],

@@ -83,9 +83,15 @@ export function readingOf(wish: PreviewBody): Partial<FileReading> {
 }
 
 /** @throws Problem where something is missing that its way needs */
-function madeColumn({ way, heading, of = [], by = '', part, text = '' }: MadeColumnBody): MadeColumn {
+function madeColumn(
+  { way, heading, of = [], by = '', part, text = '' }: MadeColumnBody,
+  nth: number,
+): MadeColumn {
   const wanting = (field: string, rule: string) =>
-    new Problem('wrong-value', `The column “${heading}” lacks ${rule}.`, { field: `made.${field}`, rule });
+    new Problem('wrong-value', `The column “${heading}” lacks ${rule}.`, {
+      field: `made[${nth}].${field}`,
+      rule,
+    });
   if (way === 'same') return { way, heading, text };
   if (of.length === 0) throw wanting('of', 'a column that it is made of');
   if (way === 'join') return { way, heading, of, by };
