@@ -77,6 +77,7 @@ import type {
   WrittenToAnswer,
 } from './outreach-views.ts';
 import type { CountryGroup } from '../core/geo/country-groups.ts';
+import type { RightPersonChoice } from '../core/people/functions.ts';
 import type { Plane } from '../core/tally/plane.ts';
 import type { Tape } from '../core/tape/nodes.ts';
 import type {
@@ -296,6 +297,8 @@ export interface Answers {
   'post /checks/{id}/to-list': { judged: number; batches: number[] };
   'get /country-groups': { ready: CountryGroup[]; own: CountryGroup[] };
   'put /country-groups/{key}': { own: CountryGroup[] };
+  'get /right-people': { ready: RightPersonChoice[]; own: RightPersonChoice[] };
+  'put /right-people/{key}': { own: RightPersonChoice[] };
   'get /column-sets': { sets: ColumnSetView[] };
   'post /column-sets': { set: ColumnSetView };
   'put /column-sets/{id}': { set: ColumnSetView };

@@ -20,7 +20,6 @@ import {
   CampaignChangeBody,
   CancelBody,
   CheckAddressesBody,
-  ChosenPeopleBody,
   LeftOutBody,
   MailServerBody,
   MessageBody,
@@ -32,6 +31,7 @@ import {
   SeenBody,
   TemplateBody,
 } from './outreach.ts';
+import { ChosenPeopleBody, RightPersonBody } from './right-people.ts';
 import { PaperBody } from './paper-requests.ts';
 import {
   AlternativesBody,
@@ -276,7 +276,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   remove('/lists/{key}', 'removes a list; it can be had back for 30 days', GONE),
   post('/lists/{key}/restore', 'puts a removed list back'),
   post('/lists/before', 'how many of some records each list has already, and how many are suppressed', {
-    body: PicksBody,
+    body: ChosenPeopleBody,
     query: ['subject'],
   }),
   post('/lists/{key}/members', 'puts records of a tape on a list', { body: AddBody }),
@@ -309,6 +309,12 @@ export const ENDPOINTS: readonly Endpoint[] = [
   get('/country-groups', 'ready and own groups of countries'),
   put('/country-groups/{key}', 'keeps a group of countries', { body: CountryGroupBody }),
   remove('/country-groups/{key}', 'removes a group of countries', GONE),
+  get(
+    '/right-people',
+    'ready and own choices of functions, of which the right person of a company holds the first',
+  ),
+  put('/right-people/{key}', 'keeps a choice of functions', { body: RightPersonBody }),
+  remove('/right-people/{key}', 'removes a choice of functions', GONE),
   get('/column-sets', 'column sets of one’s own'),
   post('/column-sets', 'keeps a column set', { body: ColumnSetBody, status: MADE }),
   put('/column-sets/{id}', 'changes a column set', { body: ColumnSetBody }),

@@ -25,6 +25,7 @@ import {
 import { ORIGIN_KINDS, type OriginKind, type Roll } from '../core/lists/roll.ts';
 import { VERDICTS, type ListVerdict } from '../core/tape/nodes.ts';
 import type { CategoryCounts } from './responses.ts';
+import { ChosenPeopleBody } from './right-people.ts';
 import { MOST_KEYS, PicksBody } from './row-requests.ts';
 
 /** Requests and answers about lists. */
@@ -100,7 +101,7 @@ export class ListChangeBody extends ListSaidBody {
 }
 
 /** Records of a tape to be put on a list; or, from companies to people and the like, what hangs on them. */
-export class AddBody extends PicksBody {
+export class AddBody extends ChosenPeopleBody {
   /** What put them there; a tape, or by hand where some were picked, where left out. */
   @IsOptional()
   @IsIn(ORIGIN_KINDS)
@@ -298,6 +299,10 @@ export interface BeforeAddingAnswer {
   there: Record<string, number>;
   /** Kept off every export by some suppression list. */
   suppressed: number;
+  /** Companies where nobody holds any of the functions asked for. */
+  without: number;
+  /** Their keys, where they are not too many to be opened by them. */
+  withoutKeys: string[];
 }
 
 export interface TakenAnswer {

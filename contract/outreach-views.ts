@@ -4,7 +4,7 @@ import type { ReplyKind } from '../core/outreach/reply-kind.ts';
 import type { Step } from '../core/outreach/steps.ts';
 import type { TriggerWay } from '../core/outreach/trigger.ts';
 import type { Roll } from '../core/lists/roll.ts';
-import type { PersonFunction } from '../core/people/right-person.ts';
+import type { PersonFunction } from '../core/people/functions.ts';
 import type { AddressStanding } from '../core/people/standing.ts';
 import type { OutreachSettingsBody, TemplateBody } from './outreach.ts';
 

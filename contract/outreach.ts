@@ -16,11 +16,11 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import type { PersonFunction } from '../core/people/right-person.ts';
 import { TRIGGER_WAYS, type TriggerWay } from '../core/outreach/trigger.ts';
 import { REPLY_KINDS, type ReplyKind } from '../core/outreach/reply-kind.ts';
 import type { Proof } from '../core/outreach/proofs.ts';
-import { MOST_KEYS, PicksBody } from './row-requests.ts';
+import { ChosenPeopleBody } from './right-people.ts';
+import { MOST_KEYS } from './row-requests.ts';
 
 /** Requests and answers about what is written to people. */
 
@@ -32,38 +32,6 @@ export const MOST_LETTERS = 20_000;
 /** One line: what would break a header has no place in it. */
 const ONE_LINE = /^[^\r\n]*$/;
 const oneLine = (field: string) => Matches(ONE_LINE, { message: `${field} must be one line` });
-
-export class FunctionBody implements PersonFunction {
-  @IsOptional()
-  @IsString()
-  @MaxLength(60)
-  department?: string;
-
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(10)
-  @IsString({ each: true })
-  levels?: string[];
-
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(20)
-  @IsString({ each: true })
-  @MaxLength(60, { each: true })
-  title?: string[];
-}
-
-/** Who is to be written to: people of a tape or list, or the right person of each company of one. */
-export class ChosenPeopleBody extends PicksBody {
-  /** For companies: whom, the first function that somebody holds. */
-  @IsOptional()
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(10)
-  @ValidateNested({ each: true })
-  @Type(() => FunctionBody)
-  functions?: FunctionBody[];
-}
 
 export class CampaignBody extends ChosenPeopleBody {
   @IsString()

@@ -1,14 +1,7 @@
-import { fold } from '../text/fold.ts';
+import { foldedWords } from '../text/fold.ts';
+import type { PersonFunction } from './functions.ts';
 
 /** "The right person": a ranked choice of functions, of which each company has the first that somebody holds. */
-
-/** One function: a department, levels, words of the title; what is left out may be any. */
-export interface PersonFunction {
-  department?: string;
-  levels?: readonly string[];
-  /** Words of which the title has one. */
-  title?: readonly string[];
-}
 
 /** Somebody who may be chosen. */
 export interface Candidate {
@@ -19,12 +12,24 @@ export interface Candidate {
   certainty: number | null;
 }
 
+/**
+ * Whether somebody surely holds a function; what is not known of a person holds none. Words of a title are held to it as a line
+ * on titles does (`core/tape/right-person.ts`).
+ */
 function holds({ department, levels, title }: PersonFunction, person: Candidate): boolean {
   if (department !== undefined && person.department !== department) return false;
   if (levels?.length && (person.level === null || !levels.includes(person.level))) return false;
-  if (!title?.length) return true;
-  const words = person.title === null ? '' : fold(person.title);
-  return title.some((word) => words.includes(fold(word)));
+  const wanted = (title ?? []).map(foldedWords).filter((words) => words.length > 0);
+  if (wanted.length === 0) return true;
+  if (person.title === null) return false;
+  const words = foldedWords(person.title);
+  return wanted.some((some) => hasWords(words, some));
+}
+
+/** Whether words hold some others side by side; one alone need only begin a word. */
+function hasWords(words: readonly string[], wanted: readonly string[]): boolean {
+  if (wanted.length === 1) return words.some((word) => word.startsWith(wanted[0]!));
+  return words.some((_, at) => wanted.every((word, i) => words[at + i] === word));
 }
 
 /**

@@ -3,6 +3,7 @@ import type { CodeHit } from '../codes/search.ts';
 import type { Crosswalk } from '../codes/crosswalk.ts';
 import type { CountryGroup } from '../geo/country-groups.ts';
 import type { Field } from '../fields/field.ts';
+import type { RightPersonChoice } from '../people/functions.ts';
 import type { Bits } from '../tally/bits.ts';
 import type { PeersTest } from './nodes.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
@@ -25,6 +26,8 @@ export interface Lookup {
   places: Gazetteer;
   /** Groups of countries that a place may name by key: the ready ones and the workspace's own. */
   countryGroups: ReadonlyMap<string, CountryGroup>;
+  /** Ranked choices of functions, by key: the ready ones and the workspace's own. */
+  rightPeople: ReadonlyMap<string, RightPersonChoice>;
   /** The values of a category field, groups included; sources, technologies and legal forms come from the data. */
   choices(field: Pick<Field, 'subject' | 'id'>): readonly Choice[];
   /** The name of a company by key, or undefined where the universe has none. */

@@ -1,5 +1,6 @@
 import { keysOf } from '../charts/axes.ts';
 import { fieldOf } from '../fields/registry.ts';
+import { readFunctions, spellFunction, spellFunctions, type PersonFunction } from '../people/functions.ts';
 import { listAtHand } from '../lists/at-hand.ts';
 import type { CarriedColumn } from '../lists/carried.ts';
 import {
@@ -17,8 +18,9 @@ import {
  * Columns beyond those of fields. Of a tape's own: how many related records a has-line counts ("count:l9"), how alike a line
  * of peers finds a company and why ("score:l2", "why:l2"), how far it is from the point of a line ("km:l3"), what a list says of
  * its members ("member:verdict:l4") and what is reckoned of them ("review:doubt:l4"). Of any tape: the same of the list that it
- * stands on ("member:verdict:*", and "carried:*:Segment" of what its file says under a heading), one key of a field that has several ("of:channel:dealers"), and how large a company's whole
- * group is ("group:revenue").
+ * stands on ("member:verdict:*", and "carried:*:Segment" of what its file says under a heading), one key of a field that has
+ * several ("of:channel:dealers"), how large a company's whole group is ("group:revenue"), and who holds the first of some functions
+ * that anybody holds there ("right:mail:production head, else owner").
  */
 export const SCORE_COLUMN = 'score:';
 export const WHY_COLUMN = 'why:';
@@ -30,6 +32,7 @@ export const CARRIED_COLUMN = 'carried:';
 export const AT_HAND = '*';
 export const KEY_COLUMN = 'of:';
 export const GROUP_COLUMN = 'group:';
+export const RIGHT_COLUMN = 'right:';
 
 /** What the companies of a group are together: those with a single figure, added up. */
 const GROUP_SUMS = [
@@ -49,6 +52,17 @@ export const MEMBER_PARTS = {
   carried: 'From its file',
 } as const;
 export type MemberPart = keyof typeof MEMBER_PARTS;
+
+/** What a column says of the right person of a company. */
+export const RIGHT_PARTS = {
+  name: 'Name',
+  title: 'Title',
+  mail: 'Mail',
+  certainty: 'Mail certainty',
+  phone: 'Phone',
+  function: 'Function',
+} as const;
+export type RightPart = keyof typeof RIGHT_PARTS;
 
 /** What is reckoned of a member, for going through a list. */
 export const REVIEW_PARTS = {
@@ -73,6 +87,7 @@ export type OwnColumn =
   | { kind: 'count'; line: HasLine }
   | { kind: 'score' | 'why' | 'km'; line: FieldLine }
   | { kind: 'key'; field: string; key: string; label: string }
+  | { kind: 'right'; part: RightPart; functions: readonly PersonFunction[]; label: string }
   | { kind: 'group'; of: 'headcount' | 'revenue'; label: string };
 
 /** What a column of this name is, or undefined where the tape has none such. */
@@ -115,11 +130,36 @@ export function ownColumnOf(tape: Pick<Tape, 'lines' | 'subject'>, column: strin
   }
   if (column.startsWith(GROUP_COLUMN) && tape.subject === 'companies')
     return GROUP_SUMS.find(({ of }) => column === GROUP_COLUMN + of);
+  if (column.startsWith(RIGHT_COLUMN)) return rightOf(tape.subject, column);
   if (!column.startsWith(KEY_COLUMN)) return undefined;
   const [, id, ...rest] = column.split(':');
   const field = fieldOf(tape.subject, id!);
   const key = field && keysOf(field).find((one) => one.key === rest.join(':'));
   return key && { kind: 'key', field: field.id, key: key.key, label: `${field.label}: ${key.label}` };
+}
+
+/** A column of the right person, where its functions are spelled as they are kept. */
+function rightOf(subject: string, column: string): OwnColumn | undefined {
+  const [, part, ...rest] = column.split(':');
+  if (subject !== 'companies' || !Object.hasOwn(RIGHT_PARTS, part!)) return undefined;
+  try {
+    const functions = readFunctions(rest.join(':'));
+    const known = part as RightPart;
+    if (rightColumn(known, functions) !== column) return undefined;
+    return { kind: 'right', part: known, functions, label: rightLabel(known, functions) };
+  } catch {
+    return undefined;
+  }
+}
+
+/** "Mail, production head", with a sign that there are others where that is nobody. */
+function rightLabel(part: RightPart, functions: readonly PersonFunction[]): string {
+  return `${RIGHT_PARTS[part]}, ${spellFunction(functions[0]!)}${functions.length > 1 ? ' …' : ''}`;
+}
+
+/** The column of what is said of the right person by some functions. */
+export function rightColumn(part: RightPart, functions: readonly PersonFunction[]): string {
+  return `${RIGHT_COLUMN}${part}:${spellFunctions(functions)}`;
 }
 
 function fieldLine(tape: Pick<Tape, 'lines'>, id: string): FieldLine | undefined {
@@ -140,6 +180,7 @@ export function isOfAnyTape(column: string): boolean {
     !isOwnColumn(column) ||
     column.startsWith(KEY_COLUMN) ||
     column.startsWith(GROUP_COLUMN) ||
+    column.startsWith(RIGHT_COLUMN) ||
     isOfListAtHand(column)
   );
 }

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { Crosswalk } from '../codes/crosswalk.ts';
 import { CodeTree } from '../codes/tree.ts';
 import { READY_GROUPS } from '../geo/country-groups.ts';
+import { READY_RIGHT_PEOPLE } from '../people/functions.ts';
 import { Gazetteer } from '../geo/gazetteer.ts';
 import type { Lookup } from './lookup.ts';
 import { Problem } from './problem.ts';
@@ -19,6 +20,7 @@ const lookup: Lookup = {
     id === 'technology' ? [{ key: 'rutavel', label: 'Rutavel' }] : [{ key: 'active', label: 'active' }],
   crosswalk: () => new Crosswalk(new Map(), []),
   countryGroups: READY_GROUPS,
+  rightPeople: READY_RIGHT_PEOPLE,
   companyName: () => undefined,
   currencies: ['EUR'],
   currency: 'EUR',

@@ -19,6 +19,8 @@ import { spanAt } from './span-at.ts';
 import { checkTest } from './tests.ts';
 
 const MOST_LINES = 200;
+/** Letters of the name of a column: that of the right person spells out the functions it is found by. */
+const LONGEST_COLUMN = 2000;
 
 /**
  * Checks a tape from outside against the universe at hand and freezes it.
@@ -286,7 +288,7 @@ export function validateSort(input: unknown, tape: Pick<Tape, 'subject' | 'lines
   return listAt(input, 'sort', 8).map((key, i) => {
     const raw = objectAt(key, `sort[${i}]`);
     onlyKeys(raw, `sort[${i}]`, ['by', 'descending']);
-    const by = textAt(raw.by, `sort[${i}].by`, 60);
+    const by = textAt(raw.by, `sort[${i}].by`, LONGEST_COLUMN);
     const field = fieldOf(tape.subject, by);
     const own = isOwnColumn(by) ? ownColumnOf(tape, by) : undefined;
     const sorts = isOwnColumn(by)

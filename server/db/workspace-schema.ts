@@ -138,4 +138,12 @@ export const workspaceMigrations: readonly string[] = [
   -- Columns that were made of those of the file; JSON, core/records/made-columns.ts. They stand in the mapping, not in the header.
   ALTER TABLE remembered_reading ADD COLUMN made TEXT NOT NULL DEFAULT '[]';
   `,
+  `
+  -- Ranked choices of functions, of which a company's right person holds the first that anybody holds there.
+  CREATE TABLE right_person (
+    key TEXT PRIMARY KEY,
+    label TEXT NOT NULL,
+    functions TEXT NOT NULL     -- as core/people/functions.ts spells them
+  ) STRICT, WITHOUT ROWID;
+  `,
 ];

@@ -1,4 +1,5 @@
 import { goingOut, stayingOff, type GoingWish } from './going-out.ts';
+import type { PersonFunction } from '../../core/people/functions.ts';
 import type { Scheme } from '../../core/codes/tree.ts';
 import type { MapView } from '../../core/geo/clusters.ts';
 import type { CorrectionWish } from './rows/corrections.ts';
@@ -93,8 +94,15 @@ export const calls = named({
   ),
   idsOf: second(({ engine }, tape: unknown, sort: unknown, picks?: Picks) => engine.idsOf(tape, sort, picks)),
   // Lists: records to be put on one, a list held against a tape, and what is kept off an export.
-  recordsFor: second(({ lists }, tape: unknown, sort: unknown, picks: Picks, subject: string) =>
-    lists.recordsFor(tape, sort, picks, subject),
+  recordsFor: second(
+    (
+      { lists },
+      tape: unknown,
+      sort: unknown,
+      picks: Picks,
+      subject: string,
+      functions?: readonly PersonFunction[],
+    ) => lists.recordsFor(tape, sort, picks, subject, functions),
   ),
   keptOffOf: second(({ lists }, subject: string, ids: Uint32Array) => lists.keptOffOf(subject, ids)),
   keptOffAmong: second(({ lists }, subject: string, keys: readonly string[]) =>

@@ -3,6 +3,7 @@ import { countBits, countBoth, hasBit, noBits, recordsOf, setBit, type Bits } fr
 import type { ListColumn } from '../../core/tally/columns.ts';
 import { drawSample } from '../../core/stats/draw.ts';
 import type { DrawnKeys } from '../tables/lists/checks.ts';
+import type { PersonFunction } from '../../core/people/functions.ts';
 import { companiesOf } from '../../core/tally/links.ts';
 import { addMembers } from '../../core/tally/members.ts';
 import { isLive, VERDICTS, type Tape } from '../../core/tape/nodes.ts';
@@ -10,6 +11,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import { wordTape } from '../../core/tape/wording.ts';
 import { validateSort } from '../../core/tape/validate.ts';
 import type { Engine } from './engine.ts';
+import { rightPeopleAmong, rightPeopleOf } from './rows/right-people.ts';
 import type { Picks } from './subject-engine.ts';
 
 /** Parts that a sample can be shared out by. */
@@ -20,6 +22,8 @@ export interface FoundRecords {
   ids: Uint32Array;
   /** The change of the universe that it was found after. */
   revision: number;
+  /** Companies, by id, where nobody holds any of the functions asked for. */
+  without: Uint32Array;
 }
 
 /** What lists ask of the universe. */
@@ -30,14 +34,58 @@ export class ListsEngine {
     this.engine = engine;
   }
 
-  /** Records of a tape that go on a list of a subject: they themselves, or those they hang on, or that hang on them. */
-  recordsFor(input: unknown, sort: unknown, picks: Picks, subject: string): FoundRecords {
+  /**
+   * Records of a tape that go on a list of a subject: they themselves, or those they hang on, or that hang on them. With
+   * `functions` one person of each company, who holds the first of them that anybody holds: anybody there where the tape is on
+   * companies, anybody of the tape where it is on people.
+   */
+  recordsFor(
+    input: unknown,
+    sort: unknown,
+    picks: Picks,
+    subject: string,
+    functions?: readonly PersonFunction[],
+  ): FoundRecords {
     const tape = this.engine.checked(input);
     const own = this.engine.subject(tape.subject);
     const picked = own.picked(tape, validateSort(sort ?? tape.sort ?? [], tape), picks);
+    const { revision } = this.engine;
+    if (functions)
+      return {
+        ...this.onePerCompany(
+          tape.subject,
+          picked.map((r) => own.records.ids[r]!),
+          subject,
+          functions,
+        ),
+        revision,
+      };
     const records = tape.subject === subject ? picked : this.turned(tape.subject, picked, subject);
     const { ids } = this.engine.subject(subject).records;
-    return { ids: records.map((r) => ids[r]!), revision: this.engine.revision };
+    return { ids: records.map((r) => ids[r]!), revision, without: new Uint32Array() };
+  }
+
+  private onePerCompany(
+    from: string,
+    ids: Uint32Array,
+    subject: string,
+    functions: readonly PersonFunction[],
+  ): Pick<FoundRecords, 'ids' | 'without'> {
+    if (subject !== 'people' || (from !== 'companies' && from !== 'people'))
+      throw new Problem('wrong-subject', `Nobody can be chosen by function of ${from} for ${subject}.`, {
+        field: 'functions',
+        value: subject,
+        rule: 'people, of a tape on companies or people',
+      });
+    if (from === 'people') {
+      const { chosen, without } = rightPeopleAmong(this.engine.db, ids, functions);
+      return { ids: Uint32Array.from(chosen, ({ person }) => person.id), without: Uint32Array.from(without) };
+    }
+    const found = rightPeopleOf(this.engine.db, ids, functions);
+    return {
+      ids: Uint32Array.from(found.flatMap((one) => one?.person.id ?? [])),
+      without: ids.filter((_, i) => found[i] === null),
+    };
   }
 
   private turned(from: string, picked: Uint32Array, to: string): Uint32Array {

@@ -28,6 +28,7 @@ import type { MemberCells } from './list-members.ts';
 import type { Peers } from './peers/peers.ts';
 import type { ReviewColumns } from './review-columns.ts';
 import { RowSource } from './rows/read-rows.ts';
+import { rightCells, rightKeys } from './rows/right-columns.ts';
 import type { Records } from './records.ts';
 
 const MOST_FOUND = 1000;
@@ -129,6 +130,12 @@ export class SubjectEngine {
         own[column] = { texts: this.cells.carried(found.list, found.column, this.keysOf(records)) };
       } else if (found?.kind === 'review' && found.part === 'doubts') {
         own[column] = { texts: this.review!.doubts(this.own(tape), found.list, records) };
+      } else if (found?.kind === 'right') {
+        own[column] = rightCells(
+          this.db,
+          records.map((r) => this.records.ids[r]!),
+          found,
+        );
       } else if (found?.kind === 'why') {
         const { test } = found.line;
         own[column] = { texts: Array.from(records, (r) => this.peers!.why(test as PeersTest, r)) };
@@ -234,6 +241,8 @@ export class SubjectEngine {
         return this.cells.keys(this.records.subject, column.list, column.part);
       case 'carried':
         return this.cells.carriedKeys(this.records.subject, column.list, column.column);
+      case 'right':
+        return rightKeys(this.db, this.records, column);
       case 'review':
         return this.review!.figures(tape, column.list, column.part as 'likeness' | 'doubt');
       case 'score':

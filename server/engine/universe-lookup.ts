@@ -3,6 +3,7 @@ import type { Crosswalk } from '../../core/codes/crosswalk.ts';
 import type { CodeTree, Scheme } from '../../core/codes/tree.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
 import { READY_GROUPS } from '../../core/geo/country-groups.ts';
+import { READY_RIGHT_PEOPLE } from '../../core/people/functions.ts';
 import type { Gazetteer } from '../../core/geo/gazetteer.ts';
 import type { Choice, Lookup } from '../../core/tape/lookup.ts';
 import type { CategoryColumn, ManyColumn } from '../../core/tally/columns.ts';
@@ -31,7 +32,10 @@ export function universeLookup(
   db: Db,
   reference: ReferenceData,
   stored: Pick<StoredUniverse, 'columns' | 'related'>,
-  workspace: Pick<WorkspaceFacts, 'asOf' | 'currency' | 'countryGroups' | 'lists' | 'receivers' | 'joinable'>,
+  workspace: Pick<
+    WorkspaceFacts,
+    'asOf' | 'currency' | 'countryGroups' | 'rightPeople' | 'lists' | 'receivers' | 'joinable'
+  >,
   peers: Lookup['peers'] = () => {
     throw new Error('Likeness is measured where tapes are counted.');
   },
@@ -66,6 +70,10 @@ export function universeLookup(
     countryGroups: new Map([
       ...READY_GROUPS,
       ...workspace.countryGroups.map((group) => [group.key, group] as const),
+    ]),
+    rightPeople: new Map([
+      ...READY_RIGHT_PEOPLE,
+      ...workspace.rightPeople.map((one) => [one.key, one] as const),
     ]),
     choices: ({ subject, id }) =>
       id === 'list'

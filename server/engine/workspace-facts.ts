@@ -1,11 +1,12 @@
 import type { CountryGroup } from '../../core/geo/country-groups.ts';
+import type { RightPersonChoice } from '../../core/people/functions.ts';
 import { noBits, setBit, type Bits } from '../../core/tally/bits.ts';
 import type { ManyColumn, Members } from '../../core/tally/columns.ts';
 import type { Choice } from '../../core/tape/lookup.ts';
 import { asOfDay } from '../days.ts';
 import type { Db } from '../db/open.ts';
 import { contactCompanies } from '../tables/contacts.ts';
-import { contactsRevision, factsRevision, ownGroups } from '../tables/facts.ts';
+import { contactsRevision, factsRevision, ownGroups, ownRightPeople } from '../tables/facts.ts';
 import { allReceivers, handoverRevision } from '../tables/handover/ledger.ts';
 import { listsRevision } from '../tables/lists/changes.ts';
 import { allLists } from '../tables/lists/list-rows.ts';
@@ -30,6 +31,7 @@ export interface WorkspaceFacts {
   /** The currency of amounts typed without one. */
   currency: string;
   countryGroups: readonly CountryGroup[];
+  rightPeople: readonly RightPersonChoice[];
   lists: readonly ListChoice[];
   members: ReadonlyMap<string, Members>;
   /** By suppression list, where it has addresses. */
@@ -49,6 +51,7 @@ export const NO_FACTS: WorkspaceFacts = {
   asOf: 0,
   currency: 'EUR',
   countryGroups: [],
+  rightPeople: [],
   lists: [],
   members: new Map(),
   keptByAddress: new Map(),
@@ -144,6 +147,7 @@ export class FactsReader {
       asOf,
       currency: settings.currency,
       countryGroups: ownGroups(this.workspace),
+      rightPeople: ownRightPeople(this.workspace),
       lists: lists.map(({ key, name, subject, suppression }) => ({ key, label: name, subject, suppression })),
       members: this.members.of(lists),
       keptByAddress: this.addressed.of(),
@@ -172,8 +176,10 @@ export class FactsReader {
 
 /** Whether nothing that tapes name means anything else, but for members of lists. */
 export function isSameButMembers(one: WorkspaceFacts, other: WorkspaceFacts): boolean {
-  const named = ({ asOf, currency, countryGroups, lists, receivers, joinable }: WorkspaceFacts) =>
-    JSON.stringify([asOf, currency, countryGroups, lists, receivers, joinable]);
+  const named = (facts: WorkspaceFacts) => {
+    const { asOf, currency, countryGroups, rightPeople, lists, receivers, joinable } = facts;
+    return JSON.stringify([asOf, currency, countryGroups, rightPeople, lists, receivers, joinable]);
+  };
   return (
     one.known === other.known &&
     one.handed === other.handed &&

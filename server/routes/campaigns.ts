@@ -3,12 +3,12 @@ import {
   CampaignBody,
   CampaignChangeBody,
   CheckAddressesBody,
-  ChosenPeopleBody,
   LeftOutBody,
   MessageBody,
   OutboxBody,
   SeenBody,
 } from '../../contract/outreach.ts';
+import { ChosenPeopleBody } from '../../contract/right-people.ts';
 import type {
   AddresseesAnswer,
   CampaignView,
@@ -22,7 +22,6 @@ import type { Tape } from '../../core/tape/nodes.ts';
 import { calls } from '../engine/calls.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
 import { expectVersion } from '../http/versions.ts';
-import { peopleByIds, rightPeople } from '../outreach/choose-people.ts';
 import { addPeople, changeDraft, fillAgain } from '../outreach/drafts.ts';
 import type { CheckData } from '../outreach/check-worker.ts';
 import { ownMailServer } from '../outreach/mail-server.ts';
@@ -50,6 +49,7 @@ import {
 } from '../tables/outreach/messages.ts';
 import { optedOut } from '../tables/outreach/outcomes.ts';
 import { readOutreachSettings } from '../tables/outreach/settings.ts';
+import { companyKeys } from '../tables/keys.ts';
 import { readSettings } from '../tables/workspace.ts';
 
 const MOST_SHOWN = 500;
@@ -88,7 +88,7 @@ export function campaignRoutes(services: Services): Router {
         rule: 'one to ten functions, the first that somebody holds counts',
       });
     const picks = { ...(keys && { keys }), ...(ranges && { ranges }), ...(except && { except }) };
-    const { ids } = await engine.call(calls.recordsFor, [tape, sort, picks, subject]);
+    const { ids, without } = await engine.call(calls.recordsFor, [tape, sort, picks, 'people', functions]);
     if (ids.length > MOST_PEOPLE)
       throw new Problem(
         'too-many',
@@ -97,7 +97,8 @@ export function campaignRoutes(services: Services): Router {
       );
     const words = await engine.call(calls.wordsOf, [tape]);
     return {
-      ...(subject === 'people' ? peopleByIds(ids) : rightPeople(universe, ids, functions!)),
+      people: Array.from(ids, (id) => `person-${id}`),
+      without: companyKeys(universe, without),
       what: (name ?? words.join('; ')) || `all ${subject}`,
     };
   };

@@ -16,15 +16,18 @@ import {
   type ListsAnswer,
   type TakenAnswer,
 } from '../../contract/lists.ts';
+import { ChosenPeopleBody } from '../../contract/right-people.ts';
 import { PicksBody } from '../../contract/row-requests.ts';
 import { TapeBody } from '../../contract/tape-body.ts';
 import { isoOf } from '../../core/dates.ts';
+import { spellFunctions } from '../../core/people/functions.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { asOfDay } from '../days.ts';
 import { calls } from '../engine/calls.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
 import type { Services } from '../services.ts';
+import { companyKeys } from '../tables/keys.ts';
 import { addressesOf } from '../tables/lists/addresses.ts';
 import { allLists, listByKey, removedLists } from '../tables/lists/list-rows.ts';
 import { paceOf } from '../tables/lists/roll.ts';
@@ -32,11 +35,14 @@ import { membershipsOf, reasonsByUse } from '../tables/lists/verdicts.ts';
 import type { Wanted } from '../tables/lists/wanted.ts';
 import { readSettings } from '../tables/workspace.ts';
 
+/** Companies that are opened by their keys. */
+const MOST_OPENED = 1000;
+
 /** Members of a listed act: by key, or picked of a tape. */
 type Chosen = { members?: string[]; picks?: PicksBody };
 
 /** Lists: their names, members, verdicts, and what is made of several. */
-export function listRoutes({ workspace, engine, listsDb, lists }: Services): Router {
+export function listRoutes({ workspace, engine, universe, listsDb, lists }: Services): Router {
   const routes = Router();
   const found = (key: string) => {
     const list = listByKey(listsDb, key);
@@ -49,10 +55,13 @@ export function listRoutes({ workspace, engine, listsDb, lists }: Services): Rou
   };
   const person = () => readSettings(workspace).person;
   /** The records of a tape that go on a list of a subject. */
-  const recordsFor = async (wish: PicksBody, subject: string): Promise<Wanted & { ids: Uint32Array }> => {
-    const { tape, sort, keys, ranges, except } = wish;
+  const recordsFor = async (
+    wish: ChosenPeopleBody,
+    subject: string,
+  ): Promise<Wanted & { ids: Uint32Array; without: Uint32Array }> => {
+    const { tape, sort, keys, ranges, except, functions } = wish;
     const picks = { ...(keys && { keys }), ...(ranges && { ranges }), ...(except && { except }) };
-    return { ...(await engine.call(calls.recordsFor, [tape, sort, picks, subject])), subject };
+    return { ...(await engine.call(calls.recordsFor, [tape, sort, picks, subject, functions])), subject };
   };
   const chosen = async ({ members, picks }: Chosen, subject: string): Promise<Wanted> => {
     if ((members === undefined) === (picks === undefined))
@@ -129,13 +138,20 @@ export function listRoutes({ workspace, engine, listsDb, lists }: Services): Rou
 
   routes.post('/lists/before', async (request, response) => {
     const subject = queryText(request, 'subject') || 'companies';
-    const wanted = await recordsFor(body(PicksBody, request), subject);
+    const wanted = await recordsFor(body(ChosenPeopleBody, request), subject);
     const keys = allLists(listsDb).flatMap((list) => (list.subject === subject ? [list.key] : []));
     const [there, suppressed] = await Promise.all([
       lists.count('there', keys, wanted),
       engine.call(calls.keptOffOf, [subject, wanted.ids]),
     ]);
-    response.json({ ...there, suppressed } satisfies BeforeAddingAnswer);
+    const { without } = wanted;
+    const withoutKeys = without.length > MOST_OPENED ? [] : companyKeys(universe, without);
+    response.json({
+      ...there,
+      suppressed,
+      without: without.length,
+      withoutKeys,
+    } satisfies BeforeAddingAnswer);
   });
   routes.post('/lists/:key/members', async (request, response) => {
     const { key, subject } = found(request.params.key);
@@ -146,7 +162,9 @@ export function listRoutes({ workspace, engine, listsDb, lists }: Services): Rou
     const picked = wish.keys !== undefined || wish.ranges !== undefined;
     const origin = {
       kind: kind ?? (picked ? 'hand' : 'tape'),
-      what: what ?? ((tape.name ?? words.join('; ')) || 'the universe'),
+      what:
+        (what ?? ((tape.name ?? words.join('; ')) || 'the universe')) +
+        (wish.functions ? `; one a company: ${spellFunctions(wish.functions)}` : ''),
       tape: JSON.stringify(tape),
       asOf: isoOf(asOfDay(readSettings(workspace))),
       person: person(),

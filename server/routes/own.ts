@@ -1,10 +1,20 @@
 import { canBeKept } from '../../core/tape/own-columns.ts';
 import { Router } from 'express';
 import { CountryGroupBody } from '../../contract/requests.ts';
+import { RightPersonBody } from '../../contract/right-people.ts';
 import { READY_GROUPS } from '../../core/geo/country-groups.ts';
-import { ownGroups, removeGroup, writeGroup } from '../tables/facts.ts';
+import { READY_RIGHT_PEOPLE } from '../../core/people/functions.ts';
+import {
+  ownGroups,
+  ownRightPeople,
+  removeGroup,
+  removeRightPerson,
+  writeGroup,
+  writeRightPerson,
+} from '../tables/facts.ts';
 import { ColumnSetBody, NoteBody } from '../../contract/own-requests.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
+import { fold } from '../../core/text/fold.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { body, HttpProblem } from '../http/check.ts';
 import type { Services } from '../services.ts';
@@ -12,7 +22,7 @@ import { allColumnSets, removeColumnSet, writeColumnSet } from '../tables/column
 import { expectVersion } from '../http/versions.ts';
 import { noteOn, writeNote } from '../tables/notes.ts';
 
-/** What one keeps for oneself: notes on records, and sets of columns. */
+/** What one keeps for oneself: notes on records, sets of columns, groups of countries, choices of functions. */
 export function ownRoutes({ workspace }: Services): Router {
   const routes = Router();
   const subjectIn = (subject: string) => {
@@ -85,6 +95,44 @@ export function ownRoutes({ workspace }: Services): Router {
         field: 'key',
         value: request.params.key,
       });
+    response.status(204).end();
+  });
+  routes.get('/right-people', (_request, response) => {
+    response.json({ ready: [...READY_RIGHT_PEOPLE.values()], own: ownRightPeople(workspace) });
+  });
+  routes.put('/right-people/:key', (request, response) => {
+    const { key } = request.params;
+    if (!/^[a-z0-9][a-z0-9-]{1,59}$/.test(key) || READY_RIGHT_PEOPLE.has(key))
+      throw new Problem('wrong-value', `"${key}" cannot be the key of a choice of your own.`, {
+        field: 'key',
+        value: key,
+        rule: 'two or more small letters, figures and hyphens, and not the key of a ready choice',
+      });
+    const { label, functions } = body(RightPersonBody, request);
+    const name = label.trim();
+    const taken = [...READY_RIGHT_PEOPLE.values(), ...ownRightPeople(workspace)].find(
+      (one) => one.key !== key && fold(one.label) === fold(name),
+    );
+    if (taken)
+      throw new HttpProblem(409, 'name-taken', `There is a choice "${taken.label}" already.`, {
+        field: 'label',
+        value: label,
+        rule: 'a name of its own',
+      });
+    writeRightPerson(workspace, { key, label: name, functions });
+    response.json({ own: ownRightPeople(workspace) });
+  });
+  routes.delete('/right-people/:key', (request, response) => {
+    if (!removeRightPerson(workspace, request.params.key))
+      throw new HttpProblem(
+        404,
+        'unknown-choice',
+        `There is no choice "${request.params.key}" of your own.`,
+        {
+          field: 'key',
+          value: request.params.key,
+        },
+      );
     response.status(204).end();
   });
   return routes;

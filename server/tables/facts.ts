@@ -1,7 +1,8 @@
 import type { CountryGroup } from '../../core/geo/country-groups.ts';
+import { readFunctions, spellFunctions, type RightPersonChoice } from '../../core/people/functions.ts';
 import type { Db } from '../db/open.ts';
 
-/** What tapes rest on of the user's own: lists, the address book, groups of countries, settings. */
+/** What tapes rest on of the user's own: lists, the address book, groups of countries, choices of functions, settings. */
 
 /** How often they were changed. */
 export function factsRevision(db: Db): number {
@@ -45,6 +46,35 @@ export function writeGroup(db: Db, { key, label, countries }: CountryGroup): voi
 export function removeGroup(db: Db, key: string): boolean {
   return db.transaction(() => {
     const { changes } = db.prepare('DELETE FROM country_group WHERE key = ?').run(key);
+    factsChanged(db);
+    return changes > 0;
+  })();
+}
+
+/** The workspace's own choices of functions, by name. */
+export function ownRightPeople(db: Db): RightPersonChoice[] {
+  return db
+    .prepare<[], { key: string; label: string; functions: string }>(
+      'SELECT * FROM right_person ORDER BY label COLLATE NOCASE',
+    )
+    .all()
+    .map(({ functions, ...one }) => ({ ...one, functions: readFunctions(functions) }));
+}
+
+export function writeRightPerson(db: Db, { key, label, functions }: RightPersonChoice): void {
+  db.transaction(() => {
+    db.prepare('INSERT OR REPLACE INTO right_person (key, label, functions) VALUES (?, ?, ?)').run(
+      key,
+      label,
+      spellFunctions(functions),
+    );
+    factsChanged(db);
+  })();
+}
+
+export function removeRightPerson(db: Db, key: string): boolean {
+  return db.transaction(() => {
+    const { changes } = db.prepare('DELETE FROM right_person WHERE key = ?').run(key);
     factsChanged(db);
     return changes > 0;
   })();

@@ -1,6 +1,12 @@
 import { subjectOf } from '../../core/fields/registry.ts';
 import type { Db } from '../db/open.ts';
 
+/** Keys of companies by their ids; those that are gone are left out. */
+export function companyKeys(universe: Db, ids: Uint32Array): string[] {
+  const keyOf = universe.prepare<[number], string>('SELECT key FROM company WHERE id = ?').pluck();
+  return Array.from(ids, (id) => keyOf.get(id)).filter((key) => key !== undefined);
+}
+
 /** Records by their keys. Keys of all but companies are made of the number, so that no index is needed for them. */
 export class RecordKeys {
   private readonly own: RegExp | null;

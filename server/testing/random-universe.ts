@@ -229,6 +229,7 @@ export class RandomUniverse {
       asOf: AS_OF,
       currency: 'EUR',
       countryGroups: [],
+      rightPeople: [],
       lists: LISTS.map((key) => ({ key, label: key, subject: 'companies', suppression: null })),
       members: cells.of(LISTS.map((key) => ({ key, subject: 'companies', revision: 0 }))),
       keptByAddress: new Map(),

@@ -10,9 +10,16 @@ import { said } from '../app/history.ts';
 import { copyToList, putOnList, takeOffList, wordPut } from '../lists/acts.ts';
 import { NewListName } from '../lists/NewListName.tsx';
 import { useLists } from '../lists/use-lists.ts';
+import { askedFunctions } from '../people/FunctionsEditor.tsx';
+import { useRememberedFunctions, withoutTape } from '../people/right-people.ts';
+import { RightPersonPicker } from '../people/RightPersonPicker.tsx';
 import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
+import { useOpenTape } from './open-tape.ts';
 import { notePut } from './putting.ts';
 import { wishOf, wordActed, type Acted } from './acted.ts';
+
+/** Of what one person a company can be chosen. */
+const CHOOSES: readonly string[] = ['companies', 'people'];
 
 /** Puts records on a list, or what they hang on, or what hangs on them; says before how many are new to each. */
 export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): void }) {
@@ -27,8 +34,15 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
   const [error, setError] = useState<Error | null>(null);
   const [busy, setBusy] = useState(false);
   const { data } = useLists();
+  const [whom, setWhom] = useState<'all' | 'one'>('all');
+  const [functions, setFunctions] = useRememberedFunctions();
+  const openTape = useOpenTape();
+  // One person of each company, where people are meant and there are more than one to choose from.
+  const choosing =
+    subject === 'people' && CHOOSES.includes(tape.subject) && (!one || tape.subject === 'companies');
+  const asked = choosing && whom === 'one' ? askedFunctions(functions) : null;
   const limit = /^\d+$/.test(first) && Number(first) > 0 ? Number(first) : undefined;
-  const wish = wishOf(acted, limit);
+  const wish = { ...wishOf(acted, limit), ...(asked ? { functions: asked } : {}) };
   const before = useQuery({
     queryKey: ['lists', 'before', wish, subject],
     queryFn: ({ signal }) =>
@@ -58,7 +72,7 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
   };
   const add = (list: ListView, made: boolean) =>
     act(async () => {
-      const moving = move === 'move' && from !== null && subject === tape.subject;
+      const moving = move === 'move' && from !== null && subject === tape.subject && !asked;
       const { added, of } = moving
         ? await copyToList(client, from.list, list, wish, true)
         : await putOnList(client, list, wish, made);
@@ -117,6 +131,20 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
           </label>
         )}
       </div>
+      {choosing && (
+        <div className="space-y-2 pb-3 text-[13px]">
+          <Segments
+            label="Which people"
+            value={whom}
+            onChange={setWhom}
+            options={[
+              { key: 'all', label: 'all of them' },
+              { key: 'one', label: 'one a company, the right person' },
+            ]}
+          />
+          {asked && <RightPersonPicker functions={functions} onFunctions={setFunctions} />}
+        </div>
+      )}
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -139,11 +167,30 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
             {SUBJECTS.get(subject)![before.data.count === 1 ? 'one' : 'many']}
             {before.data.suppressed > 0 && (
               <span className="text-cut">
-                , of which <span className="figure">{format.number(before.data.suppressed)}</span> are kept
-                off every export
+                , of which <span className="figure">{format.number(before.data.suppressed)}</span>{' '}
+                {before.data.suppressed === 1 ? 'is' : 'are'} kept off every export
               </span>
             )}
           </>
+        )}
+        {asked && before.data && before.data.without > 0 && (
+          <span>
+            {'; '}
+            {before.data.withoutKeys.length > 0 ? (
+              <Button
+                look="quiet"
+                className="px-0 text-[13px] underline"
+                onClick={() => {
+                  openTape(withoutTape(asked, before.data.withoutKeys));
+                  onClose();
+                }}
+              >
+                {wordWithout(before.data.without, format.number)}
+              </Button>
+            ) : (
+              wordWithout(before.data.without, format.number)
+            )}
+          </span>
         )}
         {gone > 0 && (
           <span className="text-unsure">
@@ -220,4 +267,9 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
       )}
     </Dialog>
   );
+}
+
+/** "12 companies have nobody of these". */
+function wordWithout(count: number, figure: (n: number) => string): string {
+  return `${figure(count)} ${count === 1 ? 'company has' : 'companies have'} nobody of these`;
 }

@@ -45,6 +45,16 @@ describe('the address of the Desk', () => {
     expect(desk().tape.lines).toEqual(tapeOf('Planodor').lines);
     expect([desk().view, desk().company, desk().sort]).toEqual(['map', null, []]);
   });
+  test('keeps an order by columns whose names have commas and hyphens', async () => {
+    await opened();
+    const sort = [
+      { by: 'carried:*:50%, up-', descending: true as const },
+      { by: 'right:name:owner, else director' },
+      { by: 'carried:*:%2C-' },
+    ];
+    await to(addressOf({ ...state(tapeOf('a')), sort }));
+    expect(desk().sort).toEqual(sort);
+  });
   test('goes back and forth as a browser does', async () => {
     await opened();
     await settled(() => desk().change(tapeOf('a')));

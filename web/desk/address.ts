@@ -17,7 +17,7 @@ export function addressOf(
   const query = new URLSearchParams();
   if (tapeText !== '') query.set('t', tapeText);
   if (state.sort.length)
-    query.set('sort', state.sort.map(({ by, descending }) => by + (descending ? '-' : '')).join(','));
+    query.set('sort', state.sort.map(({ by, descending }) => masked(by) + (descending ? '-' : '')).join(','));
   if (state.openLine) query.set('line', state.openLine);
   if (state.company) query.set('company', state.company);
   if (state.view && state.view !== 'sheet') query.set('view', state.view);
@@ -134,11 +134,22 @@ export function useDeskAddress(): string | null {
   return problem;
 }
 
+/** The name of a column without the marks that stand between columns and behind them: headings and functions may have commas. */
+function masked(column: string): string {
+  return column.replaceAll('%', '%25').replaceAll(',', '%2C').replace(/-$/, '%2D');
+}
+
+function unmasked(text: string): string {
+  return text.replaceAll('%2D', '-').replaceAll('%2C', ',').replaceAll('%25', '%');
+}
+
 function readSort(text: string | null): SortKey[] {
   return (text ?? '')
     .split(',')
     .filter(Boolean)
     .map((part) =>
-      part.endsWith('-') ? { by: part.slice(0, -1), descending: true as const } : { by: part },
+      part.endsWith('-')
+        ? { by: unmasked(part.slice(0, -1)), descending: true as const }
+        : { by: unmasked(part) },
     );
 }

@@ -4,15 +4,18 @@ import { lazy, Suspense, useState } from 'react';
 import { toast } from 'sonner';
 import type { AddresseeView, CampaignAnswer } from '../../contract/outreach-views.ts';
 import { STEPS, type Step } from '../../core/outreach/steps.ts';
+import { spellFunctions } from '../../core/people/functions.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
+import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { useKey } from '../app/keys.ts';
 import type { Acted } from '../desk/acted.ts';
+import { useOpenTape } from '../desk/open-tape.ts';
+import { withoutTape } from '../people/right-people.ts';
 import { NO_PICKS, withPicked } from '../desk/picks.ts';
 import { Button, Kbd, Trouble } from '../ui/controls.tsx';
 import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { leaveOut } from './acts.ts';
-import { wordFunctions } from './FunctionsEditor.tsx';
 import { JobButton } from './JobButton.tsx';
 import { outreachChanged, PEOPLE_A_PAGE, useAddressees, useWhere } from './use-outreach.ts';
 import { STATE_WORDS } from './words.ts';
@@ -126,6 +129,16 @@ export function People({ data }: { data: CampaignAnswer }) {
   useKey('enter', () => here && open(here.person));
   useKey('0', leave);
   useKey('s', list);
+  const openTape = useOpenTape();
+  const openWithout = async () => {
+    const path = `/campaigns/${encodeURIComponent(campaign.id)}/without`;
+    try {
+      const { companies } = await call<{ companies: string[] }>('GET', path);
+      openTape(withoutTape(campaign.functions ?? [], companies));
+    } catch (failure) {
+      toast.error((failure as Error).message);
+    }
+  };
   const label = data.roll.steps.find((one) => one.step === step)?.label;
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -141,9 +154,11 @@ export function People({ data }: { data: CampaignAnswer }) {
           )}
           {campaign.without > 0 && (
             <span className="text-soft">
-              <span className="figure">{format.number(campaign.without)}</span>{' '}
-              {campaign.without === 1 ? 'company has' : 'companies have'} nobody who is{' '}
-              {wordFunctions(campaign.functions ?? [])}
+              <Button look="quiet" className="px-0 text-[13px] underline" onClick={() => void openWithout()}>
+                <span className="figure">{format.number(campaign.without)}</span>
+                {campaign.without === 1 ? 'company has' : 'companies have'} nobody
+              </Button>{' '}
+              who is {spellFunctions(campaign.functions ?? [])}
             </span>
           )}
         </p>

@@ -2,32 +2,17 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { CampaignAnswer } from '../../contract/outreach-views.ts';
-import type { PersonFunction } from '../../core/people/right-person.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { did } from '../app/history.ts';
 import { wordActed, type Acted } from '../desk/acted.ts';
 import { picksBody } from '../desk/picks.ts';
 import { countedPart } from '../desk/queries.ts';
-import { Button, Dialog, Trouble } from '../ui/controls.tsx';
-import { askedFunctions, FunctionsEditor } from './FunctionsEditor.tsx';
+import { askedFunctions } from '../people/FunctionsEditor.tsx';
+import { useRememberedFunctions } from '../people/right-people.ts';
+import { RightPersonPicker } from '../people/RightPersonPicker.tsx';
+import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
 import { outreachChanged, useOutreach } from './use-outreach.ts';
-
-const REMEMBERED = 'functions to write to';
-const FIRST: PersonFunction[] = [
-  { department: 'production', levels: ['head'] },
-  { department: 'production', levels: ['director'] },
-  { levels: ['owner'] },
-];
-
-/** The choice of functions made last on this machine. */
-function remembered(): PersonFunction[] {
-  try {
-    return (JSON.parse(localStorage.getItem(REMEMBERED) ?? 'null') as PersonFunction[] | null) ?? FIRST;
-  } catch {
-    return FIRST;
-  }
-}
 
 /** Makes a campaign of people, or of the right person of each company: drafts for all of them in one act. */
 export function WriteToDialog({ acted, onClose }: { acted: Acted; onClose(): void }) {
@@ -40,21 +25,22 @@ export function WriteToDialog({ acted, onClose }: { acted: Acted; onClose(): voi
   const [campaign, setCampaign] = useState('');
   const [name, setName] = useState(tape.name ?? '');
   const [template, setTemplate] = useState('');
-  const [functions, setFunctions] = useState(remembered);
+  const [functions, setFunctions] = useRememberedFunctions();
+  const [whom, setWhom] = useState<'all' | 'one'>('all');
+  const onePerCompany = ofCompanies || whom === 'one';
   const [error, setError] = useState<Error | null>(null);
   const [busy, setBusy] = useState(false);
   const names = [...new Set(outreach?.templates.map((one) => one.name) ?? [])];
   const make = async () => {
     setBusy(true);
     setError(null);
-    const asked = ofCompanies ? { functions: askedFunctions(functions) } : {};
+    const asked = onePerCompany ? { functions: askedFunctions(functions) } : {};
     const people = {
       tape: { ...countedPart(tape), ...(tape.name ? { name: tape.name } : {}) },
       sort,
       ...picksBody(picks),
       ...asked,
     };
-    if (ofCompanies) localStorage.setItem(REMEMBERED, JSON.stringify(functions));
     try {
       if (campaign !== '') {
         await call('POST', `/campaigns/${campaign}/people`, people);
@@ -93,12 +79,21 @@ export function WriteToDialog({ acted, onClose }: { acted: Acted; onClose(): voi
           void make();
         }}
       >
-        {ofCompanies && (
-          <>
-            <span className="pt-1">Whom</span>
-            <FunctionsEditor functions={functions} onChange={setFunctions} />
-          </>
-        )}
+        <span className="pt-1.5">Whom</span>
+        <div className="min-w-0 space-y-2">
+          {!ofCompanies && (
+            <Segments
+              label="Whom"
+              value={whom}
+              onChange={setWhom}
+              options={[
+                { key: 'all', label: 'all of them' },
+                { key: 'one', label: 'one a company' },
+              ]}
+            />
+          )}
+          {onePerCompany && <RightPersonPicker functions={functions} onFunctions={setFunctions} />}
+        </div>
         <label htmlFor="campaign-into" className="pt-1.5">
           Campaign
         </label>

@@ -3,12 +3,12 @@ import { beforeEach, expect, test } from '@jest/globals';
 import { screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import { emptyTape } from '../../core/tape/nodes.ts';
-import type { PersonFunction } from '../../core/people/right-person.ts';
+import { spellFunctions, type PersonFunction } from '../../core/people/functions.ts';
 import { undo } from '../app/history.ts';
 import { NO_PICKS } from '../desk/picks.ts';
 import { aCampaign, anOutreach } from '../testing/outreach.ts';
 import { freshDesk, settled, show } from '../testing/render.tsx';
-import { askedFunctions, FunctionsEditor, wordFunctions } from './FunctionsEditor.tsx';
+import { askedFunctions, FunctionsEditor } from '../people/FunctionsEditor.tsx';
 import { WriteToDialog } from './WriteToDialog.tsx';
 
 beforeEach(freshDesk);
@@ -79,7 +79,7 @@ test('functions are put in their order, and said in words', async () => {
   expect(now).toEqual([{ levels: ['owner'] }, { department: 'production' }]);
   await user.click(screen.getByRole('button', { name: 'or else …' }));
   await user.type(screen.getByLabelText('Words of the title 3'), 'plant, ');
-  expect(wordFunctions(askedFunctions(now))).toBe('owner, else production, else “plant”');
+  expect(spellFunctions(askedFunctions(now))).toBe('owner, else production, else "plant"');
   await user.click(screen.getByRole('button', { name: 'Without function 1' }));
   expect(askedFunctions(now)).toEqual([{ department: 'production' }, { title: ['plant'] }]);
 });

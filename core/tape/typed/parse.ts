@@ -6,6 +6,7 @@ import { emptyTape, isBlock, type Leaf, type Line } from '../nodes.ts';
 import { validateTape } from '../validate.ts';
 import { readBare, readHas } from './has.ts';
 import { partsOf, problem, splitOutside, squeezed } from './pieces.ts';
+import { readRightPerson, RIGHT_PERSON } from './right-person.ts';
 import { readTest } from './tests.ts';
 
 /**
@@ -14,7 +15,7 @@ import { readTest } from './tests.ts';
  *     text    = [ "/" ] line { ";" [ "or" ] line }
  *     line    = marks ( "either" branch { "|" branch } | body )
  *     marks   = { "parked" | "must" | "keep unknown" | "drop unknown" | "not" | "fresh" span }
- *     body    = opener test [ "with estimates" ] marks | has | value
+ *     body    = opener test [ "with estimates" ] marks | has | "right person" functions marks | value
  *     has     = "has" subject [ "as" role ] [ count ] [ "(" text ")" [ count ] ] marks
  *
  * "or" joins a line with the one before it into an either-block. Of several lines at once, one that opens none and is words alone
@@ -79,6 +80,14 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
     else if (first === 'fresh') marks.fresh = word.slice(5).trim();
     else marks[first as 'not' | 'must' | 'parked'] = true;
   };
+  const withoutMarks = (line: string) => {
+    let body = line;
+    for (let found = LAST_MARK.exec(body); found; found = LAST_MARK.exec(body)) {
+      mark(found[1]!);
+      body = body.slice(0, found.index);
+    }
+    return body;
+  };
   let rest = text;
   for (let found = MARK.exec(rest); found; found = MARK.exec(rest)) {
     mark(found[1]!);
@@ -93,23 +102,20 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
       throw problem('either', rest.slice(6).trim(), 'lines, not another either', text);
     return { id: newId(), ...marks, either: branches as Leaf[] };
   }
+  if (subject === 'companies' && RIGHT_PERSON.test(rest)) {
+    const text = withoutMarks(rest);
+    return { ...readRightPerson(text, lookup, newId()), ...marks };
+  }
   if (/^has(\s|$)/i.test(rest)) {
-    for (let found = LAST_MARK.exec(rest); found; found = LAST_MARK.exec(rest)) {
-      mark(found[1]!);
-      rest = rest.slice(0, found.index);
-    }
-    const has = readHas(rest, subject, (parts, inner) => readLines(parts, inner, lookup, newId));
+    const has = readHas(withoutMarks(rest), subject, (parts, inner) =>
+      readLines(parts, inner, lookup, newId),
+    );
     return { id: newId(), ...marks, ...has };
   }
   const bare = subject === 'companies' || opens(rest, subject) ? null : readBare(rest, subject, lookup);
   if (bare) return { id: newId(), ...marks, ...bare };
   const { field, opener, rest: test } = readOpener(rest, subject, text);
-  let body = test;
-  if (field.kind !== 'text')
-    for (let found = LAST_MARK.exec(body); found; found = LAST_MARK.exec(body)) {
-      mark(found[1]!);
-      body = body.slice(0, found.index);
-    }
+  let body = field.kind === 'text' ? test : withoutMarks(test);
   let estimates = false;
   if (
     (field.store.at === 'range' || field.kind === 'rank') &&

@@ -8,12 +8,18 @@ import { openerOf, suggestCodes } from './suggest-codes.ts';
 import { nearTowns, placesNamed } from './suggest-places.ts';
 import { readOpener } from './parse.ts';
 import { splitOutside } from './pieces.ts';
+import { RIGHT_PERSON, suggestRightPeople } from './right-person.ts';
 import { OPENER_SCHEMES } from './tests.ts';
 
 const MOST = 8;
 
 /** Lines that a text without marks may mean, likeliest first. They need not read as lines. */
 export function suggestions(body: string, subject: string, lookup: Lookup): Suggestion[] {
+  const right = subject === 'companies' ? RIGHT_PERSON.exec(body) : null;
+  if (right) {
+    const rest = body.slice(right[0].length).trim();
+    return plain([...(rest === '' ? [] : [body]), ...suggestRightPeople(rest, lookup)]);
+  }
   if (/^has(\s|$)/i.test(body)) return plain(hasSuggestions(body, subject, lookup));
   let opened: ReturnType<typeof readOpener>;
   try {
@@ -193,6 +199,7 @@ function byMeaning(body: string, lookup: Lookup): Suggestion[] {
   const codes = suggestCodes(body, lookup);
   const inPlaces = (how: 'exact' | 'begins') =>
     placesNamed(body, lookup, how).map(({ typed, ...more }) => ({ typed: `in ${typed}`, ...more }));
+  const right = fold(body).length >= 3 ? plain(suggestRightPeople(body, lookup)) : [];
   const near = fold(body).length >= 3 ? plain(nearTowns(body, lookup, 1)) : [];
   return [
     ...openings(body, 'companies', lookup, 'exact'),
@@ -205,6 +212,7 @@ function byMeaning(body: string, lookup: Lookup): Suggestion[] {
     ...namedValues(body, 'companies', lookup, 'begins').slice(0, 3),
     ...codes.written.slice(0, 3),
     ...inPlaces('begins').slice(0, 2),
+    ...right.slice(0, 2),
     ...near,
     { typed: `words ${/\s/.test(body) ? body : `${body}*`}` },
     ...codes.written.slice(3),

@@ -1,6 +1,7 @@
 import type { Lookup } from '../../../core/tape/lookup.ts';
 import type { PlaceTest } from '../../../core/tape/nodes.ts';
-import type { OwnColumn } from '../../../core/tape/own-columns.ts';
+import { spellFunctions } from '../../../core/people/functions.ts';
+import { RIGHT_PARTS, type OwnColumn } from '../../../core/tape/own-columns.ts';
 import { wordLine } from '../../../core/tape/wording.ts';
 
 /** The heading, in a file, of a column that no field has. */
@@ -10,6 +11,8 @@ export function ownHeading(column: OwnColumn, subject: string, lookup: Lookup): 
       return 'Alike';
     case 'why':
       return 'Why alike';
+    case 'right':
+      return `${RIGHT_PARTS[column.part]} of ${spellFunctions(column.functions)}`.slice(0, 120);
     case 'group':
     case 'member':
     case 'carried':

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { CampaignChangeBody } from '../../../contract/outreach.ts';
 import type { CampaignView } from '../../../contract/outreach-views.ts';
-import type { PersonFunction } from '../../../core/people/right-person.ts';
+import type { PersonFunction } from '../../../core/people/functions.ts';
 import type { TriggerWay } from '../../../core/outreach/trigger.ts';
 import { HttpProblem } from '../../http/check.ts';
 import { Problem } from '../../../core/tape/problem.ts';

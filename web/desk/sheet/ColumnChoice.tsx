@@ -7,6 +7,7 @@ import { keyColumns } from '../../../core/tape/own-columns.ts';
 import { fold } from '../../../core/text/fold.ts';
 import { Button } from '../../ui/controls.tsx';
 import { ColumnSets } from './ColumnSets.tsx';
+import { RightPersonColumns } from '../../people/RightPersonColumns.tsx';
 import { useCarried } from '../../lists/use-lists.ts';
 import { allColumns, columnOf, type ShownColumn } from './columns.ts';
 
@@ -96,6 +97,9 @@ export function ColumnChoice({
           ))}
         </div>
       ))}
+      {tape.subject === 'companies' && fold('the right person').includes(wanted) && (
+        <RightPersonColumns columns={columns} onColumns={onColumns} />
+      )}
       {others.length === 0 && <p className="px-3 py-1 text-soft">No other column of that name.</p>}
     </div>
   );

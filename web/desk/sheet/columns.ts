@@ -1,6 +1,7 @@
 import type { WordedTally } from '../../../contract/responses.ts';
 import type { Field, SheetColumn } from '../../../core/fields/field.ts';
 import { columnFields, fieldOf } from '../../../core/fields/registry.ts';
+import { spellFunctions } from '../../../core/people/functions.ts';
 import type { CarriedColumn } from '../../../core/lists/carried.ts';
 import type { HasLine, PlaceTest, Tape } from '../../../core/tape/nodes.ts';
 import {
@@ -8,6 +9,7 @@ import {
   ownColumnOf,
   ownColumns,
   REVIEW_PARTS,
+  RIGHT_PARTS,
   type OwnColumn,
 } from '../../../core/tape/own-columns.ts';
 import { wordedById } from '../worded.ts';
@@ -33,6 +35,7 @@ const MEMBER_WIDTHS = {
   origins: 240,
 };
 
+const RIGHT_WIDTHS = { name: 170, title: 190, mail: 220, certainty: 128, phone: 150, function: 170 };
 const CARRIED_WIDTH = 120;
 
 /** A column by id; null where the subject or the tape has none such. */
@@ -43,7 +46,7 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
   const own = ownColumnOf(tape, id);
   if (!own) return null;
   const words =
-    own.kind === 'key' || own.kind === 'group'
+    own.kind === 'key' || own.kind === 'group' || own.kind === 'right'
       ? undefined
       : wordedById(tally?.lines ?? []).get(own.line.id)?.words;
   const line = `${words?.label ?? ''} ${words?.text ?? ''}`.trim();
@@ -52,6 +55,7 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
     own.kind === 'why' ||
     own.kind === 'carried' ||
     own.kind === 'member' ||
+    (own.kind === 'right' && own.part !== 'certainty') ||
     (own.kind === 'review' && own.part === 'doubts');
   return {
     id,
@@ -59,11 +63,13 @@ export function columnOf(tape: Tape, id: string, tally?: WordedTally): ShownColu
     width:
       own.kind === 'member'
         ? MEMBER_WIDTHS[own.part]
-        : own.kind === 'carried'
-          ? Math.max(CARRIED_WIDTH, 34 + heading.length * 7)
-          : text
-            ? 320
-            : Math.max(own.kind === 'score' ? 92 : FIGURE_WIDTH, 34 + heading.length * 7),
+        : own.kind === 'right'
+          ? RIGHT_WIDTHS[own.part]
+          : own.kind === 'carried'
+            ? Math.max(CARRIED_WIDTH, 34 + heading.length * 7)
+            : text
+              ? 320
+              : Math.max(own.kind === 'score' ? 92 : FIGURE_WIDTH, 34 + heading.length * 7),
     ...(isSortable(own) ? {} : { sortable: false }),
     ...(text ? {} : { numeric: true }),
     label: own.kind === 'count' ? `number of ${heading.toLowerCase()}` : heading.toLowerCase(),
@@ -101,6 +107,11 @@ function told(own: OwnColumn, subject: string, line: string): { heading: string;
       return { heading: own.label, meaning: `${own.label}, as the list says of its members.` };
     case 'carried':
       return { heading: own.label, meaning: `${own.label}, as the file says that put a member on the list.` };
+    case 'right':
+      return {
+        heading: own.label,
+        meaning: `${RIGHT_PARTS[own.part]} of the right person: ${spellFunctions(own.functions)}. Among several whom one reaches surest.`,
+      };
     case 'review':
       return { heading: own.label, meaning: REVIEW_PARTS[own.part].meaning };
     case 'group':

@@ -7,10 +7,12 @@ import type { CompletionsAnswer, TypedAnswer } from '../../../contract/responses
 import type { Joint } from '../../../core/tape/also.ts';
 import { SECTIONS } from '../../../core/fields/field.ts';
 import { lineFields, relationsOf } from '../../../core/fields/registry.ts';
+import { spellFunctions, type PersonFunction } from '../../../core/people/functions.ts';
 import { freeId, renamed } from '../../../core/tape/edit.ts';
 import type { Line, Tape } from '../../../core/tape/nodes.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
+import { useRightPeople } from '../../people/right-people.ts';
 import { Kbd } from '../../ui/controls.tsx';
 import { countedPart } from '../queries.ts';
 import { useDesk } from '../store.ts';
@@ -43,6 +45,8 @@ interface EntryProps {
   /** Opens a picker for a field that has no line yet, or a has-line that looks through to something. */
   onField(field: string): void;
   onHas?(has: string): void;
+  /** Takes a line that asks for whoever holds one of some functions. */
+  onRight?(functions: readonly PersonFunction[]): void;
   placeholder: string;
   label?: string;
   /** The entry of the tape itself, which a key goes to. */
@@ -55,6 +59,7 @@ export function Entry({
   onLines,
   onField,
   onHas,
+  onRight,
   placeholder,
   label = 'Add a line',
   main = false,
@@ -170,7 +175,7 @@ export function Entry({
             }
           }}
         />
-        <FieldMenu subject={tape.subject} onField={onField} onHas={onHas} />
+        <FieldMenu subject={tape.subject} onField={onField} onHas={onHas} onRight={onRight} />
       </div>
       {problem && (
         <p role="alert" className="mt-1 text-[13px] text-cut">
@@ -223,12 +228,15 @@ function FieldMenu({
   subject,
   onField,
   onHas,
+  onRight,
 }: {
   subject: string;
   onField(field: string): void;
   onHas?: (has: string) => void;
+  onRight?: (functions: readonly PersonFunction[]) => void;
 }) {
   const fields = lineFields(subject);
+  const { ready, own } = useRightPeople();
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
@@ -257,6 +265,23 @@ function FieldMenu({
                 >
                   Has {related.many}
                   <span className="figure text-[12px] text-soft">has {related.one} …</span>
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Group>
+          )}
+          {onRight && (
+            <DropdownMenu.Group>
+              <DropdownMenu.Label className="px-3 pt-1.5 text-[12px] text-soft">
+                Where there is the right person
+              </DropdownMenu.Label>
+              {[...ready, ...own].map(({ key, label, functions }) => (
+                <DropdownMenu.Item
+                  key={key}
+                  title={spellFunctions(functions)}
+                  onSelect={() => onRight(functions)}
+                  className="cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-picked"
+                >
+                  {label}
                 </DropdownMenu.Item>
               ))}
             </DropdownMenu.Group>

@@ -13,10 +13,12 @@ import { PanelRightClose, PanelRightOpen } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { subjectOf } from '../../../core/fields/registry.ts';
+import type { PersonFunction } from '../../../core/people/functions.ts';
 import type { Acted } from '../acted.ts';
 import { putLines } from '../../../core/tape/also.ts';
 import { addLines, freeId, joinLines, moveLine } from '../../../core/tape/edit.ts';
 import type { Line } from '../../../core/tape/nodes.ts';
+import { rightPersonLine } from '../../../core/tape/right-person.ts';
 import { useFormat } from '../../app/format.ts';
 import { ReviewRoll } from '../../lists/review/ReviewRoll.tsx';
 import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
@@ -145,6 +147,14 @@ export function TapePanel({
           change(addLines(now, [{ id, has, lines: [] }]));
           set({ openLine: id, company: null });
         }}
+        {...(tape.subject === 'companies'
+          ? {
+              onRight: (functions: readonly PersonFunction[]) => {
+                const now = useDesk.getState().tape;
+                change(addLines(now, [rightPersonLine(functions, freeId(now))]));
+              },
+            }
+          : {})}
       />
       <div className="min-h-0 flex-1 overflow-y-auto">
         <div className="flex justify-between border-b border-dashed border-edge/70 py-1.5 pr-4 pl-10">

@@ -1,23 +1,13 @@
 import { ArrowUp, X } from 'lucide-react';
-import type { PersonFunction } from '../../core/people/right-person.ts';
+import { MOST_FUNCTIONS, type PersonFunction } from '../../core/people/functions.ts';
 import { DEPARTMENTS } from '../../core/fields/companies/making.ts';
 import { LEVELS } from '../../core/fields/people.ts';
 import { Button } from '../ui/controls.tsx';
 
-const MOST = 10;
+/** Levels that are often meant together. */
+const PAIRS = ['head,director', 'owner,founder'];
 
-/** "production head; else owner". */
-export function wordFunctions(functions: readonly PersonFunction[]): string {
-  return functions
-    .map(({ department, levels, title }) =>
-      [department, levels?.join(' or '), title?.length ? `“${title.join('” or “')}”` : null]
-        .filter(Boolean)
-        .join(' '),
-    )
-    .join(', else ');
-}
-
-/** Whom to write to at a company: functions in their order, of which the first that somebody holds counts. */
+/** Who is meant at a company: functions in their order, of which the first that somebody holds counts. */
 export function FunctionsEditor({
   functions,
   onChange,
@@ -34,7 +24,7 @@ export function FunctionsEditor({
           <span className="w-9 text-soft">{i === 0 ? 'first' : 'else'}</span>
           <select
             aria-label={`Department ${i + 1}`}
-            className="field w-32 py-1"
+            className="field w-40 py-1"
             value={one.department ?? ''}
             onChange={(event) => set(i, { department: event.target.value || undefined })}
           >
@@ -55,8 +45,13 @@ export function FunctionsEditor({
             {LEVELS.map((level) => (
               <option key={level}>{level}</option>
             ))}
-            <option value="head,director">head or director</option>
-            <option value="owner,founder">owner or founder</option>
+            {[
+              ...new Set([...PAIRS, ...(one.levels && one.levels.length > 1 ? [one.levels.join()] : [])]),
+            ].map((levels) => (
+              <option key={levels} value={levels}>
+                {levels.split(',').join(' or ')}
+              </option>
+            ))}
           </select>
           <input
             aria-label={`Words of the title ${i + 1}`}
@@ -87,7 +82,7 @@ export function FunctionsEditor({
           </Button>
         </li>
       ))}
-      {functions.length < MOST && (
+      {functions.length < MOST_FUNCTIONS && (
         <li>
           <Button look="quiet" className="text-[13px]" onClick={() => onChange([...functions, {}])}>
             or else …
