@@ -1,4 +1,3 @@
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -14,7 +13,6 @@ import {
   Max,
   MaxLength,
   Min,
-  ValidateNested,
 } from 'class-validator';
 import { TRIGGER_WAYS, type TriggerWay } from '../core/outreach/trigger.ts';
 import { REPLY_KINDS, type ReplyKind } from '../core/outreach/reply-kind.ts';

@@ -65,7 +65,7 @@ export function spellFunction({ department, levels, title }: PersonFunction): st
  * @throws Problem naming the word that says nothing of a function.
  */
 export function readFunctions(text: string): PersonFunction[] {
-  const functions = outsideQuotes(text, /,?\s*\belse\b\s*/gi).map(readFunction);
+  const functions = outsideQuotes(text, /,? ?\belse\b/gi).map(readFunction);
   if (functions.length > MOST_FUNCTIONS)
     throw new Problem('too-many', `At most ${MOST_FUNCTIONS} functions stand in a row.`, {
       field: 'functions',

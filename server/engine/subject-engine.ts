@@ -1,4 +1,4 @@
-import type { Cell, Row } from '../../core/cells.ts';
+import type { Row } from '../../core/cells.ts';
 import { columnFields, fieldOf } from '../../core/fields/registry.ts';
 import { dropBits, hasBit, keepBits, noBits, setBit, type Bits } from '../../core/tally/bits.ts';
 import { distanceKm, KM_A_MILE } from '../../core/geo/distance.ts';
@@ -23,6 +23,7 @@ import { Problem } from '../../core/tape/problem.ts';
 import type { Db } from '../db/open.ts';
 import { fold } from '../../core/text/fold.ts';
 import { namedBy } from './rows/named-by.ts';
+import { KNOWN, ownCell, type OwnColumns } from './rows/own-cells.ts';
 import { Orders, type OwnKeys } from './rows/orders.ts';
 import type { MemberCells } from './list-members.ts';
 import type { Peers } from './peers/peers.ts';
@@ -303,13 +304,6 @@ export class SubjectEngine {
   }
 }
 
-/** Values of columns that no table has, beside some ids: from how much to how much, NaN where unknown; or texts, or several of them. */
-export type OwnColumns = Record<
-  string,
-  { low: Float64Array; high: Float64Array } | { texts: (string | null)[] } | { lists: string[][] }
->;
-
-const KNOWN = 'whom-we-know';
 /** Columns of ledgers: who was handed a record, and which saved tapes it joined. */
 const LEDGERS: ReadonlySet<string> = new Set(['handed-over', 'joined']);
 
@@ -321,17 +315,6 @@ function namesOf({ dictionary, offsets, values }: ManyColumn, r: number, names: 
     own.push(names.get(key) ?? key);
   }
   return own.sort();
-}
-
-/** The cell of a column that no table has. */
-export function ownCell(column: string, values: OwnColumns[string], i: number): Cell {
-  if ('texts' in values) return values.texts[i] ?? null;
-  if ('lists' in values) return values.lists[i] ?? [];
-  const { low, high } = values;
-  if (Number.isNaN(low[i]!)) return null;
-  if (column === KNOWN) return low[i] === 1 ? 'yes' : 'no';
-  if (low[i] === high[i]) return low[i]!;
-  return { basis: 'band', low: low[i]!, high: high[i]!, amount: null, year: null };
 }
 
 /** Counts as sort keys: those that are sure; unknown where no source covers the subject. */

@@ -6,7 +6,7 @@ import { readFor, type Computed } from '../../core/exports/computed.ts';
 import type { HeadingLanguage } from '../../core/exports/headings/languages.ts';
 import { printOf } from '../../core/exports/since.ts';
 import { openUniverse, type Db } from '../db/open.ts';
-import type { OwnColumns } from '../engine/subject-engine.ts';
+import type { OwnColumns } from '../engine/rows/own-cells.ts';
 import { exportRows, ROWS_A_BATCH, type InMemory } from './export-rows.ts';
 
 /** Which records and columns an export has, as its threads are told. */

@@ -92,13 +92,13 @@ test('what a server refuses is said, and the name stays', async () => {
 });
 
 test('columns of the right person are ticked, by the choice at hand', async () => {
-  let columns: readonly string[] = ['name'];
-  function Columns() {
-    const [now, setNow] = useState(columns);
-    columns = now;
+  let columns: readonly string[] = [];
+  function Columns({ tell }: { tell(columns: readonly string[]): void }) {
+    const [now, setNow] = useState<readonly string[]>(['name']);
+    tell(now);
     return <RightPersonColumns columns={now} onColumns={setNow} />;
   }
-  const { user } = show(<Columns />, keeping());
+  const { user } = show(<Columns tell={(now) => (columns = now)} />, keeping());
   await user.click(screen.getByLabelText('Mail'));
   await user.selectOptions(screen.getByLabelText('Whose columns'), 'Whoever buys');
   await user.click(screen.getByLabelText('Name'));

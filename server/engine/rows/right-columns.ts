@@ -4,7 +4,7 @@ import type { OwnColumn } from '../../../core/tape/own-columns.ts';
 import { fold } from '../../../core/text/fold.ts';
 import type { Db } from '../../db/open.ts';
 import type { Records } from '../records.ts';
-import type { OwnColumns } from '../subject-engine.ts';
+import type { OwnColumns } from './own-cells.ts';
 import { everyRightPerson, rightPeopleOf, type Chosen } from './right-people.ts';
 
 /** What columns say of the right person of companies. */

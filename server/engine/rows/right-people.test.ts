@@ -37,9 +37,7 @@ test('the line keeps the companies that anybody is chosen at, and no others', ()
       everyRightPerson(random.db, functions, (company) => chosen.add(company));
       chosenAtAll += chosen.size;
       const tape = { ...emptyTape(), lines: [rightPersonLine(functions, 'l1')] };
-      expect([...engine.idsOf(tape, [])].sort((a, b) => a - b)).toEqual(
-        [...chosen].sort((a, b) => a - b),
-      );
+      expect([...engine.idsOf(tape, [])].sort((a, b) => a - b)).toEqual([...chosen].sort((a, b) => a - b));
     }
   });
   expect(chosenAtAll).toBeGreaterThan(100);
