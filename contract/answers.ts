@@ -77,6 +77,7 @@ import type {
   WrittenToAnswer,
 } from './outreach-views.ts';
 import type { CountryGroup } from '../core/geo/country-groups.ts';
+import type { PersonAboutAnswer, TitlesAnswer } from './people.ts';
 import type { RightPersonChoice } from '../core/people/functions.ts';
 import type { Plane } from '../core/tally/plane.ts';
 import type { Tape } from '../core/tape/nodes.ts';
@@ -320,6 +321,9 @@ export interface Answers {
   'patch /outreach/replies/{id}': { reply: ReplyView };
   'get /outreach/figures': FiguresAnswer;
   'post /outreach/addresses': Begun;
+  'get /people/titles': TitlesAnswer;
+  'post /people/titles': { job: Job };
+  'get /people/{key}/about': PersonAboutAnswer;
   'get /people/{key}/written': WrittenToAnswer;
   'post /campaigns': CampaignAnswer;
   'get /campaigns/{id}': CampaignAnswer;

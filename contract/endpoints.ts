@@ -31,6 +31,7 @@ import {
   SeenBody,
   TemplateBody,
 } from './outreach.ts';
+import { TitleReadingBody } from './people.ts';
 import { ChosenPeopleBody, RightPersonBody } from './right-people.ts';
 import { PaperBody } from './paper-requests.ts';
 import {
@@ -340,6 +341,11 @@ export const ENDPOINTS: readonly Endpoint[] = [
   patch('/outreach/replies/{id}', 'marks a reply', { body: ReplyChangeBody }),
   get('/outreach/figures', 'what came of messages, by what they share', { query: ['by'] }),
   post('/outreach/addresses', 'makes addresses anew from what came back, as a job', { status: JOB }),
+  get('/people/titles', 'titles that people have, and how they are read', {
+    query: ['text', 'by', 'descending'],
+  }),
+  post('/people/titles', 'reads a title otherwise, as a job', { body: TitleReadingBody, status: JOB }),
+  get('/people/{key}/about', 'what happened to somebody, whom we know there, how the title is read'),
   get('/people/{key}/written', 'what was written to somebody'),
   post('/campaigns', 'a campaign with a draft for each of its people', { body: CampaignBody, status: MADE }),
   get('/campaigns/{id}', 'a campaign with its roll'),

@@ -347,6 +347,7 @@ export interface Job {
     | 'addresses'
     | 'check'
     | 'correct'
+    | 'titles'
     | 'websites';
   title: string;
   state: JobState;

@@ -19,6 +19,7 @@ const ENTRIES = [
   'server/match/enriched-worker.ts',
   'server/load/join-worker.ts',
   'server/load/own-values-worker.ts',
+  'server/load/titles-worker.ts',
   'server/load/precedence-worker.ts',
   'server/load/coverage-worker.ts',
   'server/gather/try-sites-worker.ts',

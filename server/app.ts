@@ -24,6 +24,7 @@ import { marketRoutes } from './routes/market.ts';
 import { ownRoutes } from './routes/own.ts';
 import { matchRoutes } from './routes/matches.ts';
 import { outreachRoutes } from './routes/outreach.ts';
+import { peopleRoutes } from './routes/people.ts';
 import { paperRoutes } from './routes/papers.ts';
 import { programRoutes } from './routes/programs.ts';
 import { runRoutes } from './routes/runs.ts';
@@ -59,6 +60,7 @@ export function apiRoutes(services: Services, metrics: Metrics): Router[] {
     paperRoutes(services),
     campaignRoutes(services),
     outreachRoutes(services),
+    peopleRoutes(services),
     visitRoutes(services),
     gatherRoutes(services),
     gatherRunRoutes(services, uploads),

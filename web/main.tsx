@@ -55,6 +55,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./sources/Sources.tsx')).Sources }),
       },
       {
+        path: '/titles',
+        lazy: async () => ({ Component: (await import('./people/Titles.tsx')).Titles }),
+      },
+      {
         path: '/settings',
         lazy: async () => ({ Component: (await import('./settings/Settings.tsx')).Settings }),
       },

@@ -111,8 +111,9 @@ export const people: Subject = {
       width: 150,
       headings: 'phone, telephone, direct phone, mobile, tel',
     }),
-    label('earlier', 'Earlier posts', 'Posts held before, the latest first.', {
+    text('earlier', 'Earlier posts', 'Posts held before and where, the latest first.', {
       width: 260,
+      openers: 'earlier posts, earlier post, formerly at, formerly',
       headings: 'earlier posts, career, previous posts, experience',
     }),
     checked,

@@ -44,7 +44,7 @@ export function peopleOfMonth(
     .all();
   const counts = { moved: 0, promoted: 0, left: 0 };
   const move = db.prepare(
-    'UPDATE person SET company_id = ?, recorded_mail = NULL, mail = NULL, since_on = ?, checked_on = ?, earlier = ? WHERE id = ?',
+    'UPDATE person SET company_id = ?, recorded_mail = NULL, mail = NULL, since_on = ?, checked_on = ?, earlier = ?, earlier_words = ? WHERE id = ?',
   );
   const promote = db.prepare(
     'UPDATE person SET title = ?, title_words = ?, level = ?, since_on = ?, checked_on = ? WHERE id = ?',
@@ -68,13 +68,8 @@ export function peopleOfMonth(
     } else if (drawn < SHARES.left + SHARES.moved) {
       const to = people[(at + chance.whole(40, 4000)) % people.length]!;
       if (to.company === one.company) continue;
-      move.run(
-        to.company,
-        on,
-        day,
-        `${post}, ${one.employer}, until ${new Date(on * 86_400_000).getUTCFullYear()}`,
-        one.id,
-      );
+      const before = `${post}, ${one.employer}, until ${new Date(on * 86_400_000).getUTCFullYear()}`;
+      move.run(to.company, on, day, before, wordsColumn(before), one.id);
       note(one, 'company', [one.employer, to.employer]);
       event(one.company, `${post} ${one.name} goes to ${to.employer}`, 'departure', on);
       event(to.company, `${one.name} from ${one.employer} is new ${post.toLowerCase()}`, 'appointment', on);

@@ -1,6 +1,7 @@
 import Database from 'better-sqlite3';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { wordsColumn } from '../../core/tape/sql/words-column.ts';
 import { gatherMigrations } from './gather-schema.ts';
 import { handoverMigrations } from './handover-schema.ts';
 import { listsMigrations } from './lists-schema.ts';
@@ -68,6 +69,7 @@ function open(dir: string, file: string, migrations: readonly string[], readonly
   if (!readonly) {
     db.pragma('journal_mode = WAL');
     db.pragma('synchronous = NORMAL');
+    db.function('words_column', { deterministic: true }, wordsColumn);
     migrate(db, migrations);
   }
   return db;

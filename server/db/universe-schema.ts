@@ -375,4 +375,18 @@ export const universeMigrations: readonly string[] = [
   -- Who has the address of somebody on a suppression list is kept off with them.
   CREATE INDEX company_domain ON company (domain) WHERE domain IS NOT NULL;
   `,
+  `
+  -- How we ourselves read titles, over what sources and the table of words say (core/people/titles.ts); of those that are read so,
+  -- what was loaded.
+  CREATE TABLE title_reading (
+    words TEXT PRIMARY KEY,           -- as title_words of person has them
+    department TEXT, level TEXT,      -- null where the title says nothing of it
+    person TEXT NOT NULL, at TEXT NOT NULL
+  ) STRICT, WITHOUT ROWID;
+  ALTER TABLE person ADD COLUMN read_here INTEGER;
+  ALTER TABLE person ADD COLUMN loaded_department TEXT;
+  ALTER TABLE person ADD COLUMN loaded_level TEXT;
+  ALTER TABLE person ADD COLUMN earlier_words TEXT;
+  UPDATE person SET earlier_words = words_column(earlier) WHERE earlier IS NOT NULL;
+  `,
 ];

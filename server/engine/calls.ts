@@ -12,6 +12,7 @@ import type { MapEngine } from './market/map-engine.ts';
 import type { Against, Market } from './market/market.ts';
 import type { CountsRequest } from './pickers/counts-request.ts';
 
+import { titlesLike } from '../tables/title-readings.ts';
 import type { Picks } from './subject-engine.ts';
 
 /** What answers within a counting thread. */
@@ -79,6 +80,8 @@ export const calls = named({
   complete: second(({ engine }, text: string, tape: unknown) => engine.complete(text, tape)),
   jump: second(({ engine }, text: string) => engine.jump(text)),
   towns: second(({ map }, text: string, limit: number) => map.towns(text, limit)),
+
+  titlesLike: second(({ engine }, wish: Parameters<typeof titlesLike>[1]) => titlesLike(engine.db, wish)),
 
   // The records of a tape.
   rows: second(

@@ -6,6 +6,7 @@ import type { Db } from '../db/open.ts';
 import { CAME, GONE, historyWriter } from '../tables/history.ts';
 import { dropRelated, PARTS } from '../tables/related.ts';
 import { keepIds } from '../tables/revision.ts';
+import { forgetTitleReadings } from '../tables/title-readings.ts';
 import { goneSource, noteRefresh, sourceByKey, type SourceRow } from '../tables/source.ts';
 import { APART, type Apart } from './kept-apart.ts';
 
@@ -42,6 +43,8 @@ export class RelatedRefresh {
     const { table, relation } = subjectOf(source.subject);
     this.table = table;
     keepIds(db, table);
+    // What is loaded is held against what was loaded; what we ourselves say comes back once the subject is related.
+    if (source.subject === 'people') forgetTitleReadings(db);
     this.before = new Set(this.own());
     this.shared = new Set(
       source.subject === 'deals'

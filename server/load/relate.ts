@@ -2,6 +2,7 @@ import { RELATED } from '../../core/fields/registry.ts';
 import type { Db } from '../db/open.ts';
 import { makeAddresses } from './make-addresses.ts';
 import { keepIds, noteSubjectChange } from '../tables/revision.ts';
+import { takeTitleReadings } from '../tables/title-readings.ts';
 
 /**
  * What follows from records that hang on companies, for the companies that have records of the subjects touched, and for all where a
@@ -11,7 +12,10 @@ import { keepIds, noteSubjectChange } from '../tables/revision.ts';
 export function relate(db: Db, revision: number, subjects: readonly string[]): void {
   if (subjects.length === 0) return;
   db.exec('CREATE TEMP TABLE IF NOT EXISTS touched (id INTEGER PRIMARY KEY)');
-  if (subjects.includes('people')) makeAddresses(db);
+  if (subjects.includes('people')) {
+    makeAddresses(db);
+    takeTitleReadings(db);
+  }
   for (const { id, relation } of RELATED) {
     if (!subjects.includes(id)) continue;
     noteSubjectChange(db, id, revision);

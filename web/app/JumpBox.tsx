@@ -228,6 +228,7 @@ function commands(navigate: Navigate): JumpEntry[] {
     command('Outreach', () => navigate('/outreach'), ['campaigns', 'write to people']),
     command('Replies', () => navigate('/outreach?part=replies')),
     command('Outbox', () => navigate('/outreach?part=outbox')),
+    command('How titles are read', () => navigate('/titles'), ['titles', 'department and level of a title']),
     command('Gather', () => navigate('/gather')),
     command('Exports', () => navigate('/exports')),
     command('Sources', () => navigate('/sources')),

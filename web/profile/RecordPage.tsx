@@ -13,6 +13,7 @@ import { NoteBox } from './NoteBox.tsx';
 import { Fact, NotThere, Section } from './parts.tsx';
 import { HandedTo } from './HandedTo.tsx';
 import { OnLists } from './OnLists.tsx';
+import { CompanyFacts, PersonAbout } from './PersonAbout.tsx';
 import { Career, WrittenTo } from './PersonSections.tsx';
 import { Steps } from './Steps.tsx';
 
@@ -77,6 +78,7 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
               </Fact>
             ))}
             {data.parties.length === 0 && <p className="py-1 text-soft italic">none recorded</p>}
+            {subject === 'people' && data.parties[0]?.key && <CompanyFacts company={data.parties[0].key} />}
           </Section>
           <OnLists subject={subject} recordKey={recordKey} />
           <HandedTo subject={subject} recordKey={recordKey} />
@@ -84,6 +86,12 @@ export function RecordPage({ subject, recordKey }: { subject: string; recordKey:
             <>
               <Career earlier={cells.earlier as string | null} />
               <WrittenTo person={recordKey} />
+              <PersonAbout
+                person={recordKey}
+                title={cells.title as string | null}
+                department={cells.department as string | null}
+                level={cells.level as string | null}
+              />
             </>
           )}
           {data.products && (
