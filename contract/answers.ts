@@ -74,6 +74,7 @@ import type {
   ReplyView,
   TemplateView,
   WritingAnswer,
+  CompanyWrittenAnswer,
   WrittenToAnswer,
 } from './outreach-views.ts';
 import type { CountryGroup } from '../core/geo/country-groups.ts';
@@ -325,6 +326,7 @@ export interface Answers {
   'post /people/titles': { job: Job };
   'get /people/{key}/about': PersonAboutAnswer;
   'get /people/{key}/written': WrittenToAnswer;
+  'get /companies/{key}/written': CompanyWrittenAnswer;
   'post /campaigns': CampaignAnswer;
   'get /campaigns/{id}': CampaignAnswer;
   'patch /campaigns/{id}': CampaignAnswer;

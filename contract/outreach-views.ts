@@ -136,6 +136,9 @@ export interface MessageView {
 
 export interface WrittenView {
   message: number;
+  /** Key and name of whom it was written to. */
+  person: string;
+  name: string;
   campaign: string;
   by: string;
   /** ISO time; null while it waits. */
@@ -205,6 +208,11 @@ export type FiguresBy = (typeof FIGURES_BY)[number];
 export interface FiguresAnswer {
   by: FiguresBy;
   figures: OutreachFigure[];
+}
+
+/** All that was written to people of a company. */
+export interface CompanyWrittenAnswer {
+  written: WrittenView[];
 }
 
 /** All that was written to somebody, for their page. */

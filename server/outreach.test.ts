@@ -10,6 +10,8 @@ import type {
 } from '../contract/outreach-views.ts';
 import { askHost } from './outreach/ask-host.ts';
 import { listenHere, portOf, sourceOf, stopServer } from './outreach/smtp.ts';
+import type { RowsAnswer } from '../contract/responses.ts';
+import { tape as tapeOf } from './testing/test-server.ts';
 import { ANSWERING, everybody, mailboxAt, OutreachDesk, stepsOf } from './testing/outreach-desk.ts';
 
 /** What is written to people, through the API and the real mail protocol: from the outbox to what comes back. */
@@ -104,6 +106,35 @@ describe('from drafts to what comes back', () => {
       expect(rows.map(({ cells }) => cells.mail).sort()).toEqual([...mails].sort());
       for (const { cells } of rows) expect(cells.certainty).toBe(test === 'refuted' ? 0 : 99);
     }
+  });
+
+  test('answers are events of their companies, once, and no reason to write', async () => {
+    const replies = { ...tapeOf([{ id: 'a', field: 'kind', test: { any: ['reply'] } }]), subject: 'events' };
+    const columns = ['name', 'company', 'source'];
+    const read = async () =>
+      (await server.api.post('/api/rows').send({ tape: replies, columns })).body as RowsAnswer;
+    const { rows, total } = await read();
+    const came = [...byKind('answered'), ...byKind('opted-out')].filter(({ message }) => message !== null);
+    expect(total).toBe(came.length);
+    expect(rows.map(({ cells }) => cells.company).sort()).toEqual(
+      came.map(({ message }) => message!.companyName).sort(),
+    );
+    expect(rows.map(({ cells }) => cells.name)).toContain(
+      `${byKind('opted-out')[0]!.message!.name} wants no more messages, of “${first.campaign.name}”`,
+    );
+    const { job } = (await server.api.post('/api/outreach/addresses')).body as { job: { id: string } };
+    expect((await server.ended(job.id)).job.result).toMatchObject({ events: 0 });
+    expect((await read()).total).toBe(total);
+  });
+
+  test('the page of a company says what was written to its people', async () => {
+    const { message } = byKind('opted-out')[0]!;
+    const somebody = { tape: everybody(), columns: ['name'], keys: [message!.person] };
+    const { rows } = (await server.api.post('/api/rows').send(somebody)).body as RowsAnswer;
+    const answer = await server.api.get(`/api/companies/${rows[0]!.company}/written`);
+    expect(answer.body).toMatchObject({
+      written: [{ person: message!.person, name: message!.name, answer: 'opted-out' }],
+    });
   });
 
   test('the page of somebody says what was written to them', async () => {

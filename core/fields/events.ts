@@ -10,6 +10,7 @@ export const EVENT_KINDS = [
   'certificate',
   'court',
   'news',
+  'reply',
 ] as const;
 
 const { category, date, text, source, parties } = fieldsOf('events', 'date');

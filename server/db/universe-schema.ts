@@ -386,6 +386,8 @@ export const universeMigrations: readonly string[] = [
   ALTER TABLE person ADD COLUMN read_here INTEGER;
   ALTER TABLE person ADD COLUMN loaded_department TEXT;
   ALTER TABLE person ADD COLUMN loaded_level TEXT;
+  -- Replies to our messages that became events; kept though the source of these events may be removed.
+  CREATE TABLE reply_event (reply INTEGER PRIMARY KEY) STRICT;
   ALTER TABLE person ADD COLUMN earlier_words TEXT;
   UPDATE person SET earlier_words = words_column(earlier) WHERE earlier IS NOT NULL;
   `,

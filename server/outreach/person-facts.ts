@@ -83,7 +83,7 @@ export class PersonFacts {
        WHERE c.company_id = ? ORDER BY c.last_seen DESC, t.key`,
     );
     this.event = universe.prepare<[number], HappeningRow>(
-      "SELECT name, kind, date_on FROM event WHERE company_id = ? AND kind IS NOT 'court' ORDER BY date_on DESC, id DESC LIMIT 1",
+      "SELECT name, kind, date_on FROM event WHERE company_id = ? AND kind IS NOT 'court' AND kind IS NOT 'reply' ORDER BY date_on DESC, id DESC LIMIT 1",
     );
     this.deal = universe.prepare<[number], HappeningRow>(
       `SELECT d.name, d.kind, d.date_on FROM deal_party p JOIN deal d ON d.id = p.deal_id

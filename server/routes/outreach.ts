@@ -15,6 +15,7 @@ import {
   type OutboxAnswer,
   type OutreachAnswer,
   type RepliesAnswer,
+  type CompanyWrittenAnswer,
   type WrittenToAnswer,
 } from '../../contract/outreach-views.ts';
 import { REPLY_KINDS, type ReplyKind } from '../../core/outreach/reply-kind.ts';
@@ -35,7 +36,7 @@ import {
   writeProof,
   writeTemplate,
 } from '../tables/outreach/library.ts';
-import { messageView, writtenTo } from '../tables/outreach/messages.ts';
+import { messageView, writtenTo, writtenToCompany } from '../tables/outreach/messages.ts';
 import { inOutbox, takeFromOutbox } from '../tables/outreach/outbox.ts';
 import { allOutcomes, optBackIn, optedOut, outcomeOf } from '../tables/outreach/outcomes.ts';
 import { changeReply, countReplies, repliesLike, replyById } from '../tables/outreach/replies.ts';
@@ -225,7 +226,7 @@ export function outreachRoutes(services: Services): Router {
   routes.post('/outreach/addresses', (_request, response) => {
     const job = jobs.start(
       'addresses',
-      'Make addresses anew',
+      'Take in what came back',
       'server/outreach/addresses-worker',
       { dir },
       () => engine.reload(),
@@ -244,6 +245,9 @@ export function outreachRoutes(services: Services): Router {
       optedOut: gone.people.has(key) || (mail !== null && gone.mails.has(mail.toLowerCase())),
       outcome: outcome?.how ?? null,
     } satisfies WrittenToAnswer);
+  });
+  routes.get('/companies/:key/written', (request, response) => {
+    response.json({ written: writtenToCompany(db, request.params.key) } satisfies CompanyWrittenAnswer);
   });
   return routes;
 }

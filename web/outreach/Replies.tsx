@@ -206,10 +206,12 @@ function Learn({ outcomes }: { outcomes: number }) {
       </span>
       <JobButton
         path="/outreach/addresses"
-        label="Make addresses anew by it"
-        onDone={() => {
+        label="Take it in: addresses and events"
+        onDone={({ events }) => {
           void client.invalidateQueries();
-          toast('Addresses are made anew');
+          toast(
+            `Addresses are made anew${typeof events === 'number' && events > 0 ? `; ${format.number(events)} ${events === 1 ? 'answer is an event' : 'answers are events'} now` : ''}`,
+          );
         }}
       />
     </footer>

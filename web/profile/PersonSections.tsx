@@ -1,9 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { WrittenToAnswer } from '../../contract/outreach-views.ts';
+import type { CompanyWrittenAnswer, WrittenToAnswer } from '../../contract/outreach-views.ts';
 import { readCareer } from '../../core/people/career.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
+import { addressOf } from '../desk/address.ts';
+import { useDesk } from '../desk/store.ts';
 import { writtenWords } from '../outreach/words.ts';
 import { Trouble } from '../ui/controls.tsx';
 import { Fact, Section } from './parts.tsx';
@@ -62,6 +64,47 @@ export function WrittenTo({ person }: { person: string }) {
         ))}
       </ul>
       {data?.outcome && <Fact name="Address">{data.outcome}</Fact>}
+    </Section>
+  );
+}
+
+/** What was written to people of a company, and what came of it; nothing where nobody was written to. */
+export function WrittenToCompany({ company }: { company: string }) {
+  const format = useFormat();
+  const { data } = useQuery({
+    queryKey: ['outreach', 'written', 'company', company],
+    queryFn: ({ signal }) =>
+      call<CompanyWrittenAnswer>(
+        'GET',
+        `/companies/${encodeURIComponent(company)}/written`,
+        undefined,
+        signal,
+      ),
+    retry: false,
+  });
+  if (!data?.written.length) return null;
+  return (
+    <Section
+      name="Written to"
+      note={
+        <Link to="/outreach" className="underline">
+          Outreach
+        </Link>
+      }
+    >
+      <ul>
+        {data.written.map((one) => (
+          <li key={one.message} className="border-b border-rule py-1">
+            <Link
+              to={addressOf({ ...useDesk.getState(), company: `people/${one.person}`, openLine: null })}
+              className="font-semibold hover:underline"
+            >
+              {one.name}
+            </Link>{' '}
+            {writtenWords(one, format.date)}
+          </li>
+        ))}
+      </ul>
     </Section>
   );
 }

@@ -23,6 +23,7 @@ import { NoteBox } from './NoteBox.tsx';
 import { BY_HAND_WORDS, Fact, NotThere, Section } from './parts.tsx';
 import { Joined } from './Joined.tsx';
 import { HandedTo } from './HandedTo.tsx';
+import { WrittenToCompany } from './PersonSections.tsx';
 import { OnLists } from './OnLists.tsx';
 import { PlaceSpot } from './PlaceSpot.tsx';
 import { RelatedSection, useRelatedCounts } from './RelatedSection.tsx';
@@ -217,6 +218,7 @@ export function Profile({ companyKey }: { companyKey: string }) {
             <Standing companyKey={companyKey} />
             <OnLists subject="companies" recordKey={companyKey} />
             <HandedTo subject="companies" recordKey={companyKey} />
+            <WrittenToCompany company={companyKey} />
             <Corrected profile={data} name={name} />
             <Joined companyKey={companyKey} />
             {text('group') && <GroupSection group={text('group')!} companyKey={companyKey} />}

@@ -212,6 +212,22 @@ export function writtenSince(
     .all(since);
 }
 
+interface WrittenRow {
+  id: number;
+  person: string;
+  name: string;
+  campaign: string;
+  by: string | null;
+  at: number | null;
+  state: MessageState;
+  answer: ReplyKind | null;
+}
+
+const WRITTEN = `SELECT m.id, m.person, m.name, c.name AS campaign, m.put_by AS by, m.sent_at AS at, m.state,
+    (SELECT r.kind FROM reply r WHERE r.message = m.id ORDER BY r.at DESC LIMIT 1) AS answer
+  FROM message m JOIN campaign c ON c.id = m.campaign WHERE m.state <> 'draft'`;
+const LATEST_FIRST = 'ORDER BY COALESCE(m.sent_at, m.put_at) DESC, m.id DESC';
+
 /** What was written to a person or an address, the latest first, without one message. */
 export function writtenTo(
   db: Db,
@@ -220,27 +236,23 @@ export function writtenTo(
   without: number | null,
 ): WrittenView[] {
   return db
-    .prepare<
-      [object],
-      {
-        id: number;
-        campaign: string;
-        by: string | null;
-        at: number | null;
-        state: MessageState;
-        answer: ReplyKind | null;
-      }
-    >(
-      `SELECT m.id, c.name AS campaign, m.put_by AS by, m.sent_at AS at, m.state,
-         (SELECT r.kind FROM reply r WHERE r.message = m.id ORDER BY r.at DESC LIMIT 1) AS answer
-       FROM message m JOIN campaign c ON c.id = m.campaign
-       WHERE m.state <> 'draft' AND (m.person = @person OR lower(m.mail) = lower(@mail)) AND m.id IS NOT @without
-       ORDER BY COALESCE(m.sent_at, m.put_at) DESC, m.id DESC`,
+    .prepare<[object], WrittenRow>(
+      `${WRITTEN} AND (m.person = @person OR lower(m.mail) = lower(@mail)) AND m.id IS NOT @without ${LATEST_FIRST}`,
     )
     .all({ person, mail, without })
-    .map(({ id, campaign, by, at, state, answer }) => ({
-      ...{ message: id, campaign, state, answer },
-      by: by ?? '',
-      at: iso(at),
-    }));
+    .map(writtenView);
+}
+
+const MOST_OF_COMPANY = 200;
+
+/** What was written to people of a company, the latest first. */
+export function writtenToCompany(db: Db, company: string): WrittenView[] {
+  return db
+    .prepare<[string], WrittenRow>(`${WRITTEN} AND m.company = ? ${LATEST_FIRST} LIMIT ${MOST_OF_COMPANY}`)
+    .all(company)
+    .map(writtenView);
+}
+
+function writtenView({ id, by, at, ...one }: WrittenRow): WrittenView {
+  return { ...one, message: id, by: by ?? '', at: iso(at) };
 }

@@ -73,6 +73,30 @@ export function countReplies(
   return counts;
 }
 
+/** An answer to a message, as far as it is something that happened at a company. */
+export interface ReplyOf {
+  id: number;
+  kind: 'answered' | 'opted-out';
+  /** Key of the company written to. */
+  company: string;
+  name: string;
+  campaign: string;
+  /** ISO time. */
+  at: string;
+}
+
+/** What people at companies answered, the earliest first. */
+export function answersFromCompanies(db: Db): ReplyOf[] {
+  return db
+    .prepare<[], Omit<ReplyOf, 'at'> & { at: number }>(
+      `SELECT r.id, r.kind, m.company, m.name, c.name AS campaign, r.at
+       FROM reply r JOIN message m ON m.id = r.message JOIN campaign c ON c.id = m.campaign
+       WHERE r.kind IN ('answered', 'opted-out') AND m.company IS NOT NULL ORDER BY r.at, r.id`,
+    )
+    .all()
+    .map(({ at, ...one }) => ({ ...one, at: new Date(at).toISOString() }));
+}
+
 export function replyById(db: Db, id: number): ReplyView | undefined {
   const row = db.prepare<[number], ReplyRow>('SELECT * FROM reply WHERE id = ?').get(id);
   return row && viewOf(db, row);
