@@ -75,6 +75,7 @@ import type {
   TemplateView,
   WritingAnswer,
   CompanyWrittenAnswer,
+  MorePeopleAnswer,
   WrittenToAnswer,
 } from './outreach-views.ts';
 import type { CountryGroup } from '../core/geo/country-groups.ts';
@@ -330,7 +331,8 @@ export interface Answers {
   'post /campaigns': CampaignAnswer;
   'get /campaigns/{id}': CampaignAnswer;
   'patch /campaigns/{id}': CampaignAnswer;
-  'post /campaigns/{id}/people': CampaignAnswer & { added: number };
+  'post /campaigns/{id}/people': MorePeopleAnswer;
+  'delete /campaigns/{id}/people': CampaignAnswer & { removed: number };
   'get /campaigns/{id}/people': AddresseesAnswer;
   'get /campaigns/{id}/without': { companies: string[] };
   'post /campaigns/{id}/left-out': CampaignAnswer & { changed: number };

@@ -27,6 +27,7 @@ import {
   OutreachSettingsBody,
   PauseBody,
   ProofBody,
+  PutBackBody,
   ReplyChangeBody,
   SeenBody,
   TemplateBody,
@@ -357,6 +358,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   patch('/campaigns/{id}', 'changes what a campaign asks', { body: CampaignChangeBody }),
   remove('/campaigns/{id}', 'removes a campaign of which nothing went out', GONE),
   post('/campaigns/{id}/people', 'puts more people into a campaign', { body: ChosenPeopleBody }),
+  remove('/campaigns/{id}/people', 'takes back that people were put into a campaign', { body: PutBackBody }),
   get('/campaigns/{id}/people', 'the people of a campaign, or of a step of its roll', {
     query: ['step', 'offset', 'limit'],
   }),

@@ -210,6 +210,15 @@ export interface FiguresAnswer {
   figures: OutreachFigure[];
 }
 
+/** A campaign that more people were put into, and by what that is taken back. */
+export interface MorePeopleAnswer extends CampaignAnswer {
+  added: number;
+  /** The place of the last one before them. */
+  after: number;
+  /** Companies without anybody of the functions that were not noted before. */
+  without: string[];
+}
+
 /** All that was written to people of a company. */
 export interface CompanyWrittenAnswer {
   written: WrittenView[];

@@ -85,6 +85,20 @@ export class CampaignChangeBody {
   askProof?: boolean;
 }
 
+/** Takes back that people were put into a campaign. */
+export class PutBackBody {
+  /** The place of the last one before them. */
+  @IsInt()
+  @Min(-1)
+  after!: number;
+
+  /** Companies that were noted to have nobody of the functions asked for. */
+  @IsArray()
+  @ArrayMaxSize(MOST_KEYS)
+  @IsString({ each: true })
+  without!: string[];
+}
+
 export class LeftOutBody {
   @IsArray()
   @ArrayMinSize(1)

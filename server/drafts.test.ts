@@ -1,6 +1,11 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { parse } from 'csv-parse/sync';
-import type { CampaignAnswer, MessageView, WritingAnswer } from '../contract/outreach-views.ts';
+import type {
+  CampaignAnswer,
+  MessageView,
+  MorePeopleAnswer,
+  WritingAnswer,
+} from '../contract/outreach-views.ts';
 import { everybody, OutreachDesk, stepsOf } from './testing/outreach-desk.ts';
 import { tape } from './testing/test-server.ts';
 
@@ -98,6 +103,23 @@ describe('drafts', () => {
     expect((await server.api.delete(`/api/outreach/templates/${id}`)).status).toBe(204);
     const last = (await server.outreach()).templates[0]!;
     expect((await server.api.delete(`/api/outreach/templates/${last.id}`)).status).toBe(409);
+  });
+
+  test('of more people go again where that is taken back, with the companies noted to have nobody', async () => {
+    const path = `/api/campaigns/${one.campaign.id}/people`;
+    const wish = { tape: tape([]), functions: [{ title: ['nobody is this'] }] };
+    const put = (await server.api.post(path).send(wish)).body as MorePeopleAnswer;
+    expect(put.campaign.people).toBe(one.campaign.people + put.added);
+    expect(put.campaign.without).toBe(put.without.length);
+    expect(put.without.length).toBeGreaterThan(0);
+    const more = (await server.api.post(path).send({ tape: everybody() })).body as MorePeopleAnswer;
+    expect(more.added).toBeGreaterThan(0);
+    const backOf = ({ after, without }: MorePeopleAnswer) => server.api.delete(path).send({ after, without });
+    expect((await backOf(more)).body).toMatchObject({
+      removed: more.added,
+      campaign: { people: put.campaign.people, without: put.without.length },
+    });
+    expect((await backOf(put)).body).toMatchObject({ campaign: { people: one.campaign.people, without: 0 } });
   });
 
   test('go as files: a sheet for a mail merge, and mails', async () => {

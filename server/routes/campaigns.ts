@@ -6,12 +6,14 @@ import {
   LeftOutBody,
   MessageBody,
   OutboxBody,
+  PutBackBody,
   SeenBody,
 } from '../../contract/outreach.ts';
 import { ChosenPeopleBody } from '../../contract/right-people.ts';
 import type {
   AddresseesAnswer,
   CampaignView,
+  MorePeopleAnswer,
   PutOutAnswer,
   WritingAnswer,
 } from '../../contract/outreach-views.ts';
@@ -35,11 +37,14 @@ import {
   campaignById,
   changeCampaign,
   companiesWithout,
+  forgetWithout,
   noteWithout,
   removeCampaign,
 } from '../tables/outreach/campaigns.ts';
 import { allProofs, allTemplates } from '../tables/outreach/library.ts';
 import {
+  dropDraftsAfter,
+  lastPlace,
   leaveOut,
   markSeen,
   messageTo,
@@ -156,9 +161,19 @@ export function campaignRoutes(services: Services): Router {
   routes.post('/campaigns/:id/people', async (request, response) => {
     const campaign = found(request.params.id);
     const { people, without } = await chosen(body(ChosenPeopleBody, request));
+    const after = lastPlace(db, campaign.id);
     const added = await addPeople(outreach, campaign, people);
-    noteWithout(db, campaign.id, without);
-    response.json({ added, ...(await campaignAnswer(services, campaign.id)) });
+    response.json({
+      ...{ added, after, without: noteWithout(db, campaign.id, without) },
+      ...(await campaignAnswer(services, campaign.id)),
+    } satisfies MorePeopleAnswer);
+  });
+  routes.delete('/campaigns/:id/people', async (request, response) => {
+    const { id } = found(request.params.id);
+    const { after, without } = body(PutBackBody, request);
+    const removed = dropDraftsAfter(db, id, after);
+    forgetWithout(db, id, without);
+    response.json({ removed, ...(await campaignAnswer(services, id)) });
   });
   routes.get('/campaigns/:id/people', async (request, response) => {
     const standing = await standingOf(services, found(request.params.id));

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { CampaignAnswer } from '../../contract/outreach-views.ts';
+import type { CampaignAnswer, MorePeopleAnswer } from '../../contract/outreach-views.ts';
 import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { did } from '../app/history.ts';
@@ -43,8 +43,20 @@ export function WriteToDialog({ acted, onClose }: { acted: Acted; onClose(): voi
     };
     try {
       if (campaign !== '') {
-        await call('POST', `/campaigns/${campaign}/people`, people);
+        const path = `/campaigns/${campaign}/people`;
+        let put = await call<MorePeopleAnswer>('POST', path, people);
         await outreachChanged(client);
+        did(`Drafts for ${format.number(put.added)} more people`, {
+          name: `putting ${format.number(put.added)} people into ${put.campaign.name}`,
+          undo: async () => {
+            await call('DELETE', path, { after: put.after, without: put.without });
+            await outreachChanged(client);
+          },
+          redo: async () => {
+            put = await call<MorePeopleAnswer>('POST', path, people);
+            await outreachChanged(client);
+          },
+        });
         void navigate(`/outreach?campaign=${campaign}`);
       } else {
         const wish = { ...people, name: name.trim(), ...(template ? { template } : {}) };

@@ -20,7 +20,8 @@ const acted = (subject: string) => ({
 const answers = {
   'GET /outreach': anOutreach(),
   'POST /campaigns': aCampaign(),
-  'POST /campaigns/c1/people': { added: 2, ...aCampaign() },
+  'POST /campaigns/c1/people': { added: 2, after: 7, without: ['cz-3'], ...aCampaign() },
+  'DELETE /campaigns/c1/people': { removed: 2, ...aCampaign() },
   'DELETE /campaigns/c1': {},
 };
 
@@ -54,6 +55,19 @@ test('people are written to themselves, in a new campaign or one there is', asyn
   await user.click(screen.getByRole('button', { name: 'Make the drafts' }));
   await waitFor(() => expect(sent('POST /campaigns/c1/people')).toHaveLength(1));
   expect(sent('POST /campaigns/c1/people')[0]).not.toHaveProperty('functions');
+  await settled(undo);
+  expect(sent('DELETE /campaigns/c1/people')).toEqual([{ after: 7, without: ['cz-3'] }]);
+  freshDesk();
+});
+
+test('of people, too, one a company is written to where that is asked for', async () => {
+  const { user, sent } = show(<WriteToDialog acted={acted('people')} onClose={() => {}} />, answers);
+  await screen.findByRole('option', { name: 'Autumn' });
+  await user.click(screen.getByRole('radio', { name: 'one a company' }));
+  await user.click(screen.getByRole('button', { name: 'Make the drafts' }));
+  await waitFor(() =>
+    expect(sent('POST /campaigns')).toMatchObject([{ functions: [{ department: 'production' }, {}, {}] }]),
+  );
 });
 
 test('without a template there is none to draft from', async () => {

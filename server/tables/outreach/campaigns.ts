@@ -137,9 +137,25 @@ export function changeCampaign(db: Db, id: string, wish: CampaignChangeBody): vo
   })();
 }
 
-/** Companies of which nobody was chosen, since nobody there holds any of the functions asked for; to those before. */
-export function noteWithout(db: Db, id: string, keys: readonly string[]): void {
-  const all = new Set([...companiesWithout(db, id), ...keys]);
+/** Companies of which nobody was chosen, since nobody there holds any of the functions asked for; to those before. Returns the new ones. */
+export function noteWithout(db: Db, id: string, keys: readonly string[]): string[] {
+  const before = new Set(companiesWithout(db, id));
+  writeWithout(db, id, [...before, ...keys]);
+  return keys.filter((key) => !before.has(key));
+}
+
+/** Takes companies back that were noted so. */
+export function forgetWithout(db: Db, id: string, keys: readonly string[]): void {
+  const gone = new Set(keys);
+  writeWithout(
+    db,
+    id,
+    companiesWithout(db, id).filter((key) => !gone.has(key)),
+  );
+}
+
+function writeWithout(db: Db, id: string, keys: readonly string[]): void {
+  const all = new Set(keys);
   db.prepare('UPDATE campaign SET without = ?, without_keys = ? WHERE id = ?').run(
     all.size,
     JSON.stringify([...all]),

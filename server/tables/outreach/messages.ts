@@ -78,13 +78,22 @@ export interface Addressed {
   draft: Draft;
 }
 
+/** The place of the last of a campaign; -1 where it has nobody. */
+export function lastPlace(db: Db, campaign: string): number {
+  const find = db.prepare<[string], number | null>('SELECT max(nth) FROM message WHERE campaign = ?').pluck();
+  return find.get(campaign) ?? -1;
+}
+
+/** Takes the drafts behind a place out of a campaign again; what is in the outbox or went out stays. Returns how many went. */
+export function dropDraftsAfter(db: Db, campaign: string, place: number): number {
+  return db
+    .prepare("DELETE FROM message WHERE campaign = ? AND nth > ? AND state = 'draft'")
+    .run(campaign, place).changes;
+}
+
 /** Puts people into a campaign after those there; those who are in it stay as they are. Returns how many are new. */
 export function addAddressed(db: Db, campaign: string, people: readonly Addressed[]): number {
-  let nth =
-    db
-      .prepare<[string], number | null>('SELECT max(nth) FROM message WHERE campaign = ?')
-      .pluck()
-      .get(campaign) ?? -1;
+  let nth = lastPlace(db, campaign);
   const add = db.prepare(
     `INSERT OR IGNORE INTO message (campaign, nth, person, company, name, title, company_name, country, template, language, trigger,
        subject, body, proof, proof_text, unfilled, words, wording)
