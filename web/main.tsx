@@ -27,6 +27,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./lists/Lists.tsx')).Lists }),
       },
       {
+        path: '/lists/:list/calls',
+        lazy: async () => ({ Component: (await import('./lists/calls/CallSheet.tsx')).CallSheet }),
+      },
+      {
         path: '/outreach',
         lazy: async () => ({ Component: (await import('./outreach/Outreach.tsx')).Outreach }),
       },

@@ -29,6 +29,7 @@ export const KEYS: readonly { keys: string[]; does: string }[] = [
     keys: ['s', 'p', 'x', 'i'],
     does: 'on a match: a list, their people, the file with columns, fill in what it knows',
   },
+  { keys: ['1', '6', '0'], does: 'on a call sheet: what came of the call; not called yet' },
   { keys: ['w'], does: 'open the web page of the company in a new tab' },
   { keys: ['[', ']'], does: 'previous or next line of the tape' },
   { keys: ['o'], does: 'open the line' },

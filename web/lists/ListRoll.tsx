@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
 import type { ListView } from '../../contract/lists.ts';
 import type { WordedTally } from '../../contract/responses.ts';
 import { SUBJECTS } from '../../core/fields/registry.ts';
@@ -32,6 +33,7 @@ export function ListRoll({
 }) {
   const format = useFormat();
   const open = useOpenList();
+  const navigate = useNavigate();
   const { data, error } = useRoll(list?.key ?? null);
   if (!list)
     return (
@@ -95,6 +97,15 @@ export function ListRoll({
       )}
       {(list.subject === 'people' || list.subject === 'companies') && (
         <WatchButton className="px-2" of={{ subject: 'lists', key: list.key, name: list.name }} />
+      )}
+      {(list.subject === 'people' || list.subject === 'companies') && (
+        <Button
+          className="px-2"
+          onClick={() => void navigate(`/lists/${encodeURIComponent(list.key)}/calls`)}
+          disabled={list.members === 0}
+        >
+          Call them
+        </Button>
       )}
       {list.subject === 'companies' && (
         <Button className="px-2" onClick={() => onVisit(list)} disabled={list.members === 0}>

@@ -1,0 +1,42 @@
+import type { ListView } from '../../../contract/lists.ts';
+import { CALL_OUTCOMES } from '../../../core/lists/calls.ts';
+import { Roll } from '../../ui/Roll.tsx';
+import { useOpenList } from '../open-list.ts';
+import type { Called } from './CallSheet.tsx';
+
+/** The paper beside a call sheet: who is to be called, less what came of it, is who is left. */
+export function CallRoll({ list, rows }: { list: ListView; rows: readonly Called[] }) {
+  const open = useOpenList();
+  let left = rows.length;
+  const steps = CALL_OUTCOMES.flatMap((outcome) => {
+    const count = rows.filter((row) => row.outcome === outcome).length;
+    if (count === 0) return [];
+    left -= count;
+    return [
+      {
+        key: outcome,
+        label: outcome,
+        delta: -count,
+        total: left,
+        onOpen: () => open(list, { tag: [outcome] }),
+      },
+    ];
+  });
+  return (
+    <Roll
+      title={list.name}
+      about="What came of each call is a tag of the member: a line, a column and an export have it."
+      steps={[
+        {
+          key: 'all',
+          label: 'on the sheet',
+          delta: rows.length,
+          total: rows.length,
+          onOpen: () => open(list),
+        },
+        ...steps,
+      ]}
+      foot={{ label: 'left to call', total: left }}
+    />
+  );
+}
