@@ -104,7 +104,7 @@ function readLine(text: string, subject: string, lookup: Lookup, newId: () => st
   }
   if (subject === 'companies' && RIGHT_PERSON.test(rest)) {
     const text = withoutMarks(rest);
-    return { ...readRightPerson(text, lookup, newId()), ...marks };
+    return { ...readRightPerson(text, lookup, newId), ...marks };
   }
   if (/^has(\s|$)/i.test(rest)) {
     const has = readHas(withoutMarks(rest), subject, (parts, inner) =>

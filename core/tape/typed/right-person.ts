@@ -1,7 +1,7 @@
 import { readFunctions } from '../../people/functions.ts';
 import { fold } from '../../text/fold.ts';
 import type { Lookup } from '../lookup.ts';
-import type { Line } from '../nodes.ts';
+import { isBlock, isHas, type Line } from '../nodes.ts';
 import { rightPersonLine } from '../right-person.ts';
 import { problem } from './pieces.ts';
 
@@ -13,7 +13,7 @@ export const RIGHT_PERSON = /^(?:has\s+)?(?:a\s+|the\s+)?right person(?=[\s:]|$)
  * else owner". It is spelled as the has-lines that it stands for.
  * @throws Problem naming the word that was not understood.
  */
-export function readRightPerson(text: string, { rightPeople }: Lookup, id: string): Line {
+export function readRightPerson(text: string, { rightPeople }: Lookup, newId: () => string): Line {
   const opener = RIGHT_PERSON.exec(text)![0];
   const wanted = text.slice(opener.length).replace(/^:/, '').trim();
   if (wanted === '')
@@ -24,8 +24,15 @@ export function readRightPerson(text: string, { rightPeople }: Lookup, id: strin
       text,
     );
   const name = fold(wanted.replace(/^"(.*)"$/, '$1'));
-  const named = [...rightPeople.values()].find(({ key, label }) => key === name || fold(label) === name);
-  return rightPersonLine(named?.functions ?? readFunctions(wanted), id);
+  const choice = [...rightPeople.values()].find(({ key, label }) => key === name || fold(label) === name);
+  return named(rightPersonLine(choice?.functions ?? readFunctions(wanted), ''), newId);
+}
+
+/** The line with its ids given in the order in which the has-lines that it stands for are read. */
+function named<L extends Line>(line: L, newId: () => string): L {
+  if (isBlock(line)) return { ...line, either: line.either.map((one) => named(one, newId)), id: newId() };
+  if (isHas(line)) return { ...line, lines: line.lines.map((one) => named(one, newId)), id: newId() };
+  return { ...line, id: newId() };
 }
 
 /** Choices of functions whose name a text begins, or has a word that it begins, as lines. */

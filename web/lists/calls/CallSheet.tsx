@@ -5,9 +5,8 @@ import { useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import type { ListView } from '../../../contract/lists.ts';
 import type { RowsAnswer } from '../../../contract/responses.ts';
-import { CALL_OUTCOMES, outcomeOf, tagsFor, type CallOutcome } from '../../../core/lists/calls.ts';
-import { spellFunctions, type PersonFunction } from '../../../core/people/functions.ts';
-import { memberColumn, rightColumn } from '../../../core/tape/own-columns.ts';
+import { CALL_OUTCOMES, tagsFor, type CallOutcome } from '../../../core/lists/calls.ts';
+import { spellFunctions } from '../../../core/people/functions.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { useKey } from '../../app/keys.ts';
@@ -19,24 +18,11 @@ import { Button, Kbd, Trouble } from '../../ui/controls.tsx';
 import { PrintButton } from '../../ui/PrintButton.tsx';
 import { describeMembers } from '../acts.ts';
 import { tapeOfList, useLists } from '../use-lists.ts';
+import { calledOf, columnsFor } from './called.ts';
 import { CallRoll } from './CallRoll.tsx';
 
 /** As many as anybody calls; a longer list goes on once these are called and taken off. */
 const MOST_CALLED = 1000;
-const NOTE = memberColumn('note');
-const TAGS = memberColumn('tags');
-
-/** A member of the list, to be called. */
-export interface Called {
-  key: string;
-  name: string;
-  where: string | null;
-  phone: string | null;
-  person: { name: string; title: string | null; phone: string | null } | null;
-  note: string | null;
-  tags: string[];
-  outcome: CallOutcome | null;
-}
 
 /** A list as a call sheet: whom to call, what was noted last, and what came of it by one key. */
 export function CallSheet() {
@@ -269,42 +255,4 @@ function Phone({ number }: { number: string | null }) {
       {number}
     </a>
   );
-}
-
-function columnsFor(ofCompanies: boolean, functions: readonly PersonFunction[]): string[] {
-  return ofCompanies
-    ? [
-        ...['name', 'place', 'phone'],
-        ...(['name', 'title', 'phone'] as const).map((part) => rightColumn(part, functions)),
-        ...[NOTE, TAGS],
-      ]
-    : ['name', 'title', 'phone', 'company', NOTE, TAGS];
-}
-
-function calledOf(
-  { key, cells }: RowsAnswer['rows'][number],
-  ofCompanies: boolean,
-  functions: readonly PersonFunction[],
-): Called {
-  const text = (column: string) => {
-    const cell = cells[column];
-    return typeof cell === 'string' && cell !== '' ? cell : null;
-  };
-  const tags = (text(TAGS) ?? '').split(', ').filter(Boolean);
-  const right = (part: 'name' | 'title' | 'phone') => text(rightColumn(part, functions));
-  const place = cells.place as { town: string | null; countryName: string | null } | null | undefined;
-  const person = ofCompanies ? right('name') : text('company');
-  return {
-    ...{ key, tags, outcome: outcomeOf(tags), note: text(NOTE), phone: text('phone') },
-    name: text('name') ?? key,
-    where: ofCompanies ? [place?.town, place?.countryName].filter(Boolean).join(', ') || null : text('title'),
-    person:
-      person === null
-        ? null
-        : {
-            name: person,
-            title: ofCompanies ? right('title') : null,
-            phone: ofCompanies ? right('phone') : null,
-          },
-  };
 }
