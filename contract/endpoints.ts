@@ -64,7 +64,7 @@ import { PicksBody, RowsBody } from './row-requests.ts';
 import { NearBody } from './steering.ts';
 import { TapeBody } from './tape-body.ts';
 import { SettingsBody } from './settings.ts';
-import { VisitsBody } from './visits.ts';
+import { VisitsBody, VisitsPaperBody } from './visits.ts';
 import { get, GONE, JOB, MADE, patch, post, put, remove, type Endpoint } from './endpoint.ts';
 import { RUN_ENDPOINTS } from './run-endpoints.ts';
 
@@ -378,6 +378,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   }),
   post('/visits', 'companies in the order of a day’s visits, with times', { body: VisitsBody }),
   post('/visits/calendar', 'the same as an iCalendar file', { body: VisitsBody, file: 'text/calendar' }),
+  post('/visits/paper', 'the same laid out for paper', { body: VisitsPaperBody, file: 'application/pdf' }),
   post('/visits/cards', 'whom to ask for there, as vCards', { body: VisitsBody, file: 'text/vcard' }),
 
   get('/health', 'whether it runs, and over what'),

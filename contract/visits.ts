@@ -1,5 +1,6 @@
 import { Type } from 'class-transformer';
 import {
+  IsIn,
   IsInt,
   IsLatitude,
   IsLongitude,
@@ -63,6 +64,11 @@ export class VisitsBody extends PicksBody {
   @Min(5)
   @Max(130)
   speed = SPEED;
+}
+
+export class VisitsPaperBody extends VisitsBody {
+  @IsIn(['A4', 'Letter'])
+  size: 'A4' | 'Letter' = 'A4';
 }
 
 export interface VisitView {

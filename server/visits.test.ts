@@ -1,4 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { UploadAnswer } from '../contract/responses.ts';
 import type { VisitsAnswer } from '../contract/visits.ts';
 import { ROAD_FACTOR } from '../core/geo/tour.ts';
@@ -82,6 +85,32 @@ describe('go into other programs', () => {
     expect(text).toContain('DESCRIPTION:Otto Owner\\, Owner\\n+420000111001\\nRing first');
     // A day of a calendar ends at midnight.
     expect(text).toContain('DTEND:20261201T235900');
+  });
+  test('as a paper, with the way, the stops and what was noted', async () => {
+    const printed = await server.api
+      .post('/api/visits/paper')
+      .send({ tape: tape([]), start, day: '2026-12-01', from: '08:30', size: 'Letter' })
+      .buffer()
+      .parse((response, done) => {
+        const chunks: Buffer[] = [];
+        response.on('data', (chunk: Buffer) => chunks.push(chunk));
+        response.on('end', () => done(null, Buffer.concat(chunks)));
+      });
+    expect(printed.headers['content-type']).toBe('application/pdf');
+    const path = join(server.dir, 'visits.pdf');
+    writeFileSync(path, printed.body as Buffer);
+    const { stdout } = spawnSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' });
+    const text = stdout.normalize('NFKC');
+    const { stops, back } = await answer({ from: '08:30' });
+    expect(text).toContain(`2026-12-01: 3 from Home and back`);
+    expect(text).toContain(`back at ${back.at}`);
+    for (const [nth, { name, at, until }] of stops.entries())
+      expect(text).toMatch(new RegExp(`${nth + 1}\\s+${at}–${until}\\s+${name}`));
+    expect(text).toContain('Otto Owner, Owner');
+    expect(text).toMatch(/1\s+North: Ring first/);
+    expect((await server.api.post('/api/visits/paper').send({ tape: tape([]), size: 'A3' })).status).toBe(
+      400,
+    );
   });
   test('as cards', async () => {
     const { text } = await server.api.post('/api/visits/cards').send({ tape: tape([]), start });

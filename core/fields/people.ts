@@ -1,3 +1,4 @@
+import { LANGUAGE_NAMES } from '../people/languages.ts';
 import { ADDRESS_STANDINGS } from '../people/standing.ts';
 import { DEPARTMENTS, SHARE_BARS, words } from './companies/making.ts';
 import type { Subject } from './field.ts';
@@ -70,6 +71,16 @@ export const people: Subject = {
         values: choices(LEVELS.join(', ')),
         headings:
           'level, seniority, management level, rank, stufe, ebene, hierarchieebene, uroven, poziom, szczebel, niveau, livello, nivel, szint, niva',
+      },
+    ),
+    category(
+      'language',
+      'Language',
+      'The language that most people of the country write business letters in.',
+      {
+        section: 'where',
+        openers: 'language, language is, writes',
+        values: LANGUAGE_NAMES.map((key) => ({ key, label: key })),
       },
     ),
     date('since', 'Since', 'The day the person took the post.', {

@@ -10,3 +10,24 @@ const LANGUAGES: Readonly<Record<string, string>> = {
 export function languageOf(country: string | null): string {
   return LANGUAGES[country ?? ''] ?? 'en';
 }
+
+/** Countries where it is English. */
+const ENGLISH = new Set(['GB', 'IE', 'US', 'AU', 'CA', 'NZ', 'MT', 'ZA']);
+
+/** Each language by its English name, in small letters as it is typed. */
+const NAMES: Readonly<Record<string, string>> = {
+  ...{ en: 'english', de: 'german', fr: 'french', nl: 'dutch', cs: 'czech', sk: 'slovak', pl: 'polish' },
+  ...{ hu: 'hungarian', sl: 'slovenian', hr: 'croatian', sr: 'serbian', bg: 'bulgarian', ro: 'romanian' },
+  ...{ it: 'italian', es: 'spanish', pt: 'portuguese', el: 'greek', tr: 'turkish', uk: 'ukrainian' },
+  ...{ sv: 'swedish', no: 'norwegian', da: 'danish', fi: 'finnish', is: 'icelandic', et: 'estonian' },
+  ...{ lv: 'latvian', lt: 'lithuanian', ja: 'japanese', ko: 'korean' },
+};
+
+/** The names of all languages that are told apart, in alphabetical order. */
+export const LANGUAGE_NAMES: readonly string[] = Object.values(NAMES).sort();
+
+/** The language of a country by name; null where the country, or its language, is not known. */
+export function languageNameOf(country: string | null): string | null {
+  if (country === null || !(country in LANGUAGES || ENGLISH.has(country))) return null;
+  return NAMES[languageOf(country)] ?? null;
+}

@@ -61,6 +61,7 @@ export const RELATED_TESTS: Readonly<Record<string, fc.Arbitrary<AnyTest>>> = {
     category('department', DEPARTMENTS_DRAWN),
     category('level', LEVELS_DRAWN),
     text('title'),
+    category('language', ['czech', 'german', 'polish', 'english']),
     date('since'),
     number('certainty'),
   ),

@@ -1,6 +1,7 @@
 import Database from 'better-sqlite3';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { languageNameOf } from '../../core/people/languages.ts';
 import { wordsColumn } from '../../core/tape/sql/words-column.ts';
 import { gatherMigrations } from './gather-schema.ts';
 import { handoverMigrations } from './handover-schema.ts';
@@ -70,6 +71,7 @@ function open(dir: string, file: string, migrations: readonly string[], readonly
     db.pragma('journal_mode = WAL');
     db.pragma('synchronous = NORMAL');
     db.function('words_column', { deterministic: true }, wordsColumn);
+    db.function('language_of', { deterministic: true }, languageNameOf);
     migrate(db, migrations);
   }
   return db;

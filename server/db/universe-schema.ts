@@ -388,6 +388,9 @@ export const universeMigrations: readonly string[] = [
   ALTER TABLE person ADD COLUMN loaded_level TEXT;
   -- Replies to our messages that became events; kept though the source of these events may be removed.
   CREATE TABLE reply_event (reply INTEGER PRIMARY KEY) STRICT;
+  -- That of the country of the company (core/people/languages.ts).
+  ALTER TABLE person ADD COLUMN language TEXT;
+  UPDATE person SET language = (SELECT language_of(c.country) FROM company c WHERE c.id = person.company_id);
   ALTER TABLE person ADD COLUMN earlier_words TEXT;
   UPDATE person SET earlier_words = words_column(earlier) WHERE earlier IS NOT NULL;
   `,

@@ -10,9 +10,12 @@ import { takeTitleReadings } from '../tables/title-readings.ts';
  * last in the transaction of a load or removal.
  */
 export function relate(db: Db, revision: number, subjects: readonly string[]): void {
+  const ofPeople = subjects.includes('people');
+  if (takeLanguages(db, ofPeople ? null : revision) > 0 && !ofPeople)
+    noteSubjectChange(db, 'people', revision);
   if (subjects.length === 0) return;
   db.exec('CREATE TEMP TABLE IF NOT EXISTS touched (id INTEGER PRIMARY KEY)');
-  if (subjects.includes('people')) {
+  if (ofPeople) {
     makeAddresses(db);
     takeTitleReadings(db);
   }
@@ -35,6 +38,21 @@ export function relate(db: Db, revision: number, subjects: readonly string[]): v
       revision,
     );
   }
+}
+
+/**
+ * Gives people the language of the country of their company: all of them, or those of the companies that a revision changed. Returns
+ * how many it gave another.
+ */
+function takeLanguages(db: Db, revision: number | null): number {
+  const language = '(SELECT language_of(c.country) FROM company c WHERE c.id = person.company_id)';
+  const where =
+    revision === null
+      ? ''
+      : `AND company_id IN (SELECT company_id FROM company_change WHERE revision = ${revision})`;
+  return db
+    .prepare(`UPDATE person SET language = ${language} WHERE language IS NOT ${language} ${where}`)
+    .run().changes;
 }
 
 /** A sum of decimals as a decimal: without what adding them in binary leaves in the last digits. */

@@ -1,10 +1,13 @@
 import type { BreakdownAnswer, ChartAnswer } from '../../contract/market.ts';
+import type { VisitsAnswer } from '../../contract/visits.ts';
 import type { ProfileAnswer, RowsAnswer } from '../../contract/responses.ts';
 import type { CodeCell, MoneyCell, PlaceCell, QuantityCell } from '../../core/cells.ts';
 import { titleOf } from '../../core/charts/wording.ts';
 import { SCHEMES } from '../../core/codes/tree.ts';
 import { exportColumns } from '../../core/exports/columns.ts';
 import type { ExportColumn } from '../../core/exports/field-columns.ts';
+import { sketchPoints } from '../../core/geo/sketch.ts';
+import { ROAD_FACTOR } from '../../core/geo/tour.ts';
 import { fieldOf, subjectOf } from '../../core/fields/registry.ts';
 import { INK, Paper } from './paper.ts';
 import {
@@ -39,6 +42,7 @@ export type PaperWish = Made &
       }
     | { kind: 'breakdown'; title: string; subject: string; breakdown: BreakdownAnswer; own: ChartAnswer[] }
     | { kind: 'summary'; title: string; subject: string; breakdown: BreakdownAnswer; rows: RowsAnswer }
+    | { kind: 'visits'; title: string; day: string; speed: number; visits: VisitsAnswer }
   );
 
 /** Makes a paper. */
@@ -52,6 +56,8 @@ export function makePaper(wish: PaperWish): Promise<Buffer> {
       return breakdown(wish);
     case 'summary':
       return summary(wish);
+    case 'visits':
+      return visitsOfDay(wish);
   }
 }
 
@@ -271,3 +277,42 @@ const KEY_FIELDS = [
   'mail',
   'founded',
 ];
+
+const SKETCH = 220;
+
+/** A day's visits: the way to scale, the stops in their order, and what was noted of each. */
+function visitsOfDay(wish: Wish<'visits'>): Promise<Buffer> {
+  const { figuring } = wish;
+  const { start, stops, back, km, minutes } = wish.visits;
+  const under = `${wish.day}: ${stops.length} from ${start.label} and back, ${figuring.number(km)} km as the crow flies, about ${figuring.number(minutes)} minutes of driving; back at ${back.at}`;
+  const paper = new Paper(head(wish, wish.title, under, true));
+  paper.way(sketchPoints([start, ...stops], SKETCH, 14), SKETCH);
+  paper.table(
+    [
+      { heading: '', width: 3, mono: true },
+      { heading: 'when', width: 11, mono: true },
+      { heading: 'company', width: 24 },
+      { heading: 'where', width: 30 },
+      { heading: 'whom to ask for', width: 26 },
+      { heading: 'phone', width: 17, mono: true },
+      { heading: 'km', width: 7, right: true, mono: true },
+    ],
+    stops.map((stop, nth) => [
+      String(nth + 1),
+      `${stop.at}–${stop.until}`,
+      stop.name,
+      [stop.street, [stop.postcode, stop.town].filter(Boolean).join(' ')].filter(Boolean).join(', '),
+      [stop.person?.name, stop.person?.title].filter(Boolean).join(', '),
+      stop.person?.phone ?? stop.phone ?? '',
+      figuring.number(stop.km, 1),
+    ]),
+  );
+  const noted = stops.map(({ name, note }, nth) => ({ nth: nth + 1, name, note })).filter(({ note }) => note);
+  if (noted.length) paper.heading('Notes');
+  for (const { nth, name, note } of noted) paper.write(`${nth}  ${name}: ${note}`);
+  paper.write(
+    `Driving is an estimate: roads taken ${ROAD_FACTOR} times as long as the crow flies, at ${wish.speed} km an hour.`,
+    { colour: INK.soft, size: 8.5 },
+  );
+  return paper.done();
+}

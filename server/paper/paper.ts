@@ -282,6 +282,23 @@ export class Paper {
     this.y = y + height + 18;
   }
 
+  /** A way from the first of some points by all others and back, in a square as wide as it is high; each but the first has its number. */
+  way(points: readonly { x: number; y: number }[], size: number): void {
+    this.need(size + 8);
+    const at = points.map(({ x, y }) => [this.left + x, this.y + y] as const);
+    this.doc.rect(this.left, this.y, size, size).lineWidth(0.6).strokeColor(INK.rule).stroke();
+    [...at, at[0]!].forEach(([x, y], i) => (i === 0 ? this.doc.moveTo(x, y) : this.doc.lineTo(x, y)));
+    this.doc.lineWidth(1).strokeColor(INK.ink).stroke();
+    at.forEach(([x, y], nth) => {
+      if (nth === 0) return void this.doc.circle(x, y, 3.5).fill(INK.ink);
+      this.doc.circle(x, y, 6.5).lineWidth(0.8).fillAndStroke('#FFFFFF', INK.ink);
+      const number = String(nth);
+      this.doc.font('mono').fontSize(7.5).fillColor(INK.ink);
+      this.doc.text(number, x - this.doc.widthOfString(number) / 2, y - 3.6, { lineBreak: false });
+    });
+    this.y += size + 8;
+  }
+
   /** Two blocks side by side; the page goes on below the longer one. */
   beside(
     height: number,

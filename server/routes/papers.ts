@@ -6,13 +6,13 @@ import { emptyTape, type Tape } from '../../core/tape/nodes.ts';
 import { relatedTape } from '../../core/tape/turn.ts';
 import { isoOf } from '../../core/dates.ts';
 import { body, HttpProblem } from '../http/check.ts';
+import { laidOut } from '../paper/lay-out.ts';
 import type { PaperWorkerData } from '../paper/worker.ts';
 import { asOfDay } from '../days.ts';
 import type { Services } from '../services.ts';
 import { noteOn } from '../tables/notes.ts';
 import { toldSources } from '../tables/source.ts';
 import { readSettings } from '../tables/workspace.ts';
-import { startWorker } from '../threads.ts';
 import { calls } from '../engine/calls.ts';
 
 /** Rows that a sheet prints at most: about 130 pages. Longer ones are for an export. */
@@ -129,16 +129,4 @@ export function paperRoutes({ engine, universe, workspace }: Services): Router {
     response.type('application/pdf').send(await laidOut(paper));
   });
   return routes;
-}
-
-function laidOut(paper: PaperWorkerData): Promise<Buffer> {
-  return new Promise((resolve, reject) => {
-    const worker = startWorker('server/paper/worker', paper);
-    worker.once('message', (bytes: Uint8Array) => {
-      resolve(Buffer.from(bytes));
-      void worker.terminate();
-    });
-    worker.once('error', reject);
-    worker.once('exit', () => reject(new Error('The paper could not be laid out.')));
-  });
 }

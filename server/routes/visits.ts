@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { VisitsBody, type VisitsAnswer, type VisitView } from '../../contract/visits.ts';
+import { VisitsBody, VisitsPaperBody, type VisitsAnswer, type VisitView } from '../../contract/visits.ts';
 import { calendarText, cardsText } from '../../core/exports/calendar.ts';
 import { LEVELS } from '../../core/fields/people.ts';
 import { distanceKm } from '../../core/geo/distance.ts';
@@ -8,6 +8,7 @@ import { isoOf } from '../../core/dates.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import type { Tape } from '../../core/tape/nodes.ts';
 import { asOfDay } from '../days.ts';
+import { laidOut } from '../paper/lay-out.ts';
 import { calls } from '../engine/calls.ts';
 import { body } from '../http/check.ts';
 import type { Services } from '../services.ts';
@@ -128,6 +129,18 @@ export function visitRoutes({ engine, universe, workspace }: Services): Router {
       stamp,
     );
     response.attachment(`Visits ${day}.ics`).type('text/calendar; charset=utf-8').send(text);
+  });
+  routes.post('/visits/paper', async (request, response) => {
+    const wish = body(VisitsPaperBody, request);
+    const settings = readSettings(workspace);
+    const asOf = isoOf(asOfDay(settings));
+    const paper = {
+      ...{ kind: 'visits' as const, size: wish.size, currency: settings.currency, numbers: settings.numbers },
+      ...{ title: (wish.tape as Tape).name ?? 'A day’s visits', day: wish.day ?? asOf },
+      ...{ words: await engine.call(calls.wordsOf, [wish.tape]), foot: `As of ${asOf}` },
+      ...{ visits: await visits(wish), speed: wish.speed },
+    };
+    response.type('application/pdf').send(await laidOut(paper));
   });
   routes.post('/visits/cards', async (request, response) => {
     const { stops } = await visits(body(VisitsBody, request));

@@ -1,22 +1,13 @@
 import type { VisitsAnswer } from '../../contract/visits.ts';
+import { sketchPoints } from '../../core/geo/sketch.ts';
 
 const SIZE = 200;
 const EDGE = 14;
 
 /** The way of a day drawn to scale, north up, with the stops by number. */
 export function RouteSketch({ start, stops }: Pick<VisitsAnswer, 'start' | 'stops'>) {
-  const points = [start, ...stops];
-  const middle = points.reduce((sum, { lat }) => sum + lat, 0) / points.length;
-  // So near together a degree of longitude is just shorter by the cosine of the latitude.
-  const flat = points.map(({ lat, lon }) => ({ x: lon * Math.cos((middle * Math.PI) / 180), y: -lat }));
-  const [west, north] = [Math.min(...flat.map(({ x }) => x)), Math.min(...flat.map(({ y }) => y))];
-  const span = Math.max(...flat.map(({ x }) => x - west), ...flat.map(({ y }) => y - north), 1e-6);
-  const at = ({ x, y }: { x: number; y: number }) => [
-    EDGE + ((x - west) / span) * (SIZE - 2 * EDGE),
-    EDGE + ((y - north) / span) * (SIZE - 2 * EDGE),
-  ];
-  const drawn = flat.map(at);
-  const way = [...drawn, drawn[0]!].map(([x, y]) => `${x},${y}`).join(' ');
+  const drawn = sketchPoints([start, ...stops], SIZE, EDGE);
+  const way = [...drawn, drawn[0]!].map(({ x, y }) => `${x},${y}`).join(' ');
   return (
     <svg
       viewBox={`0 0 ${SIZE} ${SIZE}`}
@@ -25,7 +16,7 @@ export function RouteSketch({ start, stops }: Pick<VisitsAnswer, 'start' | 'stop
       aria-label={`The way from ${start.label} by ${stops.length} stops and back`}
     >
       <polyline points={way} fill="none" stroke="var(--ink)" strokeWidth="1.4" strokeLinejoin="round" />
-      {drawn.map(([x, y], nth) => (
+      {drawn.map(({ x, y }, nth) => (
         <g key={nth}>
           <circle
             cx={x}
@@ -35,7 +26,7 @@ export function RouteSketch({ start, stops }: Pick<VisitsAnswer, 'start' | 'stop
             stroke="var(--ink)"
           />
           {nth > 0 && (
-            <text x={x} y={y! + 3} textAnchor="middle" fontSize="8" fill="var(--ink)">
+            <text x={x} y={y + 3} textAnchor="middle" fontSize="8" fill="var(--ink)">
               {nth}
             </text>
           )}

@@ -1,10 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
+import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { TownsAnswer } from '../../contract/responses.ts';
 import { MOST_STOPS, SPEED, type VisitsAnswer } from '../../contract/visits.ts';
 import { ROAD_FACTOR } from '../../core/geo/tour.ts';
 import { call, callForFile } from '../api.ts';
+import { useSettings } from '../app/settings.ts';
+import { saveFile } from '../charts/save-file.ts';
 import { useFormat } from '../app/format.ts';
 import type { Acted } from '../desk/acted.ts';
 import { picksBody } from '../desk/picks.ts';
@@ -41,13 +44,11 @@ export function VisitsDialog({ acted, onClose }: { acted: Acted; onClose(): void
     placeholderData: (before) => before,
     retry: false,
   });
-  const download = async (kind: 'calendar' | 'cards', name: string) => {
+  const { paper } = useSettings();
+  const download = async (kind: 'calendar' | 'cards' | 'paper', name: string) => {
     try {
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(await callForFile(`/visits/${kind}`, wish));
-      link.download = name;
-      link.click();
-      URL.revokeObjectURL(link.href);
+      const asked = kind === 'paper' ? { ...wish, size: paper } : wish;
+      saveFile(await callForFile(`/visits/${kind}`, asked), name);
     } catch (failure) {
       toast.error((failure as Error).message);
     }
@@ -178,6 +179,13 @@ export function VisitsDialog({ acted, onClose }: { acted: Acted; onClose(): void
         </div>
       )}
       <div className="mt-4 flex justify-end gap-2">
+        <Button
+          disabled={!data}
+          title={`As PDF, ${paper}`}
+          onClick={() => void download('paper', 'Visits.pdf')}
+        >
+          <Printer size={14} /> Print
+        </Button>
         <Button disabled={!data} onClick={() => void download('cards', 'Visits.vcf')}>
           vCards
         </Button>

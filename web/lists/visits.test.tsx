@@ -72,6 +72,8 @@ test('a town, a time and a number are asked for anew; the calendar is of what is
   const wish = sent('POST /visits').at(-1);
   await user.click(screen.getByRole('button', { name: 'Into a calendar' }));
   await waitFor(() => expect(sent('POST /visits/calendar')).toEqual([wish]));
+  await user.click(screen.getByRole('button', { name: 'Print' }));
+  await waitFor(() => expect(sent('POST /visits/paper')).toEqual([{ ...(wish as object), size: 'A4' }]));
 });
 
 test('what cannot be visited is said', async () => {
