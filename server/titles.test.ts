@@ -39,8 +39,11 @@ const read = async () => {
   const answer = await server.api
     .post('/api/rows')
     .send({ tape: people([]), columns: ['name', 'department', 'level'] });
-  return Object.fromEntries(
-    (answer.body as RowsAnswer).rows.map(({ cells }) => [cells.name, [cells.department, cells.level]]),
+  return Object.fromEntries<unknown>(
+    (answer.body as RowsAnswer).rows.map(({ cells }) => [
+      cells.name as string,
+      [cells.department, cells.level],
+    ]),
   );
 };
 const titles = async (query = '') =>
@@ -62,6 +65,38 @@ beforeAll(async () => {
   await load(OLD, 'people', { name: 'Staff' });
 });
 afterAll(() => server.stop());
+
+test('everybody has the language of the country, also once it is another', async () => {
+  const languages = async () => {
+    const answer = await server.api
+      .post('/api/rows')
+      .send({ tape: people([]), columns: ['name', 'language'] });
+    return (answer.body as RowsAnswer).rows.map(({ cells }) => [cells.name, cells.language]);
+  };
+  const german = () =>
+    server.api
+      .post('/api/tally')
+      .send({ tape: people([{ id: 'l1', field: 'language', test: { any: ['german'] } }]) });
+  expect(await languages()).toEqual([
+    ['Anna First', 'czech'],
+    ['Bruno Second', 'german'],
+    ['Dora Fourth', 'german'],
+  ]);
+  expect((await german()).body).toMatchObject({ tally: 2 });
+  const { rows } = (await server.api.post('/api/rows').send({ tape: tape([]), columns: ['name'] }))
+    .body as RowsAnswer;
+  const alder = rows.find(({ cells }) => cells.name === 'Alder Works')!.key;
+  const correct = async (value: string | null) => {
+    const corrections = [{ field: 'country', value, reason: 'moved' }];
+    const answer = await server.api.post(`/api/companies/${alder}/corrections`).send({ corrections });
+    await server.ended((answer.body as { job: Job }).job.id);
+  };
+  await correct('AT');
+  expect((await languages())[0]).toEqual(['Anna First', 'german']);
+  expect((await german()).body).toMatchObject({ tally: 3 });
+  await correct(null);
+  expect((await german()).body).toMatchObject({ tally: 2 });
+});
 
 test('titles that differ in case and punctuation are one, and say what most of those who have it are', async () => {
   const { titles: all, total } = await titles();

@@ -40,6 +40,11 @@ export function relate(db: Db, revision: number, subjects: readonly string[]): v
   }
 }
 
+/** What people take from their companies, for the companies that a revision changed. To be called after they were. */
+export function followCompanies(db: Db, revision: number): void {
+  if (takeLanguages(db, revision) > 0) noteSubjectChange(db, 'people', revision);
+}
+
 /**
  * Gives people the language of the country of their company: all of them, or those of the companies that a revision changed. Returns
  * how many it gave another.

@@ -13,7 +13,7 @@ import type { Precedence } from '../../core/records/precedence.ts';
 import { readCorrections, type ReadingTables } from '../../core/records/read-corrections.ts';
 import { rowReader, type RowReader } from '../../core/records/read-row.ts';
 import type { Db } from '../db/open.ts';
-import { relate, removeRelated, unlinkCompanies } from './relate.ts';
+import { followCompanies, relate, removeRelated, unlinkCompanies } from './relate.ts';
 import { keepIds, nextRevision } from '../tables/revision.ts';
 import { companyParts, companyWriter } from '../tables/company.ts';
 import type { Told } from '../tables/history.ts';
@@ -143,6 +143,7 @@ export function remakeCompanies(
     writer.update(company, companyParts(merged.company, merged), merged.sources);
     if (++done % 2000 === 0) progress(done, companies.size);
   }
+  followCompanies(db, revision);
 }
 
 const MOST_TOLD = 100_000;
