@@ -101,6 +101,8 @@ export interface VisitView {
 }
 
 export interface VisitsAnswer {
+  /** Towns around, the largest first, to find one's way by. */
+  towns: { name: string; lat: number; lon: number }[];
   start: { lat: number; lon: number; label: string };
   stops: VisitView[];
   /** Back to the start, and altogether. */

@@ -48,6 +48,10 @@ test('stand in the order of the way there and back, with times that add up', asy
   const { stops, back, km, minutes, without, beyond } = await answer({ from: '08:30', stay: 30, speed: 60 });
   expect(stops.map(({ name }) => name)).toEqual(['North', 'Middle', 'South']);
   expect([without, beyond]).toEqual([1, 0]);
+  // Towns between the stops, to find one's way by; the largest first.
+  const { towns } = await answer();
+  expect(towns.length).toBeGreaterThan(0);
+  for (const { lat } of towns) expect(lat).toBeGreaterThan(48.9);
   expect(stops.reduce((sum, stop) => sum + stop.km, back.km)).toBeCloseTo(km, 6);
   expect(stops.reduce((sum, stop) => sum + stop.minutes, back.minutes)).toBe(minutes);
   let clock = 8 * 60 + 30;

@@ -79,6 +79,9 @@ export const calls = named({
   ),
   complete: second(({ engine }, text: string, tape: unknown) => engine.complete(text, tape)),
   jump: second(({ engine }, text: string) => engine.jump(text)),
+  townsWithin: second(({ map }, lats: readonly [number, number], lons: readonly [number, number]) =>
+    map.townsWithin(lats, lons),
+  ),
   towns: second(({ map }, text: string, limit: number) => map.towns(text, limit)),
 
   titlesLike: second(({ engine }, wish: Parameters<typeof titlesLike>[1]) => titlesLike(engine.db, wish)),

@@ -6,7 +6,7 @@ import { titleOf } from '../../core/charts/wording.ts';
 import { SCHEMES } from '../../core/codes/tree.ts';
 import { exportColumns } from '../../core/exports/columns.ts';
 import type { ExportColumn } from '../../core/exports/field-columns.ts';
-import { sketchPoints } from '../../core/geo/sketch.ts';
+import { sketchOf, townsOnSketch } from '../../core/geo/sketch.ts';
 import { ROAD_FACTOR } from '../../core/geo/tour.ts';
 import { fieldOf, subjectOf } from '../../core/fields/registry.ts';
 import { INK, Paper } from './paper.ts';
@@ -286,7 +286,8 @@ function visitsOfDay(wish: Wish<'visits'>): Promise<Buffer> {
   const { start, stops, back, km, minutes } = wish.visits;
   const under = `${wish.day}: ${stops.length} from ${start.label} and back, ${figuring.number(km)} km as the crow flies, about ${figuring.number(minutes)} minutes of driving; back at ${back.at}`;
   const paper = new Paper(head(wish, wish.title, under, true));
-  paper.way(sketchPoints([start, ...stops], SKETCH, 14), SKETCH);
+  const place = sketchOf([start, ...stops], SKETCH, 14);
+  paper.way([start, ...stops].map(place), townsOnSketch(wish.visits.towns, place, SKETCH), SKETCH);
   paper.table(
     [
       { heading: '', width: 3, mono: true },

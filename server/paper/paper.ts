@@ -1,4 +1,5 @@
 import { newDocument } from './pdf-document.ts';
+import type { SketchPoint } from '../../core/geo/sketch.ts';
 import type { Writable } from 'node:stream';
 import { finished } from 'node:stream/promises';
 import { fontFor, FONTS, layoutOf, riseOf, type Face } from './fonts.ts';
@@ -282,11 +283,20 @@ export class Paper {
     this.y = y + height + 18;
   }
 
-  /** A way from the first of some points by all others and back, in a square as wide as it is high; each but the first has its number. */
-  way(points: readonly { x: number; y: number }[], size: number): void {
+  /** A way from the first of some points by all others and back, in a square; each but the first has its number, towns their names. */
+  way(
+    points: readonly SketchPoint[],
+    towns: readonly (SketchPoint & { name: string })[],
+    size: number,
+  ): void {
     this.need(size + 8);
     const at = points.map(({ x, y }) => [this.left + x, this.y + y] as const);
     this.doc.rect(this.left, this.y, size, size).lineWidth(0.6).strokeColor(INK.rule).stroke();
+    for (const { name, x, y } of towns) {
+      this.doc.rect(this.left + x - 1.2, this.y + y - 1.2, 2.4, 2.4).fill(INK.soft);
+      this.doc.font(fontFor('sans', name)).fontSize(7).fillColor(INK.soft);
+      this.doc.text(name, this.left + x + 4, this.y + y - 4.5, { lineBreak: false });
+    }
     [...at, at[0]!].forEach(([x, y], i) => (i === 0 ? this.doc.moveTo(x, y) : this.doc.lineTo(x, y)));
     this.doc.lineWidth(1).strokeColor(INK.ink).stroke();
     at.forEach(([x, y], nth) => {

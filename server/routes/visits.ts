@@ -97,8 +97,12 @@ export function visitRoutes({ engine, universe, workspace }: Services): Router {
       return stop;
     });
     const last = tour.legs.at(-1)!;
+    const towns = await engine.call(calls.townsWithin, [
+      around([start, ...stops].map(({ lat }) => lat)),
+      around([start, ...stops].map(({ lon }) => lon)),
+    ]);
     return {
-      ...{ start, stops },
+      ...{ start, stops, towns },
       back: { km: last, minutes: driving(last), at: clockText(clock + driving(last)) },
       km: tour.km,
       minutes: stops.reduce((sum, { minutes }) => sum + minutes, driving(last)),
@@ -167,4 +171,11 @@ function clockText(minutes: number): string {
 /** A calendar's day ends at midnight. */
 function within(clock: string): string {
   return clock < '24:00' ? clock : '23:59';
+}
+
+/** From the least to the most of some degrees, and a little beyond. */
+function around(degrees: readonly number[]): [number, number] {
+  const [least, most] = [Math.min(...degrees), Math.max(...degrees)];
+  const beyond = Math.max(0.02, (most - least) * 0.1);
+  return [least - beyond, most + beyond];
 }

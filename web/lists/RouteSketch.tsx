@@ -1,12 +1,13 @@
 import type { VisitsAnswer } from '../../contract/visits.ts';
-import { sketchPoints } from '../../core/geo/sketch.ts';
+import { sketchOf, townsOnSketch } from '../../core/geo/sketch.ts';
 
 const SIZE = 200;
 const EDGE = 14;
 
-/** The way of a day drawn to scale, north up, with the stops by number. */
-export function RouteSketch({ start, stops }: Pick<VisitsAnswer, 'start' | 'stops'>) {
-  const drawn = sketchPoints([start, ...stops], SIZE, EDGE);
+/** The way of a day drawn to scale, north up, with the stops by number and towns by name. */
+export function RouteSketch({ start, stops, towns }: Pick<VisitsAnswer, 'start' | 'stops' | 'towns'>) {
+  const place = sketchOf([start, ...stops], SIZE, EDGE);
+  const drawn = [start, ...stops].map(place);
   const way = [...drawn, drawn[0]!].map(({ x, y }) => `${x},${y}`).join(' ');
   return (
     <svg
@@ -15,6 +16,14 @@ export function RouteSketch({ start, stops }: Pick<VisitsAnswer, 'start' | 'stop
       role="img"
       aria-label={`The way from ${start.label} by ${stops.length} stops and back`}
     >
+      {townsOnSketch(towns, place, SIZE).map(({ name, x, y }) => (
+        <g key={name}>
+          <rect x={x - 1.5} y={y - 1.5} width="3" height="3" fill="var(--soft)" />
+          <text x={x + 4} y={y + 2.5} fontSize="7.5" fill="var(--soft)">
+            {name}
+          </text>
+        </g>
+      ))}
       <polyline points={way} fill="none" stroke="var(--ink)" strokeWidth="1.4" strokeLinejoin="round" />
       {drawn.map(({ x, y }, nth) => (
         <g key={nth}>

@@ -164,7 +164,7 @@ export function VisitsDialog({ acted, onClose }: { acted: Acted; onClose(): void
             </tbody>
           </table>
           <div className="text-[13px]">
-            <RouteSketch start={data.start} stops={data.stops} />
+            <RouteSketch start={data.start} stops={data.stops} towns={data.towns} />
             <p className="mt-2">
               <span className="figure text-xl font-semibold">{format.number(data.km, 0)}</span> km as the crow
               flies, about <span className="figure">{format.number(data.minutes)}</span> minutes of driving;

@@ -17,6 +17,10 @@ const stop = (name: string, lat: number, more: object = {}) => ({
 });
 const answer: VisitsAnswer = {
   start: { lat: 49.2, lon: 16.6, label: 'Brno' },
+  towns: [
+    { name: 'Blansko', lat: 49.36, lon: 16.62 },
+    { name: 'Far away', lat: 60, lon: 30 },
+  ],
   stops: [
     stop('Alder', 49.3, {
       person: { key: 'p', name: 'Otto', title: 'Owner', mail: null, phone: '+420 9' },
@@ -36,6 +40,13 @@ test('stops stand with their times, whom to ask for, and what stays away', async
   expect(birch!.textContent).toContain('+420 1');
   expect(screen.getByRole('img', { name: 'The way from Brno by 2 stops and back' })).toBeTruthy();
   expect(screen.getByText(/5 more are farther than the nearest 8. 2 have no place on the map/)).toBeTruthy();
+});
+
+test('the plan names towns that stand on it', async () => {
+  show(<VisitsDialog acted={acted} onClose={() => {}} />, { 'POST /visits': answer });
+  const plan = await screen.findByRole('img', { name: /^The way from/ });
+  expect(plan.textContent).toContain('Blansko');
+  expect(plan.textContent).not.toContain('Far away');
 });
 
 test('a town, a time and a number are asked for anew; the calendar is of what is shown', async () => {

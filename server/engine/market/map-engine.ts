@@ -1,5 +1,6 @@
 import type { CitiesAnswer, TownsAnswer } from '../../../contract/responses.ts';
 import type { ClustersAnswer, InhabitantsAnswer } from '../../../contract/market.ts';
+import type { VisitsAnswer } from '../../../contract/visits.ts';
 import { clustersIn, countIn, mercatorOf, type MapView, type Mercator } from '../../../core/geo/clusters.ts';
 import { extentOf } from '../../../core/geo/extent.ts';
 import { recordsOf } from '../../../core/tally/bits.ts';
@@ -9,6 +10,8 @@ import type { Engine } from '../engine.ts';
 
 /** People from which a town is named on the map. */
 const CITY_FROM = 90_000;
+/** Towns to find one's way by. */
+const MOST_AROUND = 40;
 /** Up to so many in view, each stands by itself. */
 const MOST_SINGLE = 400;
 
@@ -21,6 +24,8 @@ interface Points {
   lon: Float64Array;
   mercator: Mercator;
 }
+
+type NamedTown = VisitsAnswer['towns'][number];
 
 /** What maps show. */
 export class MapEngine {
@@ -118,6 +123,18 @@ export class MapEngine {
       .filter((town) => town.population >= CITY_FROM)
       .sort((a, b) => b.population - a.population)
       .map(({ name, lat, lon, population }) => ({ name, lat, lon, population }));
+  }
+
+  /** The largest towns between some latitudes and longitudes. */
+  townsWithin(
+    [south, north]: readonly [number, number],
+    [west, east]: readonly [number, number],
+  ): NamedTown[] {
+    return this.engine.lookup.places.towns
+      .filter(({ lat, lon }) => lat >= south && lat <= north && lon >= west && lon <= east)
+      .sort((a, b) => b.population - a.population)
+      .slice(0, MOST_AROUND)
+      .map(({ name, lat, lon }) => ({ name, lat, lon }));
   }
 
   towns(text: string, limit: number): TownsAnswer['towns'] {
