@@ -47,5 +47,8 @@ test('towns are named where they stand on the plan and leave each other room', (
     town('at the right end', 190, 100),
     town('second', 100, 120),
   ];
-  expect(townsOnSketch(towns, place, 200).map(({ name }) => name)).toEqual(['first', 'second']);
+  const named = townsOnSketch(towns, [{ x: 102, y: 121 }], place, 200);
+  expect(named.map(({ name }) => name)).toEqual(['first', 'second']);
+  // A name stands behind the stop that is there.
+  expect(named.map(({ at }) => at)).toEqual([54, 111]);
 });

@@ -32,16 +32,21 @@ export function sketchOf(spots: readonly Spot[], size: number, edge: number): (s
 const APART = 0.16;
 const MOST_NAMED = 6;
 
+/** Where the name of a town begins, right of it: behind a stop that stands there. */
+const BESIDE = 0.02;
+const BEHIND_STOP = 0.055;
+
 /**
  * The towns to be named on a plan so that one finds one's way: the first of some that stand on it, apart from each other and with room
- * for their names.
+ * for their names, which begin at `at`.
  */
 export function townsOnSketch<T extends Spot>(
   towns: readonly T[],
+  stops: readonly SketchPoint[],
   place: (spot: Spot) => SketchPoint,
   size: number,
-): (T & SketchPoint)[] {
-  const named: (T & SketchPoint)[] = [];
+): (T & SketchPoint & { at: number })[] {
+  const named: (T & SketchPoint & { at: number })[] = [];
   for (const town of towns) {
     const { x, y } = place(town);
     if (x < 4 || x > size * 0.78 || y < 10 || y > size - 6) continue;
@@ -50,7 +55,8 @@ export function townsOnSketch<T extends Spot>(
     )
       continue;
     if (named.some((other) => Math.hypot(other.x - x, other.y - y) < size * APART)) continue;
-    named.push({ ...town, x, y });
+    const behind = stops.some((stop) => Math.hypot(stop.x - x, stop.y - y) < size * BEHIND_STOP);
+    named.push({ ...town, x, y, at: x + size * (behind ? BEHIND_STOP : BESIDE) });
     if (named.length === MOST_NAMED) break;
   }
   return named;

@@ -287,7 +287,8 @@ function visitsOfDay(wish: Wish<'visits'>): Promise<Buffer> {
   const under = `${wish.day}: ${stops.length} from ${start.label} and back, ${figuring.number(km)} km as the crow flies, about ${figuring.number(minutes)} minutes of driving; back at ${back.at}`;
   const paper = new Paper(head(wish, wish.title, under, true));
   const place = sketchOf([start, ...stops], SKETCH, 14);
-  paper.way([start, ...stops].map(place), townsOnSketch(wish.visits.towns, place, SKETCH), SKETCH);
+  const points = [start, ...stops].map(place);
+  paper.way(points, townsOnSketch(wish.visits.towns, points, place, SKETCH), SKETCH);
   paper.table(
     [
       { heading: '', width: 3, mono: true },

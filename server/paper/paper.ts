@@ -286,17 +286,12 @@ export class Paper {
   /** A way from the first of some points by all others and back, in a square; each but the first has its number, towns their names. */
   way(
     points: readonly SketchPoint[],
-    towns: readonly (SketchPoint & { name: string })[],
+    towns: readonly (SketchPoint & { name: string; at: number })[],
     size: number,
   ): void {
     this.need(size + 8);
     const at = points.map(({ x, y }) => [this.left + x, this.y + y] as const);
     this.doc.rect(this.left, this.y, size, size).lineWidth(0.6).strokeColor(INK.rule).stroke();
-    for (const { name, x, y } of towns) {
-      this.doc.rect(this.left + x - 1.2, this.y + y - 1.2, 2.4, 2.4).fill(INK.soft);
-      this.doc.font(fontFor('sans', name)).fontSize(7).fillColor(INK.soft);
-      this.doc.text(name, this.left + x + 4, this.y + y - 4.5, { lineBreak: false });
-    }
     [...at, at[0]!].forEach(([x, y], i) => (i === 0 ? this.doc.moveTo(x, y) : this.doc.lineTo(x, y)));
     this.doc.lineWidth(1).strokeColor(INK.ink).stroke();
     at.forEach(([x, y], nth) => {
@@ -306,6 +301,11 @@ export class Paper {
       this.doc.font('mono').fontSize(7.5).fillColor(INK.ink);
       this.doc.text(number, x - this.doc.widthOfString(number) / 2, y - 3.6, { lineBreak: false });
     });
+    for (const { name, x, y, at: begins } of towns) {
+      this.doc.rect(this.left + x - 1.2, this.y + y - 1.2, 2.4, 2.4).fill(INK.soft);
+      this.doc.font(fontFor('sans', name)).fontSize(7).fillColor(INK.soft);
+      this.doc.text(name, this.left + begins, this.y + y - 4.5, { lineBreak: false });
+    }
     this.y += size + 8;
   }
 

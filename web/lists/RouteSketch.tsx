@@ -16,14 +16,6 @@ export function RouteSketch({ start, stops, towns }: Pick<VisitsAnswer, 'start' 
       role="img"
       aria-label={`The way from ${start.label} by ${stops.length} stops and back`}
     >
-      {townsOnSketch(towns, place, SIZE).map(({ name, x, y }) => (
-        <g key={name}>
-          <rect x={x - 1.5} y={y - 1.5} width="3" height="3" fill="var(--soft)" />
-          <text x={x + 4} y={y + 2.5} fontSize="7.5" fill="var(--soft)">
-            {name}
-          </text>
-        </g>
-      ))}
       <polyline points={way} fill="none" stroke="var(--ink)" strokeWidth="1.4" strokeLinejoin="round" />
       {drawn.map(({ x, y }, nth) => (
         <g key={nth}>
@@ -39,6 +31,14 @@ export function RouteSketch({ start, stops, towns }: Pick<VisitsAnswer, 'start' 
               {nth}
             </text>
           )}
+        </g>
+      ))}
+      {townsOnSketch(towns, drawn, place, SIZE).map(({ name, x, y, at }) => (
+        <g key={name}>
+          <rect x={x - 1.5} y={y - 1.5} width="3" height="3" fill="var(--soft)" />
+          <text x={at} y={y + 2.5} fontSize="7.5" fill="var(--soft)">
+            {name}
+          </text>
         </g>
       ))}
     </svg>

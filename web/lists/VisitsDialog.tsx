@@ -31,7 +31,7 @@ export function VisitsDialog({ acted, onClose }: { acted: Acted; onClose(): void
   });
   const found = town.trim().length > 1 ? towns?.towns[0] : undefined;
   const wish = {
-    tape: countedPart(acted.tape),
+    tape: { ...countedPart(acted.tape), ...(acted.tape.name ? { name: acted.tape.name } : {}) },
     sort: acted.sort,
     ...picksBody(acted.picks),
     ...(found ? { start: { lat: found.lat, lon: found.lon, label: found.name } } : {}),
