@@ -8,6 +8,7 @@ import type {
   RepliesAnswer,
   WritingAnswer,
 } from '../contract/outreach-views.ts';
+import { openUniverse } from './db/open.ts';
 import { askHost } from './outreach/ask-host.ts';
 import { listenHere, portOf, sourceOf, stopServer } from './outreach/smtp.ts';
 import type { RowsAnswer } from '../contract/responses.ts';
@@ -135,6 +136,15 @@ describe('from drafts to what comes back', () => {
     expect(answer.body).toMatchObject({
       written: [{ person: message!.person, name: message!.name, answer: 'opted-out' }],
     });
+    // What was written to one that was joined to it since is there too; of another it says nothing.
+    const db = openUniverse(server.dir);
+    db.prepare('INSERT INTO company_join (gone, key, how, person, at) VALUES (?, ?, ?, ?, ?)').run(
+      ...[rows[0]!.company, 'CZ-joined', 'hand', 'Ilona', '2026-09-30'],
+    );
+    db.close();
+    const joined = await server.api.get('/api/companies/CZ-joined/written');
+    expect(joined.body).toMatchObject({ written: [{ person: message!.person }] });
+    expect((await server.api.get('/api/companies/CZ-other/written')).body).toEqual({ written: [] });
   });
 
   test('the page of somebody says what was written to them', async () => {

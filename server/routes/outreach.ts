@@ -27,6 +27,7 @@ import { outreachFigures } from '../outreach/figures.ts';
 import { removeMailServer, writeMailServer } from '../outreach/mail-server.ts';
 import { optOutOf } from '../outreach/take-reply.ts';
 import type { Services } from '../services.ts';
+import { joinedTo } from '../tables/company-joins.ts';
 import { allCampaigns } from '../tables/outreach/campaigns.ts';
 import {
   allProofs,
@@ -247,7 +248,10 @@ export function outreachRoutes(services: Services): Router {
     } satisfies WrittenToAnswer);
   });
   routes.get('/companies/:key/written', (request, response) => {
-    response.json({ written: writtenToCompany(db, request.params.key) } satisfies CompanyWrittenAnswer);
+    const { key } = request.params;
+    // Messages keep the key of their day; what was joined since goes by another.
+    const keys = [key, ...joinedTo(universe, key).map(({ gone }) => gone)];
+    response.json({ written: writtenToCompany(db, keys) } satisfies CompanyWrittenAnswer);
   });
   return routes;
 }

@@ -254,11 +254,13 @@ export function writtenTo(
 
 const MOST_OF_COMPANY = 200;
 
-/** What was written to people of a company, the latest first. */
-export function writtenToCompany(db: Db, company: string): WrittenView[] {
+/** What was written to people of a company under any of its keys, the latest first. */
+export function writtenToCompany(db: Db, keys: readonly string[]): WrittenView[] {
   return db
-    .prepare<[string], WrittenRow>(`${WRITTEN} AND m.company = ? ${LATEST_FIRST} LIMIT ${MOST_OF_COMPANY}`)
-    .all(company)
+    .prepare<[string], WrittenRow>(
+      `${WRITTEN} AND m.company IN (SELECT value FROM json_each(?)) ${LATEST_FIRST} LIMIT ${MOST_OF_COMPANY}`,
+    )
+    .all(JSON.stringify(keys))
     .map(writtenView);
 }
 
