@@ -10,6 +10,12 @@ import { writtenWords } from '../outreach/words.ts';
 import { Trouble } from '../ui/controls.tsx';
 import { Fact, Section } from './parts.tsx';
 
+const OUTREACH = (
+  <Link to="/outreach" className="underline">
+    Outreach
+  </Link>
+);
+
 /** The posts somebody held before, the latest first. */
 export function Career({ earlier }: { earlier: string | null }) {
   const posts = earlier === null ? [] : readCareer(earlier);
@@ -43,14 +49,7 @@ export function WrittenTo({ person }: { person: string }) {
     retry: false,
   });
   return (
-    <Section
-      name="Written to"
-      note={
-        <Link to="/outreach" className="underline">
-          Outreach
-        </Link>
-      }
-    >
+    <Section name="Written to" note={OUTREACH}>
       <Trouble error={error} />
       {data?.optedOut && (
         <p className="py-1 font-semibold text-cut">Opted out: nobody of us writes to them again.</p>
@@ -84,14 +83,7 @@ export function WrittenToCompany({ company }: { company: string }) {
   });
   if (!data?.written.length) return null;
   return (
-    <Section
-      name="Written to"
-      note={
-        <Link to="/outreach" className="underline">
-          Outreach
-        </Link>
-      }
-    >
+    <Section name="Written to" note={OUTREACH}>
       <ul>
         {data.written.map((one) => (
           <li key={one.message} className="border-b border-rule py-1">
