@@ -18,7 +18,7 @@ function textOf({ person, rank }: Chosen, { part, functions }: RightColumn): str
 }
 
 /** The cells beside some companies by id: texts, or percents. */
-export function rightCells(db: Db, ids: Iterable<number>, column: RightColumn): OwnColumns[string] {
+export function rightCells(db: Db, ids: ArrayLike<number>, column: RightColumn): OwnColumns[string] {
   const found = rightPeopleOf(db, ids, column.functions);
   if (column.part !== 'certainty') return { texts: found.map((chosen) => chosen && textOf(chosen, column)) };
   const low = Float64Array.from(found, (chosen) => chosen?.person.certainty ?? NaN);

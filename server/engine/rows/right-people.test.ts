@@ -7,7 +7,7 @@ import { emptyTape } from '../../../core/tape/nodes.ts';
 import { overUniverses } from '../../testing/over-universes.ts';
 import { RandomUniverse } from '../../testing/random-universe.ts';
 import { ListsEngine } from '../lists-engine.ts';
-import { everyRightPerson, type Worker } from './right-people.ts';
+import { everyRightPerson, rightPeopleOf, type Worker } from './right-people.ts';
 
 let random: RandomUniverse;
 beforeAll(() => {
@@ -75,6 +75,18 @@ test('who is chosen is the one that the rule chooses, in the sheet, in its order
       // Of all people the same are chosen, company by company.
       const among = lists.recordsFor(emptyTape('people'), [], {}, 'people', functions);
       expect([...among.ids].sort()).toEqual([...put.ids].sort());
+    }
+  });
+});
+
+test('of very many companies all people are read at once, with the same result', () => {
+  overUniverses(random, 2, (engine) => {
+    const ids = engine.idsOf(emptyTape(), []);
+    if (ids.length === 0) return;
+    const many = Array.from({ length: 50_000 }, (_, i) => ids[i % ids.length]!);
+    for (const functions of CHOICES) {
+      const few = rightPeopleOf(random.db, ids, functions);
+      expect(rightPeopleOf(random.db, many, functions).slice(0, ids.length)).toEqual(few);
     }
   });
 });
