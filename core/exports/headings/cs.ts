@@ -86,6 +86,7 @@ export const cs: Readonly<Record<string, string>> = {
   Title: 'Funkce',
   Department: 'Útvar',
   Level: 'Úroveň',
+  Language: 'Jazyk',
   Since: 'Od',
   'Mail certainty': 'Jistota e-mailu',
   Address: 'Adresa',

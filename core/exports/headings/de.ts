@@ -86,6 +86,7 @@ export const de: Readonly<Record<string, string>> = {
   Title: 'Stellung',
   Department: 'Abteilung',
   Level: 'Ebene',
+  Language: 'Sprache',
   Since: 'Seit',
   'Mail certainty': 'Sicherheit der E-Mail',
   Address: 'Adresse',

@@ -86,6 +86,7 @@ export const fr: Readonly<Record<string, string>> = {
   Title: 'Fonction',
   Department: 'Service',
   Level: 'Niveau',
+  Language: 'Langue',
   Since: 'Depuis',
   'Mail certainty': 'Certitude de l’e-mail',
   Address: 'Adresse',
