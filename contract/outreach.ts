@@ -92,6 +92,11 @@ export class PutBackBody {
   @Min(-1)
   after!: number;
 
+  /** How many they were. */
+  @IsInt()
+  @Min(0)
+  added!: number;
+
   /** Companies that were noted to have nobody of the functions asked for. */
   @IsArray()
   @ArrayMaxSize(MOST_KEYS)

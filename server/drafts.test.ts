@@ -115,7 +115,8 @@ describe('drafts', () => {
     expect(put.without.length).toBeGreaterThan(0);
     const more = (await server.api.post(path).send({ tape: everybody() })).body as MorePeopleAnswer;
     expect(more.added).toBeGreaterThan(0);
-    const backOf = ({ after, without }: MorePeopleAnswer) => server.api.delete(path).send({ after, without });
+    const backOf = ({ after, added, without }: MorePeopleAnswer) =>
+      server.api.delete(path).send({ after, added, without });
     expect((await backOf(more)).body).toMatchObject({
       removed: more.added,
       campaign: { people: put.campaign.people, without: put.without.length },

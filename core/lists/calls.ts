@@ -14,14 +14,10 @@ export function outcomeOf(tags: readonly string[]): CallOutcome | null {
   return CALL_OUTCOMES.find((outcome) => tags.includes(outcome)) ?? null;
 }
 
-/** What is to be done to the tags of a member so that it has one outcome alone, or none. */
-export function tagsFor(
-  tags: readonly string[],
-  outcome: CallOutcome | null,
-): { tag?: string[]; untag?: string[] } {
-  const others = CALL_OUTCOMES.filter((one) => one !== outcome && tags.includes(one));
+/** What is to be done to the tags of a member, whichever it has, so that it has one outcome alone, or none. */
+export function tagsFor(outcome: CallOutcome | null): { tag?: string[]; untag: string[] } {
   return {
     ...(outcome === null ? {} : { tag: [outcome] }),
-    ...(others.length ? { untag: others } : {}),
+    untag: CALL_OUTCOMES.filter((one) => one !== outcome),
   };
 }

@@ -170,8 +170,8 @@ export function campaignRoutes(services: Services): Router {
   });
   routes.delete('/campaigns/:id/people', async (request, response) => {
     const { id } = found(request.params.id);
-    const { after, without } = body(PutBackBody, request);
-    const removed = dropDraftsAfter(db, id, after);
+    const { after, added, without } = body(PutBackBody, request);
+    const removed = dropDraftsAfter(db, id, after, added);
     forgetWithout(db, id, without);
     response.json({ removed, ...(await campaignAnswer(services, id)) });
   });

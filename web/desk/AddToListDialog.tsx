@@ -200,7 +200,7 @@ export function AddToListDialog({ acted, onClose }: { acted: Acted; onClose(): v
         )}
       </p>
       <Trouble error={error ?? before.error} />
-      {from && here && subject === tape.subject && !here.frozen && !here.stays && (
+      {from && here && subject === tape.subject && !asked && !here.frozen && !here.stays && (
         <div className="mt-2 flex items-center gap-3 text-[13px]">
           <Segments
             label="Whether they stay on their list"

@@ -49,7 +49,7 @@ export function WriteToDialog({ acted, onClose }: { acted: Acted; onClose(): voi
         did(`Drafts for ${format.number(put.added)} more people`, {
           name: `putting ${format.number(put.added)} people into ${put.campaign.name}`,
           undo: async () => {
-            await call('DELETE', path, { after: put.after, without: put.without });
+            await call('DELETE', path, { after: put.after, added: put.added, without: put.without });
             await outreachChanged(client);
           },
           redo: async () => {

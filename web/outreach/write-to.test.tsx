@@ -56,7 +56,7 @@ test('people are written to themselves, in a new campaign or one there is', asyn
   await waitFor(() => expect(sent('POST /campaigns/c1/people')).toHaveLength(1));
   expect(sent('POST /campaigns/c1/people')[0]).not.toHaveProperty('functions');
   await settled(undo);
-  expect(sent('DELETE /campaigns/c1/people')).toEqual([{ after: 7, without: ['cz-3'] }]);
+  expect(sent('DELETE /campaigns/c1/people')).toEqual([{ after: 7, added: 2, without: ['cz-3'] }]);
   freshDesk();
 });
 

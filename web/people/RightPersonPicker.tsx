@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { PersonFunction } from '../../core/people/functions.ts';
-import { fold, foldedWords } from '../../core/text/fold.ts';
+import { foldedWords } from '../../core/text/fold.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
 import { askedFunctions, FunctionsEditor } from './FunctionsEditor.tsx';
 import { choiceOf, keepRightPerson, removeRightPerson, useRightPeople } from './right-people.ts';
@@ -77,16 +77,7 @@ export function RightPersonPicker({
           />
           <Button
             disabled={foldedWords(name).join('-').length < 2}
-            onClick={() =>
-              void act(() =>
-                keepRightPerson(
-                  client,
-                  name.trim(),
-                  asked,
-                  own.find(({ label }) => fold(label) === fold(name.trim())),
-                ),
-              )
-            }
+            onClick={() => void act(() => keepRightPerson(client, name.trim(), asked, own))}
           >
             Keep
           </Button>

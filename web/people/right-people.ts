@@ -55,9 +55,12 @@ export async function keepRightPerson(
   client: QueryClient,
   label: string,
   functions: readonly PersonFunction[],
-  before: RightPersonChoice | undefined,
+  own: readonly RightPersonChoice[],
 ): Promise<void> {
-  const choice = { key: before?.key ?? foldedWords(label).join('-').slice(0, 60), label, functions };
+  const plain = foldedWords(label).join('-').slice(0, 55);
+  const key = READY_RIGHT_PEOPLE.has(plain) ? `${plain}-own` : plain;
+  const before = own.find((one) => one.key === key);
+  const choice = { key, label, functions };
   const step = (work: () => Promise<unknown>) => () => work().then(() => changed(client));
   await put(choice);
   did(`Kept as ${label}`, {

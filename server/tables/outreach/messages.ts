@@ -84,11 +84,11 @@ export function lastPlace(db: Db, campaign: string): number {
   return find.get(campaign) ?? -1;
 }
 
-/** Takes the drafts behind a place out of a campaign again; what is in the outbox or went out stays. Returns how many went. */
-export function dropDraftsAfter(db: Db, campaign: string, place: number): number {
+/** Takes so many drafts behind a place out of a campaign again; what is in the outbox or went out stays. Returns how many went. */
+export function dropDraftsAfter(db: Db, campaign: string, place: number, count: number): number {
   return db
-    .prepare("DELETE FROM message WHERE campaign = ? AND nth > ? AND state = 'draft'")
-    .run(campaign, place).changes;
+    .prepare("DELETE FROM message WHERE campaign = ? AND nth > ? AND nth <= ? AND state = 'draft'")
+    .run(campaign, place, place + count).changes;
 }
 
 /** Puts people into a campaign after those there; those who are in it stay as they are. Returns how many are new. */

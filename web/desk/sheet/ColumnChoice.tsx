@@ -31,6 +31,7 @@ export function ColumnChoice({
   const shown = columns.flatMap((id) => columnOf(tape, id, tally) ?? []);
   const keyed = all.flatMap(({ field }) => (field ? keyColumns(field.id, tape.subject) : []));
   const wanted = fold(search.trim());
+  const offersRight = tape.subject === 'companies' && fold('the right person').includes(wanted);
   const others = [...all, ...keyed.flatMap(({ id }) => columnOf(tape, id, tally) ?? [])].filter(
     ({ id, heading, label }) => !columns.includes(id) && fold(`${heading} ${label}`).includes(wanted),
   );
@@ -97,10 +98,10 @@ export function ColumnChoice({
           ))}
         </div>
       ))}
-      {tape.subject === 'companies' && fold('the right person').includes(wanted) && (
-        <RightPersonColumns columns={columns} onColumns={onColumns} />
+      {offersRight && <RightPersonColumns columns={columns} onColumns={onColumns} />}
+      {others.length === 0 && !offersRight && (
+        <p className="px-3 py-1 text-soft">No other column of that name.</p>
       )}
-      {others.length === 0 && <p className="px-3 py-1 text-soft">No other column of that name.</p>}
     </div>
   );
 }

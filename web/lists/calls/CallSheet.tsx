@@ -70,11 +70,10 @@ function Sheet({ list }: { list: ListView }) {
   };
   const say = async (outcome: CallOutcome | null) => {
     if (!here) return;
-    const details = tagsFor(here.tags, outcome);
     if (outcome !== null && at < rows.length - 1) go(at + 1);
-    if (!details.tag && !details.untag) return;
+    if (outcome === here.outcome) return;
     try {
-      await describeMembers(client, list, { members: [here.key] }, details);
+      await describeMembers(client, list, { members: [here.key] }, tagsFor(outcome));
     } catch (failure) {
       toast.error((failure as Error).message);
     }
