@@ -186,6 +186,11 @@ function withFile<Base extends Body>(Other: Base) {
     @IsIn(CURRENCIES as string[])
     currency = 'EUR';
 
+    /** Whether amounts stay as they are, each with its currency beside it. */
+    @IsOptional()
+    @IsBoolean()
+    ownCurrency?: boolean;
+
     /** CSV: what stands between cells. */
     @IsIn([',', ';', '\t', '|'])
     delimiter = ',';

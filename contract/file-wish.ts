@@ -10,6 +10,7 @@ export interface FileWish {
   computed?: Computed[];
   language: HeadingLanguage;
   currency: string;
+  ownCurrency?: boolean;
   delimiter: string;
   bom: boolean;
   quoteAll: boolean;

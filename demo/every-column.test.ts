@@ -7,6 +7,7 @@ import type { Cell, CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '..
 import { safeText } from '../core/exports/safe-text.ts';
 import type { Field } from '../core/fields/field.ts';
 import { SUBJECTS } from '../core/fields/registry.ts';
+import { SCHEMES } from '../core/codes/tree.ts';
 import { converted } from '../core/money/rates.ts';
 import { TestServer } from '../server/testing/test-server.ts';
 import { startDemo } from './demo-server.ts';
@@ -81,7 +82,11 @@ function expected(cell: Cell, field: Field, row: Row): (string | RegExp)[] {
     case 'codes': {
       const codes = (cell as CodeCell[] | null) ?? [];
       const main = codes.find((code) => code.main);
-      return [main?.code ?? '', main?.title ?? '', codes.map(({ code }) => code).join('; ')];
+      const scheme = (main ?? codes[0])?.scheme;
+      const all = codes.map((one) =>
+        one.scheme === scheme ? one.code : `${SCHEMES[one.scheme]} ${one.code}${one.main ? ' main' : ''}`,
+      );
+      return [main?.code ?? '', main?.title ?? '', scheme ? SCHEMES[scheme] : '', all.join('; ')];
     }
     case 'money': {
       const money = cell as MoneyCell | null;
@@ -90,7 +95,11 @@ function expected(cell: Cell, field: Field, row: Row): (string | RegExp)[] {
     }
     case 'number':
       if (field.store.at === 'column') return [plain(cell)];
-      return [cell === null ? '' : quantity(cell as QuantityCell), basis()];
+      return [
+        cell === null ? '' : quantity(cell as QuantityCell),
+        plain((cell as QuantityCell | null)?.year ?? null),
+        basis(),
+      ];
     case 'growth':
       return [plain(cell)];
     default: {
@@ -98,7 +107,7 @@ function expected(cell: Cell, field: Field, row: Row): (string | RegExp)[] {
       if (Array.isArray(cell))
         return [safeText((cell as string[]).join('; ')) || (field.kind === 'category' ? 'none' : '')];
       const label = field.values?.find(({ key }) => key === cell)?.label;
-      return [safeText(label ?? plain(cell))];
+      return [typeof cell === 'number' ? plain(cell) : safeText(label ?? plain(cell))];
     }
   }
 }

@@ -1,3 +1,4 @@
+import { registrationKey } from '../core/records/record.ts';
 import type { EventRecord, PersonRecord, SiteRecord } from '../core/records/related.ts';
 import { brandsOf, resells, type MadeBrand } from './brands.ts';
 import type { Companies, Truth } from './company.ts';
@@ -73,6 +74,6 @@ export class RelatedMaker {
 }
 
 /** The key that a company's records meet under. */
-function keyOf({ country, registration }: Pick<Truth, 'country' | 'registration'>): string {
-  return `${country}-${registration}`;
+function keyOf(truth: Truth): string {
+  return registrationKey(truth)!;
 }

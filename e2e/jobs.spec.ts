@@ -103,8 +103,10 @@ for (const by of WAYS)
       'Company',
       'Main industry code',
       'Main industry',
+      'Industry scheme',
       'All industry codes',
       'Headcount',
+      'Headcount year',
       'Headcount basis',
       'Revenue, EUR',
       'Revenue year',
@@ -116,9 +118,9 @@ for (const by of WAYS)
     expect(first.getCell(1).value).toBe(name);
     for (let r = 2; r <= sheet.rowCount; r++) {
       const row = sheet.getRow(r);
-      if (row.getCell(6).value === 'reported') expect(typeof row.getCell(5).value).toBe('number');
-      if (row.getCell(9).value === 'reported') expect(typeof row.getCell(7).value).toBe('number');
-      expect(row.getCell(10).value).toBeInstanceOf(Date);
+      if (row.getCell(8).value === 'reported') expect(typeof row.getCell(6).value).toBe('number');
+      if (row.getCell(11).value === 'reported') expect(typeof row.getCell(9).value).toBe('number');
+      expect(row.getCell(12).value).toBeInstanceOf(Date);
     }
     const made = sheetText(book.getWorksheet('How this list was made')!);
     for (const text of ['Words house or building', 'Place in Czechia', 'Register extract', 'Web survey'])

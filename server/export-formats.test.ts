@@ -120,7 +120,7 @@ print(json.dumps({'sheets': book.sheetnames, 'rows': [cells(r) for r in sheet.it
     Headcount: '10-49',
     'Headcount basis': 'band',
   });
-  expect(found.filter).toBe('A1:L5');
+  expect(found.filter).toBe('A1:M5');
   expect(found.frozen).toBe('A2');
   const formats = (name: string, column: string) => found.all[name]![heading.indexOf(column)];
   expect(formats('Alderway "Coat" a.s.', 'Revenue, EUR')).toBe('#,##0\\ [$EUR]');

@@ -15,6 +15,14 @@ export function isScheme(text: unknown): text is Scheme {
   return typeof text === 'string' && Object.hasOwn(SCHEMES, text);
 }
 
+/** A scheme by its name or key, case and punctuation aside; undefined where there is none. */
+export function schemeNamed(text: string): Scheme | undefined {
+  const plain = (one: string) => one.toLowerCase().replace(/[^a-z0-9]/g, '');
+  return (Object.keys(SCHEMES) as Scheme[]).find((key) =>
+    [key, SCHEMES[key]].some((one) => plain(one) === plain(text)),
+  );
+}
+
 export interface CodeRow {
   code: string;
   level: number;

@@ -164,11 +164,15 @@ test('every heading has its word in every language, with unit and part', () => {
   expect(missing).toEqual([]);
   expect(inLanguage('Revenue, EUR', 'de')).toBe('Umsatz, EUR');
   expect(inLanguage('Revenue year', 'cs')).toBe('Tržby, rok');
+  expect(inLanguage('Revenue currency', 'de')).toBe('Umsatz, Währung');
   expect(inLanguage('Mail, sales', 'fr')).toBe('E-mail, ventes');
   expect(inLanguage('Number of deals', 'de')).toBe('Number of deals');
 });
 /** Words that are the same in some other language. */
-const SAME = new Set(['Web', 'Name', 'Region', 'Description', 'Sources', 'Source', 'Date', 'Follower']);
+const SAME = new Set([
+  ...['Web', 'Name', 'Region', 'Description', 'Sources', 'Source', 'Date', 'Follower'],
+  ...['Latitude', 'Longitude', 'Parties'],
+]);
 
 test('bands keep their ends and estimates their range', () => {
   const [revenue] = exportColumns('companies', ['revenue'], 'EUR');

@@ -12,13 +12,15 @@ import { fieldColumns, rangeOf, type ExportColumn, type Made } from './field-col
 import { computedColumns, type Computed } from './computed.ts';
 import { inLanguage, type HeadingLanguage } from './headings/languages.ts';
 
-/** What a heading is called in place of its usual name. */
-export interface HeadingChoices {
+/** What is chosen of the columns of a file beside which they are. */
+export interface FileChoices {
   /** Headings of one's own, by column. */
   custom?: Readonly<Record<string, string>>;
   language?: HeadingLanguage;
   /** Columns computed of others, by the name they have among the columns. */
   computed?: readonly Computed[];
+  /** Whether each amount stays in its own currency. Those computed of others are in the given one. */
+  ownCurrency?: boolean;
 }
 
 /**
@@ -29,14 +31,14 @@ export function exportColumns(
   fields: readonly string[],
   currency: string,
   headings: Readonly<Record<string, string>> = {},
-  { custom = {}, language = 'en', computed = [] }: HeadingChoices = {},
+  { custom = {}, language = 'en', computed = [], ownCurrency = false }: FileChoices = {},
 ): ExportColumn[] {
   return fields.flatMap((id): ExportColumn[] => {
     const making = computed.find((one) => one.id === id);
     const made: Made[] = making
       ? computedColumns(making, subject, currency, headings)
       : headings[id] === undefined
-        ? fieldColumns(fieldOf(subject, id)!, currency)
+        ? fieldColumns(fieldOf(subject, id)!, currency, ownCurrency)
         : [ownColumn(id, headings[id])];
     const usual = made[0]!.heading;
     return made.map((column) => ({

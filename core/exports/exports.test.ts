@@ -14,6 +14,7 @@ test('numbers stay numbers, bands and reasons are words', () => {
   const quantity = { basis: 'reported', low: 40, high: 40, amount: 40, year: 2025 } as const;
   expect(values(['headcount'], row({ headcount: quantity }))).toEqual({
     Headcount: 40,
+    'Headcount year': 2025,
     'Headcount basis': 'reported',
   });
   expect(
@@ -21,9 +22,10 @@ test('numbers stay numbers, bands and reasons are words', () => {
       ['headcount'],
       row({ headcount: { ...quantity, basis: 'band', low: 250, high: null, amount: null } }),
     ),
-  ).toEqual({ Headcount: '250+', 'Headcount basis': 'band' });
+  ).toEqual({ Headcount: '250+', 'Headcount year': 2025, 'Headcount basis': 'band' });
   expect(values(['headcount'], row({ headcount: null }, { headcount: 'withheld' }))).toEqual({
     Headcount: null,
+    'Headcount year': null,
     'Headcount basis': 'unknown: withheld',
   });
 });
@@ -39,6 +41,13 @@ test('money is converted at the rate of its year', () => {
   } as const;
   expect(values(['revenue'], row({ revenue }))).toEqual({
     'Revenue, EUR': '100000-1000000',
+    'Revenue year': 2024,
+    'Revenue basis': 'band',
+  });
+  const own = exportColumns('companies', ['revenue'], 'EUR', {}, { ownCurrency: true });
+  expect(Object.fromEntries(own.map((column) => [column.heading, column.value(row({ revenue }))]))).toEqual({
+    Revenue: '2512000-25120000',
+    'Revenue currency': 'CZK',
     'Revenue year': 2024,
     'Revenue basis': 'band',
   });
@@ -70,6 +79,7 @@ test('a place and a list of codes make several columns', () => {
     Country: 'Czechia',
     'Main industry code': '25.51',
     'Main industry': 'Coating of metals',
+    'Industry scheme': 'NACE 2.1',
     'All industry codes': '25.51; 25.53',
   });
 });

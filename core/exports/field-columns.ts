@@ -1,6 +1,8 @@
 import type { Cell, CodeCell, MoneyCell, PlaceCell, QuantityCell, Row } from '../cells.ts';
 import type { Field } from '../fields/field.ts';
+import { SCHEMES } from '../codes/tree.ts';
 import { converted } from '../money/rates.ts';
+import { codesText, usualScheme } from '../values/codes.ts';
 
 /** One column of an exported file. A field may make several: a place is town, region and country. */
 export interface ExportColumn {
@@ -27,8 +29,8 @@ export interface ExportColumn {
 /** A column before it has its place and heading. */
 export type Made = Omit<ExportColumn, 'id' | 'plain'>;
 
-/** The columns of one field. */
-export function fieldColumns(field: Field, currency: string): Made[] {
+/** The columns of one field, money in a currency, or each amount in its own with that in a column beside it. */
+export function fieldColumns(field: Field, currency: string, ownCurrency = false): Made[] {
   const { id } = field;
   const heading = field.column!.heading;
   const width = Math.round(field.column!.width / 8);
@@ -51,13 +53,19 @@ export function fieldColumns(field: Field, currency: string): Made[] {
         { heading: 'Main industry code', kind: 'text', width: 12, value: (row) => main(row)?.code ?? null },
         { heading: 'Main industry', kind: 'text', width: 44, value: (row) => main(row)?.title ?? null },
         {
+          heading: 'Industry scheme',
+          kind: 'text',
+          width: 14,
+          value: (row) => {
+            const scheme = usualScheme(cell<CodeCell[]>(row) ?? []);
+            return scheme && SCHEMES[scheme];
+          },
+        },
+        {
           heading: 'All industry codes',
           kind: 'text',
           width: 30,
-          value: (row) =>
-            cell<CodeCell[]>(row)
-              ?.map((code) => code.code)
-              .join('; ') || null,
+          value: (row) => codesText(cell<CodeCell[]>(row) ?? []) || null,
         },
       ];
     }
@@ -81,6 +89,13 @@ export function fieldColumns(field: Field, currency: string): Made[] {
           range: (row) => rangeOf(cell(row), (value) => value),
         },
         {
+          heading: `${heading} year`,
+          kind: 'number',
+          width: 9,
+          year: true,
+          value: (row) => cell<QuantityCell>(row)?.year ?? null,
+        },
+        {
           heading: `${heading} basis`,
           kind: 'text',
           width: 14,
@@ -88,16 +103,27 @@ export function fieldColumns(field: Field, currency: string): Made[] {
         },
       ];
     case 'money': {
-      const scale = (row: Row) => (amount: number) => inCurrency(cell<MoneyCell>(row), amount, currency);
+      const scale = (row: Row) => (amount: number) =>
+        ownCurrency ? amount : inCurrency(cell<MoneyCell>(row), amount, currency);
       return [
         {
-          heading: `${heading}, ${currency}`,
+          heading: ownCurrency ? heading : `${heading}, ${currency}`,
           kind: 'number',
           width,
-          unit: currency,
+          ...(ownCurrency ? {} : { unit: currency }),
           value: (row) => quantity(cell(row), scale(row)),
           range: (row) => rangeOf(cell(row), scale(row)),
         },
+        ...(ownCurrency
+          ? [
+              {
+                heading: `${heading} currency`,
+                kind: 'text' as const,
+                width: 9,
+                value: (row: Row) => cell<MoneyCell>(row)?.currency ?? null,
+              },
+            ]
+          : []),
         {
           heading: `${heading} year`,
           kind: 'number',
@@ -127,6 +153,8 @@ export function fieldColumns(field: Field, currency: string): Made[] {
     case 'date':
       return [{ heading, kind: 'date', width, value: (row) => cell<string>(row) }];
     default:
+      if (field.kind === 'label' && field.column!.numeric)
+        return [{ heading, kind: 'number', width, digits: 5, value: (row) => cell<number>(row) }];
       return [
         {
           heading,

@@ -1,7 +1,7 @@
 import { CHANGE_BARS, SHARE_BARS, SMALL_SHARE_BARS, words } from './companies/making.ts';
 import type { FileColumn, Subject } from './field.ts';
 import { CHANNELS, PRODUCT_CATEGORIES } from './companies/market.ts';
-import { choices, fieldsOf } from './related/making.ts';
+import { allParties, choices, fieldsOf } from './related/making.ts';
 
 const { label, category, number, source, checked, parties } = fieldsOf('brands', 'checked');
 
@@ -165,6 +165,7 @@ export const brands: Subject = {
       width: 220,
       store: { at: 'parties', role: 'reseller' },
     }),
+    allParties('brands'),
     checked,
     source,
   ],

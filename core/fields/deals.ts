@@ -1,5 +1,5 @@
 import type { FileColumn, Subject } from './field.ts';
-import { fieldsOf } from './related/making.ts';
+import { allParties, fieldsOf } from './related/making.ts';
 
 export const DEAL_KINDS = ['growth-loan', 'equity-round', 'acquisition', 'merger', 'buy-out'] as const;
 
@@ -81,6 +81,10 @@ export const deals: Subject = {
       files: [
         { id: 'amount', label: 'Amount', headings: ['amount', 'value', 'deal value', 'size', 'price'] },
         { id: 'amount-currency', label: 'Currency of the amount', headings: ['currency', 'amount currency'] },
+        { id: 'amount-year', label: 'Year of the amount', headings: ['amount year', 'year of the amount'] },
+        { id: 'amount-from', label: 'Amount from', headings: ['amount from', 'amount min', 'value from'] },
+        { id: 'amount-to', label: 'Amount to', headings: ['amount to', 'amount max', 'value to'] },
+        { id: 'amount-basis', label: 'Basis of the amount', headings: ['amount basis'] },
       ],
     },
     parties('target', 'Target', 'The company that was bought, lent to or put money in.', {
@@ -104,6 +108,7 @@ export const deals: Subject = {
       openers: 'bidders, bidders approached',
       headings: 'bidders, bidders approached, approached',
     }),
+    allParties('deals'),
     category('source', 'Source', 'The sources that have the deal.', {
       section: 'standing',
       store: { at: 'many', table: 'deal_source', value: 'source', known: null },

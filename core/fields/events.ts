@@ -1,5 +1,5 @@
 import type { Subject } from './field.ts';
-import { choices, COMPANY_COLUMNS, fieldsOf } from './related/making.ts';
+import { choices, COMPANY_COLUMNS, companyColumnsOf, fieldsOf } from './related/making.ts';
 
 export const EVENT_KINDS = [
   'job-opening',
@@ -48,6 +48,7 @@ export const events: Subject = {
       headings: 'date, day, datum, when',
     }),
     parties('company', 'Company', 'The company where it happened.', { width: 214 }),
+    ...companyColumnsOf('events'),
     source,
   ],
 };

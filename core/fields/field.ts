@@ -57,8 +57,10 @@ export type Store =
   | { at: 'words' }
   /** A text of the subject's table; `<column>_words` has it as `wordsColumn` makes it. */
   | { at: 'text'; column: string }
-  /** The names of the companies that a record hangs on, in a role where it has roles. */
-  | { at: 'parties'; role?: string }
+  /** What the companies are called that a record hangs on, in a role where it has roles; by name where `says` is left out. */
+  | { at: 'parties'; role?: string; says?: PartySays }
+  /** Figures by year or month, as JSON in a column of the subject's table. */
+  | { at: 'history'; column: string }
   /** The key of the record itself. */
   | { at: 'key' }
   /** The person of a department who stands highest: a column of `person`. */
@@ -67,6 +69,12 @@ export type Store =
   | { at: 'peers' }
   /** The address book of the workspace. */
   | { at: 'contacts' };
+
+/**
+ * What a column says of a company that a record hangs on: its registration number, domain or country, or all of it of several
+ * companies (core/records/party-words.ts).
+ */
+export type PartySays = 'number' | 'domain' | 'country' | 'all';
 
 /** A column of a file that a field can be read from. */
 export interface FileColumn {

@@ -2,7 +2,7 @@ import { LANGUAGE_NAMES } from '../people/languages.ts';
 import { ADDRESS_STANDINGS } from '../people/standing.ts';
 import { DEPARTMENTS, SHARE_BARS, words } from './companies/making.ts';
 import type { Subject } from './field.ts';
-import { choices, COMPANY_COLUMNS, fieldsOf } from './related/making.ts';
+import { choices, COMPANY_COLUMNS, companyColumnsOf, fieldsOf } from './related/making.ts';
 
 /** Levels of posts, the highest first. */
 export const LEVELS = ['owner', 'founder', 'director', 'head', 'manager', 'specialist'] as const;
@@ -108,6 +108,7 @@ export const people: Subject = {
         openers: 'address, address is, mail address',
         ordered: true,
         values: ADDRESS_STANDINGS.map((key) => ({ key, label: key })),
+        headings: 'address, standing of the address, mail standing',
       },
     ),
     label(
@@ -116,6 +117,7 @@ export const people: Subject = {
       'The pattern that an address was made by, and how many at the company follow it.',
       {
         width: 210,
+        headings: 'address made by',
       },
     ),
     label('phone', 'Phone', 'Direct telephone number.', {
@@ -128,6 +130,7 @@ export const people: Subject = {
       headings: 'earlier posts, career, previous posts, experience',
     }),
     checked,
+    ...companyColumnsOf('people'),
     source,
   ].map((field) => (field.id === 'name' ? { ...field, files: [...field.files, ...COMPANY_COLUMNS] } : field)),
 };

@@ -1,5 +1,5 @@
 import type { Subject } from './field.ts';
-import { choices, COMPANY_COLUMNS, fieldsOf } from './related/making.ts';
+import { choices, COMPANY_COLUMNS, companyColumnsOf, degreesOf, fieldsOf } from './related/making.ts';
 
 export const SITE_KINDS = ['works', 'branch', 'store', 'office'] as const;
 
@@ -34,12 +34,14 @@ export const sites: Subject = {
         width: 170,
       }),
       files: [
-        { id: 'country', label: 'Country', headings: ['site country', 'country of site'] },
+        { id: 'country', label: 'Country', headings: ['site country', 'country of site', 'country'] },
+        { id: 'region', label: 'Region', headings: ['region', 'site region', 'region of site'] },
         { id: 'town', label: 'Town', headings: ['town', 'city', 'ort', 'stadt', 'mesto', 'miasto', 'ville'] },
         { id: 'latitude', label: 'Latitude', headings: ['latitude', 'lat'] },
         { id: 'longitude', label: 'Longitude', headings: ['longitude', 'lon', 'lng', 'long'] },
       ],
     },
+    ...degreesOf('sites'),
     label('street', 'Street', 'Street and number.', {
       section: 'where',
       width: 180,
@@ -60,6 +62,7 @@ export const sites: Subject = {
       headings: 'phone, telephone, tel, telefon',
     }),
     checked,
+    ...companyColumnsOf('sites'),
     source,
   ].map((field) => (field.id === 'name' ? { ...field, files: [...field.files, ...COMPANY_COLUMNS] } : field)),
 };

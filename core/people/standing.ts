@@ -15,17 +15,34 @@ export const RECORDED_CERTAINTY = 97;
 /** Of one that was answered from, or that a mail host took and that did not come back. */
 export const CONFIRMED_CERTAINTY = 99;
 
+/** How sure a guess is of which its source does not say how sure, in percent; an assumption like the others. */
+export const GUESS_CERTAINTY = 50;
+
 /** What became of an address that was written to. */
 export type AddressOutcome = 'confirmed' | 'refuted';
 
-/** The standing and the certainty in percent of an address that a source records. */
+/** Whether a source that has an address says that it was made or came back, so that it teaches nothing of how addresses are formed. */
+export function isNoEvidence(standing: AddressStanding | null): boolean {
+  return standing === 'likely' || standing === 'guess' || standing === 'refuted';
+}
+
+/**
+ * The standing and the certainty in percent of an address that a source records. What came of writing to it counts before what the
+ * source says of its standing.
+ */
 export function ofRecorded(
   mail: string,
   stated: number | null,
   outcome: AddressOutcome | undefined,
+  standing: AddressStanding | null = null,
 ): { address: AddressStanding; certainty: number } {
-  if (outcome === 'refuted') return { address: 'refuted', certainty: 0 };
-  if (outcome === 'confirmed') return { address: 'confirmed', certainty: CONFIRMED_CERTAINTY };
+  const known = outcome ?? standing;
+  if (known === 'refuted') return { address: 'refuted', certainty: 0 };
+  if (known === 'confirmed') return { address: 'confirmed', certainty: CONFIRMED_CERTAINTY };
+  if (known === 'likely' || known === 'guess') {
+    const certainty = stated ?? (known === 'likely' ? LIKELY_FROM : GUESS_CERTAINTY);
+    return { address: certainty >= LIKELY_FROM ? 'likely' : 'guess', certainty };
+  }
   return { address: isGeneral(mail) ? 'general' : 'recorded', certainty: stated ?? RECORDED_CERTAINTY };
 }
 

@@ -1,5 +1,6 @@
 import { fileColumns, SUBJECTS } from '../fields/registry.ts';
 import { CURRENCIES } from '../money/rates.ts';
+import { ADDRESS_STANDINGS } from '../people/standing.ts';
 import { foldedWords } from '../text/fold.ts';
 import { SCALES } from '../values/figure-words.ts';
 import { currencyIn } from '../values/figures.ts';
@@ -29,12 +30,12 @@ export function looksLikeHeader(first: readonly string[], next: readonly string[
 
 /** Whether a text is a heading of some column of some subject. */
 export function knownHeading(text: string): boolean {
-  headingsOfAll ??= new Map([...SUBJECTS.keys()].flatMap((subject) => [...knownHeadings(subject)]));
+  headingsOfAll ??= new Set([...SUBJECTS.keys()].flatMap((subject) => [...knownHeadings(subject).keys()]));
   const cell = text.slice(0, LONGEST_SAMPLE);
   return headingsOfAll.has(plainHeading(cell)) || headingsOfAll.has(plainHeading(bare(cell)));
 }
 
-let headingsOfAll: ReadonlyMap<string, string> | null = null;
+let headingsOfAll: ReadonlySet<string> | null = null;
 
 /** A heading without what stands in brackets or after a comma. */
 function bare(heading: string): string {
@@ -42,19 +43,24 @@ function bare(heading: string): string {
   return at < 0 ? heading : heading.slice(0, at);
 }
 
-/** The columns of a subject by all headings that mean them. */
-function knownHeadings(subject: string): ReadonlyMap<string, string> {
+/** The columns of a subject by all headings that mean them; a heading may mean several, the likeliest first. */
+type Known = ReadonlyMap<string, readonly string[]>;
+
+function knownHeadings(subject: string): Known {
   let known = headingsBySubject.get(subject);
   if (known) return known;
   known = new Map();
   for (const column of fileColumns(subject))
-    for (const heading of [column.label, column.id, ...column.headings])
-      if (!known.has(plainHeading(heading))) known.set(plainHeading(heading), column.id);
+    for (const heading of [column.label, column.id, ...column.headings]) {
+      const plain = plainHeading(heading);
+      const ids = known.get(plain) ?? [];
+      if (!ids.includes(column.id)) known.set(plain, [...ids, column.id]);
+    }
   headingsBySubject.set(subject, known);
   return known;
 }
 
-const headingsBySubject = new Map<string, Map<string, string>>();
+const headingsBySubject = new Map<string, Map<string, readonly string[]>>();
 
 /** Words that make of a heading another figure or thing than the one it names: revenue per head, name of the contact. */
 const ANOTHER: ReadonlySet<string> = new Set(
@@ -72,7 +78,7 @@ const SAYS_LITTLE: ReadonlySet<string> = new Set(
   ),
 );
 
-/** How surely a heading means a column: 3 just so, 2 beside words that say little, 1 somewhere in it; 0 not at all. */
+/** How surely a heading means a column: 4 by the column's own name, 3 just so, 2 beside words that say little, 1 somewhere in it; 0 not at all. */
 interface Meant {
   id: string;
   sure: number;
@@ -80,12 +86,31 @@ interface Meant {
   letters: number;
 }
 
+/** What the columns of a subject are called here, by id. */
+function ownNames(subject: string): ReadonlyMap<string, string> {
+  let names = namesBySubject.get(subject);
+  if (!names) {
+    names = new Map(fileColumns(subject).map(({ id, label }) => [id, label]));
+    namesBySubject.set(subject, names);
+  }
+  return names;
+}
+
+const namesBySubject = new Map<string, ReadonlyMap<string, string>>();
+
 /** What a heading may mean, the surest first. */
-function meanings(heading: string, known: ReadonlyMap<string, string>): Meant[] {
+function meanings(heading: string, subject: string): Meant[] {
+  const known = knownHeadings(subject);
   const found: Meant[] = [];
-  const add = (id: string | undefined, sure: number, letters: number) => {
-    if (id !== undefined) found.push({ id, sure, letters });
+  const add = (ids: readonly string[] | undefined, sure: number, letters: number) => {
+    for (const id of ids ?? []) found.push({ id, sure, letters });
   };
+  const whole = plainHeading(heading);
+  add(
+    known.get(whole)?.filter((id) => plainHeading(ownNames(subject).get(id)!) === whole),
+    4,
+    whole.length,
+  );
   for (const text of [heading, bare(heading)]) {
     const plain = plainHeading(text);
     add(known.get(plain), 3, plain.length);
@@ -107,11 +132,11 @@ function meanings(heading: string, known: ReadonlyMap<string, string>): Meant[] 
 }
 
 /** In a file of people that is read for their companies, names of people are none, and an employer is one. */
-function companyMeanings(heading: string, known: ReadonlyMap<string, string>): Meant[] {
+function companyMeanings(heading: string): Meant[] {
   const plain = plainHeading(heading);
-  const ofPerson = knownHeadings('people').get(plain);
+  const ofPerson = knownHeadings('people').get(plain)?.[0];
   if (ofPerson === 'first-name' || ofPerson === 'last-name') return [];
-  const found = meanings(heading, known);
+  const found = meanings(heading, 'companies');
   return ofPerson === 'company-name' && found.length === 0
     ? [{ id: 'name', sure: 2, letters: plain.length }]
     : found;
@@ -136,15 +161,26 @@ export function guessColumns(
   rows: readonly (readonly string[])[],
   subject: string,
 ): (string | null)[] {
-  const known = knownHeadings(subject);
   const claims = header.flatMap((heading, at) =>
-    (subject === 'companies' ? companyMeanings : meanings)(heading, known).map((meant) => ({ at, ...meant })),
+    (subject === 'companies' ? companyMeanings(heading) : meanings(heading, subject)).map((meant) => ({
+      at,
+      ...meant,
+    })),
   );
   claims.sort((a, b) => b.sure - a.sure || b.letters - a.letters || a.at - b.at);
   const columns = new Array<string | null>(header.length).fill(null);
   const taken = new Set<string>();
   for (const { at, id } of claims) {
     if (columns[at] !== null || taken.has(id)) continue;
+    const wanted = subject === 'people' ? ONLY_WITH[id] : undefined;
+    if (
+      wanted &&
+      !mostAre(
+        wanted,
+        rows.map((row) => row[at] ?? ''),
+      )
+    )
+      continue;
     columns[at] = id;
     taken.add(id);
   }
@@ -158,6 +194,11 @@ export function guessColumns(
   }
   return columns;
 }
+
+/** Columns of people that a heading means only where their cells say so: an "Address" is mostly a street. */
+const ONLY_WITH: Readonly<Record<string, RegExp>> = {
+  address: new RegExp(`^(${ADDRESS_STANDINGS.join('|')})$`, 'i'),
+};
 
 const CONTENT: [string, RegExp][] = [
   ['mail', /^[^\s@]+@[^\s@]+\.[^\s@.]+$/],
@@ -195,11 +236,13 @@ export function guessSubject(header: readonly string[]): string {
 }
 
 function byContent(cells: readonly string[]): string | undefined {
-  // Longer ones are none of these, and what they are is not asked of every character.
+  return CONTENT.find(([, pattern]) => mostAre(pattern, cells))?.[0];
+}
+
+/** Whether most of the filled cells fit a pattern. Longer ones are none of these, and what they are is not asked of every character. */
+function mostAre(pattern: RegExp, cells: readonly string[]): boolean {
   const filled = cells.map((cell) => cell.slice(0, LONGEST_SAMPLE).trim()).filter(Boolean);
-  return filled.length
-    ? CONTENT.find(
-        ([, pattern]) => filled.filter((cell) => pattern.test(cell)).length >= filled.length * SAMPLE_SHARE,
-      )?.[0]
-    : undefined;
+  return (
+    filled.length > 0 && filled.filter((cell) => pattern.test(cell)).length >= filled.length * SAMPLE_SHARE
+  );
 }

@@ -6,10 +6,11 @@ import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import { yearOf } from '../dates.ts';
 import { domainOf } from '../text/domain.ts';
+import type { AddressStanding } from '../people/standing.ts';
 import { readTitle, type TitleRead } from '../people/titles.ts';
 import { CellError } from '../values/cell.ts';
 import { plainWord, relatedValue } from '../values/category-words.ts';
-import { readDate } from '../values/date.ts';
+import { readDate, readYear } from '../values/date.ts';
 import { readCurrency, readFigure, readQuantity } from '../values/figures.ts';
 import { readMail, readPhone } from '../values/identifiers.ts';
 import { readNumber } from '../values/number.ts';
@@ -17,6 +18,8 @@ import { countryOfTown, placeOf, readCountry, readDegrees } from '../values/plac
 import { ColumnReader, type CellProblem, type CellWatcher } from './column-reader.ts';
 import { readFlag, readShares, readValues } from './lists-in-cells.ts';
 import type { Mapping } from './mapping.ts';
+import { readParties } from './party-words.ts';
+import { readBasis, withEnds } from './told-basis.ts';
 import type { CompanyReference, Party, RelatedRecord } from './related.ts';
 
 const NOTHING_TOLD: TitleRead = { department: null, level: null };
@@ -108,6 +111,7 @@ export function relatedReader(
     const kind = choice('kind');
     const head = columns.column('head', readFlag);
     const own = columns.column('country', (cell) => readCountry(cell, places));
+    const region = columns.plain('region');
     const [town, street, postcode, phone] = ['town', 'street', 'postcode', 'phone'].map((id) =>
       columns.plain(id),
     );
@@ -119,7 +123,7 @@ export function relatedReader(
       const of = reference();
       const inCountry = own() ?? of.country;
       const written = town!();
-      const found = placeOf(null, written, inCountry ?? countryOfTown(written, places), places);
+      const found = placeOf(region(), written, inCountry ?? countryOfTown(written, places), places);
       if (found.doubt) columns.leaveUnused(found.doubt.of, found.doubt.rule);
       return {
         subject: 'sites',
@@ -158,6 +162,7 @@ export function relatedReader(
       if (value < 0 || value > 100) throw new CellError('a certainty from 0 to 100 %');
       return Math.round(value);
     });
+    const [standing, madeBy] = [choice('address'), columns.plain('made-by')];
     const [since, checked] = [date('since'), date('checked')];
     return () => {
       const of = reference();
@@ -175,6 +180,8 @@ export function relatedReader(
           sinceOn: since(),
           mail: mail(),
           certainty: certainty(),
+          address: standing() as AddressStanding | null,
+          madeBy: madeBy(),
           phone: phone(),
           earlier: earlier!(),
           checkedOn: checked(),
@@ -198,21 +205,25 @@ export function relatedReader(
     const name = columns.plain('name');
     const kind = choice('kind');
     const on = date('date');
-    const {
-      currency: ofAmounts = mapping.currency,
-      unit = mapping.revenueUnit,
-      ...style
-    } = columns.style('amount');
-    const amount = columns.column('amount', (cell) =>
-      readFigure(cell, { ...style, unit, currency: ofAmounts, currencies: CURRENCIES }),
-    );
+    const { currency: ofAmounts = mapping.currency } = columns.style('amount');
+    const figure = (id: string) => {
+      const { unit = mapping.revenueUnit, ...style } = columns.style(id);
+      return columns.column(id, (cell) =>
+        readFigure(cell, { ...style, unit, currency: ofAmounts, currencies: CURRENCIES }),
+      );
+    };
+    const [amount, from, to] = [figure('amount'), figure('amount-from'), figure('amount-to')];
     const currency = columns.column('amount-currency', readCurrency);
+    const [year, told] = [columns.column('amount-year', readYear), columns.column('amount-basis', readBasis)];
     const bidders = count('bidders');
     const parties = partiesOf(PARTY_COLUMNS);
     return () => {
       const day = on();
       const written = amount();
       const named = currency();
+      const ownYear = year();
+      const [low, high] = [from(), to()];
+      const quantity = withEnds(written?.quantity ?? null, low?.quantity, high?.quantity, told());
       const found = parties();
       const target = found.find(({ role }) => role === 'target') ?? found[0];
       return {
@@ -224,10 +235,10 @@ export function relatedReader(
             (target ? (target.reference.name ?? target.reference.domain ?? target.reference.number!) : ''),
           kind: kind(),
           date: day,
-          amount: written && {
-            ...written.quantity,
-            currency: written.currency ?? named ?? ofAmounts,
-            year: day === null ? mapping.year : yearOf(day),
+          amount: quantity && {
+            ...quantity,
+            currency: (written ?? low ?? high)?.currency ?? named ?? ofAmounts,
+            year: ownYear ?? (day === null ? mapping.year : yearOf(day)),
           },
           bidders: bidders(),
         },
@@ -294,10 +305,13 @@ export function relatedReader(
     };
   }
 
-  /** The companies that some columns name, each in the role of its column. */
+  /** The companies that some columns name, each in the role of its column; where one column says all of them, just those. */
   function partiesOf(all: readonly { id: string; role: string }[]): () => Party[] {
     const cells = all.map(({ id, role }) => ({ role, read: columns.plain(id) }));
+    const roles = new Set(all.map(({ role }) => role));
+    const whole = columns.column('parties', (cell) => readParties(cell, roles));
     return () =>
+      whole() ??
       cells.flatMap(({ role, read: cell }): Party[] =>
         (cell() ?? '')
           .split(';')

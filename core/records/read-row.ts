@@ -1,20 +1,19 @@
-import type { CodeTree, Scheme } from '../codes/tree.ts';
+import { schemeNamed, SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
 import { OFFERS } from '../fields/companies/making.ts';
 import { fileColumns } from '../fields/registry.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
-import { REASONS, type Reason } from '../tally/columns.ts';
+import type { Reason } from '../tally/columns.ts';
 import { fold } from '../text/fold.ts';
-import { CellError } from '../values/cell.ts';
+import { oneOf } from '../values/cell.ts';
 import {
-  BASIS_WORDS,
   LISTING_WORDS,
   OWNERSHIP_WORDS,
   SITE_WORDS,
   STATUS_WORDS,
   type Meaning,
 } from '../values/category-words.ts';
-import { readCodes } from '../values/codes.ts';
+import { readSchemedCodes, type ReadCode } from '../values/codes.ts';
 import { readDate, readYear } from '../values/date.ts';
 import { readCurrency, readFigure, readQuantity } from '../values/figures.ts';
 import { readMail, readPhone, readPostcode, readRegistration, readWeb } from '../values/identifiers.ts';
@@ -31,7 +30,8 @@ import {
   readTechnologies,
   readValues,
 } from './lists-in-cells.ts';
-import type { CompanyRecord, Money, Quantity } from './record.ts';
+import type { CompanyRecord, Money } from './record.ts';
+import { readBasis, readReason, withEnds } from './told-basis.ts';
 
 export interface RowReader {
   /** `left` has the cells that were not understood and count as empty; `problems` what refuses the row; `key` names a company of this universe where the file says which. */
@@ -64,32 +64,22 @@ export function rowReader(
       remembered((cell) => oneOf(meaning(cell), rule)),
     );
   const codes = (id: string) => {
-    const { scheme = mapping.scheme, figures } = columns.style(id);
-    const tree = trees.get(scheme)!;
-    const read = column(
-      id,
-      remembered((cell) => readCodes(cell, tree, figures)),
-    );
-    return () => (read() ?? []).map((code) => ({ scheme, code }));
+    const { scheme: usual = mapping.scheme, figures } = columns.style(id);
+    const inScheme = new Map<Scheme, (cell: string) => readonly ReadCode[]>();
+    return column(id, (cell) => {
+      const scheme = ownScheme ?? usual;
+      let read = inScheme.get(scheme);
+      if (!read)
+        inScheme.set(
+          scheme,
+          (read = remembered((text) =>
+            readSchemedCodes(text, scheme, trees, scheme === usual ? figures : 0),
+          )),
+        );
+      return read(cell);
+    });
   };
-  const basis = (id: string) =>
-    column(
-      id,
-      remembered((cell): Basis => {
-        // Nothing more is said by that than by an empty cell.
-        if (/^unknown:/i.test(cell)) {
-          const why = reason(cell.slice(cell.indexOf(':') + 1).trim());
-          return why === 'not collected' ? {} : { why };
-        }
-        // As exports write it: estimate (70-110).
-        const at = cell.indexOf(' (');
-        if (at > 0 && cell.endsWith(')')) {
-          const range = readQuantity(cell.slice(at + 2, -1), { decimal: '.', belowZero: true });
-          return { basis: oneOf(BASIS_WORDS(cell.slice(0, at)), 'estimate (70-110)'), range };
-        }
-        return { basis: oneOf(BASIS_WORDS(cell), 'reported, estimate or band') };
-      }),
-    );
+  const basis = (id: string) => column(id, remembered(readBasis));
   const headcountFigure = (id: string) => {
     const style = { ...columns.style(id), people: true };
     return column(id, (cell) => readQuantity(cell, style));
@@ -110,7 +100,7 @@ export function rowReader(
     const readOwnCurrency = column(`${id}-currency`, remembered(readCurrency));
     const readValueYear = column(`${id}-year`, readYear);
     const readBasis = basis(`${id}-basis`);
-    const why = column(`${id}-unknown`, reason);
+    const why = column(`${id}-unknown`, readReason);
     return (): { value: Money | null; why: Reason | null } => {
       const [found, low, high] = [amount(), from(), to()];
       const [year, named, told] = [readValueYear() ?? mapping.year, readOwnCurrency(), readBasis()];
@@ -154,6 +144,10 @@ export function rowReader(
     web: column('web', readWeb),
     description: plain('description'),
     founded: column('founded', readYear),
+    scheme: column(
+      'main-scheme',
+      remembered((cell) => oneOf(schemeNamed(cell), `one of ${Object.values(SCHEMES).join(', ')}`)),
+    ),
     mainCode: codes('main-code'),
     otherCodes: codes('other-codes'),
     headcount: headcountFigure('headcount'),
@@ -161,7 +155,7 @@ export function rowReader(
     headcountTo: headcountFigure('headcount-to'),
     headcountBasis: basis('headcount-basis'),
     headcountYear: column('headcount-year', readYear),
-    headcountWhy: column('headcount-unknown', reason),
+    headcountWhy: column('headcount-unknown', readReason),
     ownership: word('ownership', OWNERSHIP_WORDS, 'independent, subsidiary or top'),
     group: plain('group'),
     listing: word('listing', LISTING_WORDS, 'listed, private or public body'),
@@ -205,10 +199,12 @@ export function rowReader(
   const readProfit = money('profit', true);
   const readAssets = money('assets', false);
 
-  /** Country of the row that is being read. */
+  /** Country of the row that is being read, and the scheme of its codes where the row says it. */
   let country: string | null = null;
+  let ownScheme: Scheme | null = null;
   const readRecord = (): CompanyRecord => {
     country = read.country() ?? mapping.country;
+    ownScheme = read.scheme();
     const town = place(read.region(), read.town(), country);
     country = town.country;
     const headcountTold = read.headcountBasis();
@@ -236,7 +232,7 @@ export function rowReader(
       web: read.web(),
       description: read.description(),
       founded: read.founded(),
-      codes: codesOf(read.mainCode(), read.otherCodes()),
+      codes: codesOf(read.mainCode() ?? [], read.otherCodes() ?? []),
       headcount: withEnds(read.headcount(), read.headcountFrom(), read.headcountTo(), headcountTold),
       headcountYear: read.headcountYear(),
       headcountWhy: read.headcountWhy() ?? headcountTold?.why ?? null,
@@ -312,58 +308,12 @@ function remembered<T>(reader: (cell: string) => T): (cell: string) => T {
   };
 }
 
-type Code = Omit<CompanyRecord['codes'][number], 'main'>;
-
-/** The first of the main column is the main code; a column of all codes has it too, and it counts once. */
-function codesOf(main: readonly Code[], others: readonly Code[]): CompanyRecord['codes'] {
+/** The first of the main column is the main code; a column of all codes has it too, and it counts once. Another scheme may have a main one of its own. */
+function codesOf(main: readonly ReadCode[], others: readonly ReadCode[]): CompanyRecord['codes'] {
   return [
-    ...main.map((code, i) => ({ ...code, main: i === 0 })),
+    ...main.map(({ scheme, code }, i) => ({ scheme, code, main: i === 0 })),
     ...others
-      .filter(({ code }) => !main.some((one) => one.code === code))
-      .map((code) => ({ ...code, main: false })),
+      .filter(({ scheme, code }) => !main.some((one) => one.code === code && one.scheme === scheme))
+      .map(({ scheme, code, main: told }) => ({ scheme, code, main: told && scheme !== main[0]?.scheme })),
   ];
-}
-
-/** What a column says of a figure: how it is known, or why it is not. */
-interface Basis {
-  basis?: Quantity['basis'];
-  why?: Reason;
-  /** Of an estimate: where it lies. */
-  range?: Quantity;
-}
-
-/** A figure with what columns of its own say of it: the ends of its band or of its estimate's range, and whether it is one. */
-function withEnds(
-  figure: Quantity | null,
-  from: Quantity | null | undefined,
-  to: Quantity | null | undefined,
-  told: Basis | null,
-): Quantity | null {
-  const low = from?.low ?? null;
-  const high = to?.high ?? null;
-  if (figure === null) {
-    if (low === null && high === null) return null;
-    const band: Quantity = { basis: 'band', low: low ?? 0, high: high ?? Infinity, point: null };
-    if (band.low > band.high) return null;
-    return band.low === band.high ? { ...band, basis: 'reported', point: band.low } : band;
-  }
-  if (told?.basis !== 'estimate' || figure.point === null) return figure;
-  const point = figure.point;
-  const ends = {
-    low: Math.min(low ?? told.range?.low ?? figure.low, point),
-    high: Math.max(high ?? told.range?.high ?? figure.high, point),
-  };
-  return { basis: 'estimate', ...ends, point };
-}
-
-function oneOf<T>(value: T | null | undefined, rule: string): T {
-  if (value === null || value === undefined) throw new CellError(rule);
-  return value;
-}
-
-function reason(cell: string): Reason {
-  return oneOf(
-    REASONS.find((one) => one === cell.toLowerCase()),
-    `one of ${REASONS.join(', ')}`,
-  );
 }

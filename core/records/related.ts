@@ -1,3 +1,4 @@
+import type { AddressStanding } from '../people/standing.ts';
 import type { CompanyRecord, Money } from './record.ts';
 
 /** Records that hang on companies, as one row of a source tells them. Null is unknown; days are since 1970-01-01. */
@@ -32,6 +33,9 @@ export interface PersonRecord {
   mail: string | null;
   /** In percent. */
   certainty: number | null;
+  /** How far the source says that the address is to be trusted, and what it was made by where it was. */
+  address?: AddressStanding | null;
+  madeBy?: string | null;
   phone: string | null;
   /** Posts held before, the latest first, by semicolons. */
   earlier: string | null;

@@ -1,6 +1,6 @@
 import { isScheme, SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
 import { foldedWords } from '../text/fold.ts';
-import { readCodes } from '../values/codes.ts';
+import { readCodes, withoutSchemed } from '../values/codes.ts';
 
 /** Which scheme a column of industry codes is in. */
 
@@ -43,7 +43,9 @@ export function guessScheme(
     const tree = trees.get(scheme);
     return {
       scheme,
-      codes: tree ? cells.slice(0, MOST_CODES).filter((cell) => isCodes(cell, tree)).length : 0,
+      codes: tree
+        ? cells.slice(0, MOST_CODES).filter((cell) => isCodes(withoutSchemed(cell), tree)).length
+        : 0,
     };
   });
   const most = Math.max(0, ...fits.map(({ codes }) => codes));

@@ -22,3 +22,9 @@ const LONGEST_FIGURE = 200;
 export function checkLength(text: string, what: string): void {
   if (text.length > LONGEST_FIGURE) throw new CellError(`${what} of at most ${LONGEST_FIGURE} characters`);
 }
+
+/** A value that was found in a list. @throws CellError where it was not, with the rule */
+export function oneOf<T>(value: T | null | undefined, rule: string): T {
+  if (value === null || value === undefined) throw new CellError(rule);
+  return value;
+}

@@ -1,5 +1,65 @@
-import { SCHEMES, type CodeTree } from '../codes/tree.ts';
+import { schemeNamed, SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
 import { CellError } from './cell.ts';
+
+/** A code of a cell with its scheme. */
+export interface ReadCode {
+  scheme: Scheme;
+  code: string;
+  /** Whether the cell says that it is the main one of its scheme. */
+  main: boolean;
+}
+
+/** A code that names its scheme: NAICS 2022 332812, at times with "main" behind it. */
+const SCHEMED = /^((?:NACE|ISIC|NAICS|SIC) [\d.]{1,4})[ :]\s?(\S.*?)( main)?$/i;
+
+/**
+ * The codes of a cell in which those of another scheme than the usual one name it. `figures` is as in `readCodes`, for the usual one.
+ * @throws CellError
+ */
+export function readSchemedCodes(
+  cell: string,
+  usual: Scheme,
+  trees: ReadonlyMap<Scheme, CodeTree>,
+  figures = 0,
+): ReadCode[] {
+  return partsOf(cell).flatMap((part) => {
+    const found = SCHEMED.exec(part);
+    const scheme = found ? schemeNamed(found[1]!) : undefined;
+    const codes =
+      found && scheme
+        ? readCodes(found[2]!, trees.get(scheme)!)
+        : readCodes(part, trees.get(usual)!, figures);
+    return codes.map((code) => ({ scheme: scheme ?? usual, code, main: found?.[3] !== undefined }));
+  });
+}
+
+/** What of a cell is written without its scheme. */
+export function withoutSchemed(cell: string): string {
+  return partsOf(cell)
+    .filter((part) => !SCHEMED.test(part))
+    .join('; ');
+}
+
+/** Codes in one cell, which name their scheme where it is another than that of the main code. */
+export function codesText(codes: readonly ReadCode[]): string {
+  const usual = usualScheme(codes);
+  return codes
+    .map(({ scheme, code, main }) =>
+      scheme === usual ? code : `${SCHEMES[scheme]} ${code}${main ? ' main' : ''}`,
+    )
+    .join('; ');
+}
+
+/** The scheme in which the codes of a record are written: that of its main code, else of its first; null where it has none. */
+export function usualScheme(codes: readonly ReadCode[]): Scheme | null {
+  return (codes.find(({ main }) => main) ?? codes[0])?.scheme ?? null;
+}
+
+const partsOf = (cell: string): string[] =>
+  cell
+    .split(/[;|\n]/)
+    .map((part) => part.trim().replace(/\s+/g, ' '))
+    .filter(Boolean);
 
 /**
  * The industry codes in one cell, as the scheme writes them. Understood are missing points (2551) and zeros (1.11 for
@@ -10,11 +70,7 @@ import { CellError } from './cell.ts';
  * @throws CellError
  */
 export function readCodes(cell: string, tree: CodeTree, figures = 0): string[] {
-  return cell
-    .split(/[;|\n]/)
-    .map((part) => part.trim().replace(/\s+/g, ' '))
-    .filter(Boolean)
-    .flatMap((part) => codesOf(part, tree, figures));
+  return partsOf(cell).flatMap((part) => codesOf(part, tree, figures));
 }
 
 function codesOf(part: string, tree: CodeTree, figures: number): string[] {

@@ -372,7 +372,6 @@ export const universeMigrations: readonly string[] = [
   CREATE TABLE precedence (part TEXT PRIMARY KEY, rule TEXT NOT NULL) STRICT, WITHOUT ROWID;
   `,
   `
-  -- Who has the address of somebody on a suppression list is kept off with them.
   CREATE INDEX company_domain ON company (domain) WHERE domain IS NOT NULL;
   `,
   `
@@ -393,5 +392,9 @@ export const universeMigrations: readonly string[] = [
   UPDATE person SET language = (SELECT language_of(c.country) FROM company c WHERE c.id = person.company_id);
   ALTER TABLE person ADD COLUMN earlier_words TEXT;
   UPDATE person SET earlier_words = words_column(earlier) WHERE earlier IS NOT NULL;
+  `,
+  `
+  ALTER TABLE person ADD COLUMN stated_standing TEXT; -- how far the source says that the address is to be trusted …
+  ALTER TABLE person ADD COLUMN stated_made_by TEXT;  -- … and what it was made by
   `,
 ];

@@ -124,6 +124,7 @@ export async function prepareExport(
     custom: wish.headings ?? {},
     language: wish.language,
     currency: wish.currency,
+    ownCurrency: wish.ownCurrency ?? false,
     receiver: receiverOf(wish.receiver),
     beside: wish.beside,
     since: repeats?.since ? { export: repeats.export, ...repeats.since } : null,

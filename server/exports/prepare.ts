@@ -23,11 +23,22 @@ export interface ExportedRows {
   custom: Record<string, string>;
   language: HeadingLanguage;
   currency: string;
+  ownCurrency: boolean;
   ids: Uint32Array;
   /** ISO day. */
   asOf: string;
   /** The columns that counting has in memory, where cells may be taken from them. */
   inMemory: InMemory | null;
+}
+
+/** What of an export its other threads are told of the rows, and nothing else that it has: all is copied to them. */
+export function exportedRows(data: ExportedRows): ExportedRows {
+  const { dir, subject, fields, computed, own, headings, custom, language } = data;
+  const { currency, ownCurrency, ids, asOf, inMemory } = data;
+  return {
+    ...{ dir, subject, fields, computed, own, headings, custom, language },
+    ...{ currency, ownCurrency, ids, asOf, inMemory },
+  };
 }
 
 /** Some rows with their cells, and a print of each cell. */
@@ -39,8 +50,8 @@ export interface Prepared {
 
 /** The columns of an export's file. */
 export function columnsOf(data: Omit<ExportedRows, 'own' | 'ids' | 'inMemory'>): ExportColumn[] {
-  const { subject, fields, currency, headings, custom, language, computed } = data;
-  return exportColumns(subject, fields, currency, headings, { custom, language, computed });
+  const { subject, fields, currency, ownCurrency, headings, custom, language, computed } = data;
+  return exportColumns(subject, fields, currency, headings, { custom, language, computed, ownCurrency });
 }
 
 /** Reads rows of an export, a batch from each place on, in one state of the universe. `more` are fields read beside the columns. */

@@ -3,7 +3,6 @@ import { join } from 'node:path';
 import { workerData } from 'node:worker_threads';
 import type { Row } from '../../core/cells.ts';
 import { dayOf } from '../../core/dates.ts';
-import { exportColumns } from '../../core/exports/columns.ts';
 import type { ExportColumn } from '../../core/exports/field-columns.ts';
 import { formatOf, type FormatId } from '../../core/exports/formats.ts';
 import type { HowMade } from '../../core/exports/how-made.ts';
@@ -21,7 +20,7 @@ import { csvText } from './csv-text.ts';
 import type { CsvBatch, CsvWorkerData } from './csv-worker.ts';
 import { PartFiles, type Split } from './parts.ts';
 import { placeReader } from './places.ts';
-import { columnsOf, ROWS_A_BATCH, rowsPreparer, type ExportedRows } from './prepare.ts';
+import { columnsOf, exportedRows, ROWS_A_BATCH, rowsPreparer, type ExportedRows } from './prepare.ts';
 import type { FileOptions, FileRow } from './writers/writer.ts';
 import { WRITERS } from './writers/writers.ts';
 
@@ -182,26 +181,12 @@ async function writeCsv(
   columns: readonly ExportColumn[],
   handed: Handed,
 ): Promise<void> {
-  const {
-    dir,
-    subject,
-    fields,
-    computed,
-    own,
-    headings,
-    custom,
-    language,
-    currency,
-    ids,
-    asOf,
-    options,
-    inMemory,
-  } = data;
+  const { ids, options } = data;
   const file = await open(path, 'wx');
   const feeds = Array.from({ length: CSV_THREADS }, (_, part) =>
     feed<CsvBatch>('server/exports/csv-worker', {
-      ...{ dir, subject, fields, computed, own, headings, custom, language, currency, ids, asOf, options },
-      inMemory,
+      ...exportedRows(data),
+      options,
       ...{ part, parts: CSV_THREADS },
     } satisfies CsvWorkerData),
   );
@@ -351,18 +336,15 @@ function goneRows(
 }
 
 /** Which file a row goes into. */
-function splitter({ split, subject, currency, headings, custom, language, computed }: ExportWorkerData) {
+function splitter(data: ExportWorkerData) {
+  const { split } = data;
   if (split === null) return () => ({ key: '', label: '' });
   if ('rows' in split)
     return (_row: Row, nth: number) => {
       const part = String(Math.floor(nth / split.rows) + 1);
       return { key: part, label: part };
     };
-  const column = exportColumns(subject, split.fields, currency, headings, {
-    custom,
-    language,
-    computed,
-  }).find(({ plain }) => plain === split.by)!;
+  const column = columnsOf({ ...data, fields: split.fields }).find(({ plain }) => plain === split.by)!;
   return (row: Row) => {
     const label = fileName(String(column.value(row) ?? 'unknown') || 'unknown', '');
     return { key: label, label };

@@ -1,7 +1,13 @@
 import { learnAddresses, makeAddress, type KnownAddress } from '../../core/people/address-model.ts';
 import { isGeneral } from '../../core/people/local-parts.ts';
 import { namePartsOf } from '../../core/people/name-parts.ts';
-import { ofMade, ofRecorded, type AddressOutcome } from '../../core/people/standing.ts';
+import {
+  isNoEvidence,
+  ofMade,
+  ofRecorded,
+  type AddressOutcome,
+  type AddressStanding,
+} from '../../core/people/standing.ts';
 import { domainOf } from '../../core/text/domain.ts';
 import type { Db } from '../db/open.ts';
 import { isFreeMail } from '../free-mail.ts';
@@ -12,6 +18,8 @@ interface PersonRow {
   company_id: number | null;
   recorded_mail: string | null;
   stated_certainty: number | null;
+  stated_standing: AddressStanding | null;
+  stated_made_by: string | null;
   mail: string | null;
   certainty: number | null;
   address: string | null;
@@ -28,7 +36,7 @@ interface PersonRow {
 export function makeAddresses(db: Db): number {
   const people = db
     .prepare<[], PersonRow>(
-      `SELECT p.id, p.name, p.company_id, p.recorded_mail, p.stated_certainty, p.mail, p.certainty, p.address, p.made_by,
+      `SELECT p.id, p.name, p.company_id, p.recorded_mail, p.stated_certainty, p.stated_standing, p.stated_made_by, p.mail, p.certainty, p.address, p.made_by,
          c.country, c.headcount_point AS headcount, c.web
        FROM person p LEFT JOIN company c ON c.id = p.company_id ORDER BY p.id`,
     )
@@ -60,8 +68,13 @@ export function makeAddresses(db: Db): number {
     if (mail !== null)
       return {
         mail,
-        ...ofRecorded(mail, person.stated_certainty, outcomes.get(mail.toLowerCase())),
-        made_by: null,
+        ...ofRecorded(
+          mail,
+          person.stated_certainty,
+          outcomes.get(mail.toLowerCase()),
+          person.stated_standing,
+        ),
+        made_by: person.stated_made_by,
       };
     const domain =
       (person.company_id === null ? undefined : domains.get(person.company_id)) ?? domainOf(person.web);
@@ -82,14 +95,20 @@ export function makeAddresses(db: Db): number {
   }
 }
 
+/** The recorded address of somebody, unless its source says that it was made itself. */
+function evidenceOf({ recorded_mail, stated_standing }: PersonRow): string | null {
+  return isNoEvidence(stated_standing) ? null : recorded_mail;
+}
+
 /** Addresses that teach patterns: those of persons, those refuted left out. */
 function knownOf(
   people: readonly PersonRow[],
   outcomes: ReadonlyMap<string, AddressOutcome>,
 ): KnownAddress[] {
-  return people.flatMap(({ name, recorded_mail, mail, country, headcount, web }) => {
+  return people.flatMap((person) => {
+    const { name, mail, country, headcount, web } = person;
     // One that was made and confirmed is known from then on.
-    const known = recorded_mail ?? (mail !== null && outcomes.get(mail) === 'confirmed' ? mail : null);
+    const known = evidenceOf(person) ?? (mail !== null && outcomes.get(mail) === 'confirmed' ? mail : null);
     const parts = namePartsOf(name);
     if (known === null || parts === null || isGeneral(known)) return [];
     const lower = known.toLowerCase();
@@ -114,10 +133,12 @@ function mailDomains(
   outcomes: ReadonlyMap<string, AddressOutcome>,
 ): Map<number, string> {
   const counts = new Map<number, Map<string, number>>();
-  for (const { company_id, recorded_mail } of people) {
-    if (company_id === null || recorded_mail === null) continue;
-    if (outcomes.get(recorded_mail.toLowerCase()) === 'refuted') continue;
-    const domain = domainOf(recorded_mail)!;
+  for (const person of people) {
+    const { company_id } = person;
+    const known = evidenceOf(person);
+    if (company_id === null || known === null) continue;
+    if (outcomes.get(known.toLowerCase()) === 'refuted') continue;
+    const domain = domainOf(known)!;
     if (isFreeMail(domain)) continue;
     const own = counts.get(company_id) ?? new Map<string, number>();
     counts.set(company_id, own);

@@ -14,6 +14,7 @@ import { createInterface } from 'node:readline';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip } from 'node:zlib';
+import { cellsOfWritten, subjectOfWritten } from '../../core/exports/row-cells.ts';
 import { readVCards } from '../../core/records/contacts.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { Zip } from './workbook/zip.ts';
@@ -207,14 +208,18 @@ function cellText(value: unknown): string {
 }
 
 /** A record with the objects in it taken apart: {address: {town}} has the key "address town". */
-function flat(record: unknown, before = ''): Cells {
+function flat(record: unknown): Cells {
+  return apart(record, '');
+}
+
+function apart(record: unknown, before: string): Cells {
   if (typeof record !== 'object' || record === null || Array.isArray(record))
     return { [before || 'value']: record };
   return Object.entries(record).reduce<Cells>((cells, [key, value]) => {
     const name = before ? `${before} ${key}` : key;
     const inside = typeof value === 'object' && value !== null && !Array.isArray(value);
     return inside
-      ? Object.assign(cells, flat(value, name))
+      ? Object.assign(cells, apart(value, name))
       : Object.assign(cells, { [name]: value as unknown });
   }, {});
 }
@@ -267,7 +272,14 @@ function arrayRows(parsed: unknown): Cells[] {
     ? parsed
     : Object.values(parsed as object).find((value) => Array.isArray(value) && value.length > 0);
   if (!Array.isArray(list)) throw broken('JSON: it holds no list of records.');
-  return list.map((record) => flat(record));
+  const cells = cellsOf(list[0]);
+  return list.map(cells);
+}
+
+/** How the records of a file become cells, by the first of them: as exports write them where they were written here. */
+function cellsOf(first: unknown): (record: unknown) => Cells {
+  const subject = typeof first === 'object' && first !== null ? subjectOfWritten(first as Cells) : null;
+  return subject === null ? flat : (record) => cellsOfWritten(record as Cells, subject);
 }
 
 /** Features with points (RFC 7946): their properties, with latitude and longitude. */
@@ -291,11 +303,14 @@ function cardRows(text: string): Cells[] {
 async function linesToCsv(path: string): Promise<void> {
   const lines = async function* () {
     let number = 0;
+    let cells: ((record: unknown) => Cells) | null = null;
     for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) {
       number++;
       if (line.trim() === '') continue;
       try {
-        yield flat(JSON.parse(line.replace(/^\ufeff/, '')));
+        const record: unknown = JSON.parse(line.replace(/^\ufeff/, ''));
+        cells ??= cellsOf(record);
+        yield cells(record);
       } catch {
         throw broken(`JSON Lines: line ${number} is no JSON.`);
       }

@@ -28,7 +28,7 @@ export interface HeldParty extends Hold {
 const SITE =
   'name, kind, head, country, region, town, postcode, street, lat, lon, headcount, phone, checked_on, came_with';
 const PERSON =
-  'name, title, title_words, department, level, since_on, recorded_mail, stated_certainty, phone, earlier, earlier_words, checked_on, came_with';
+  'name, title, title_words, department, level, since_on, recorded_mail, stated_certainty, stated_standing, stated_made_by, phone, earlier, earlier_words, checked_on, came_with';
 const EVENT = 'name, name_words, kind, date_on, came_with';
 const MONEY = ['low', 'high', 'point', 'basis', 'year', 'currency', 'eur_low', 'eur_high', 'eur_point'];
 const DEAL = `name, kind, date_on, ${MONEY.map((part) => `amount_${part}`).join(', ')}, bidders, came_with`;
@@ -80,7 +80,8 @@ export function relatedWriter(db: Db) {
       const { name, title, department, level, sinceOn, mail, certainty, phone, earlier, checkedOn } = one;
       const added = addPerson(
         ...[source, id, reference, name, title, wordsColumn(title), department, level, sinceOn],
-        ...[mail, certainty, phone, earlier, wordsColumn(earlier), checkedOn, revision],
+        ...[mail, certainty, one.address ?? null, one.madeBy ?? null, phone],
+        ...[earlier, wordsColumn(earlier), checkedOn, revision],
       );
       named('people', added, name);
     },

@@ -17,7 +17,7 @@ export function inLanguage(heading: string, language: HeadingLanguage): string {
   if (language === 'en') return heading;
   const words = TABLES[language];
   const [, whole, unit = ''] = /^(.*?)(, (?:[A-Z]{3}|%))?$/.exec(heading)!;
-  const [, stem, part] = /^(.*?)(?: (basis|year))?$/.exec(whole!)!;
+  const [, stem, part] = /^(.*?)(?: (basis|year|currency))?$/.exec(whole!)!;
   const named =
     words[whole!] ?? (part !== undefined && words[stem!] ? `${words[stem!]}, ${words[part]}` : undefined);
   return named === undefined ? heading : named + unit;

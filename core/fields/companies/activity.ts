@@ -39,6 +39,11 @@ export const activity: readonly Field[] = [
         ),
       },
       {
+        id: 'main-scheme',
+        label: 'Scheme of codes',
+        headings: words('industry scheme, scheme of codes, code scheme, industry code scheme'),
+      },
+      {
         id: 'other-codes',
         label: 'Other codes',
         headings: words(

@@ -176,3 +176,12 @@ export const money = (
     ],
   };
 };
+
+/** Figures by year or month: a column to hand on what growth is reckoned from. */
+export const history = (id: string, heading: string, meaning: string, headings: string): Field => ({
+  ...{ id, subject: 'companies', section: 'growth', kind: 'label', label: heading, meaning },
+  store: { at: 'history', column: id.replaceAll('-', '_') },
+  openers: [],
+  column: { heading, width: 200, sortable: false },
+  files: files(id, heading, headings),
+});

@@ -1,4 +1,5 @@
 import type { Field } from '../field.ts';
+import { degreesOf } from '../related/making.ts';
 import { label, words } from './making.ts';
 
 /** Where a company is. */
@@ -62,4 +63,5 @@ export const place: readonly Field[] = [
       'postcode, post code, postal code, zip, zip code, plz, postleitzahl, psc, kod pocztowy, code postal, cap, codigo postal, iranyitoszam, postnummer, zip postcode, zip or postcode, post zip, postal zip, cp, postkod, postnr, postinumero, cod postal, irsz',
     ),
   ),
+  ...degreesOf('companies'),
 ];

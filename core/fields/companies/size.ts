@@ -1,5 +1,5 @@
 import type { Field } from '../field.ts';
-import { column, DEPARTMENTS, files, money, words } from './making.ts';
+import { column, DEPARTMENTS, files, history, money, words } from './making.ts';
 
 /** How large a company is and how it grew. */
 export const size: readonly Field[] = [
@@ -72,7 +72,9 @@ export const size: readonly Field[] = [
       {
         id: 'revenue-currency',
         label: 'Currency',
-        headings: words('currency, waehrung, wahrung, mena, waluta, devise, valuta, moneda, penznem'),
+        headings: words(
+          'currency, revenue currency, waehrung, wahrung, mena, waluta, devise, valuta, moneda, penznem',
+        ),
       },
       {
         id: 'revenue-year',
@@ -155,24 +157,26 @@ export const size: readonly Field[] = [
     store: { at: 'keyed', measure: 'growth', absent: null },
     openers: ['growth'],
     column: { heading: 'Growth, 1 year', width: 104, numeric: true, key: 'headcount 1y' },
-    files: [
-      {
-        id: 'headcount-history',
-        label: 'Headcount by year',
-        headings: words('headcount history, headcount by year, employees by year'),
-      },
-      {
-        id: 'revenue-history',
-        label: 'Revenue by year',
-        headings: words('revenue history, revenue by year, turnover by year'),
-      },
-      {
-        id: 'revenue-months',
-        label: 'Revenue by month',
-        headings: words('revenue months, revenue by month, monthly revenue'),
-      },
-    ],
+    files: [],
   },
+  history(
+    'headcount-history',
+    'Headcount by year',
+    'People employed by calendar year; what is estimated is marked.',
+    'headcount history, headcount by year, employees by year',
+  ),
+  history(
+    'revenue-history',
+    'Revenue by year',
+    'Revenue by calendar year, in its own currency; what is estimated is marked.',
+    'revenue history, revenue by year, turnover by year',
+  ),
+  history(
+    'revenue-months',
+    'Revenue by month',
+    'Revenue of months on end, in its own currency, from the first one known.',
+    'revenue months, revenue by month, monthly revenue',
+  ),
   {
     id: 'departments',
     subject: 'companies',

@@ -1,5 +1,5 @@
 import { words } from '../companies/making.ts';
-import type { Field, FileColumn, Store } from '../field.ts';
+import type { Field, FileColumn, PartySays, Store } from '../field.ts';
 
 /** What a maker of fields may be told beyond the usual. */
 interface More {
@@ -74,6 +74,56 @@ export function fieldsOf(subject: string, dated?: string) {
     }),
     parties: make('label', false, () => ({ at: 'parties' })),
   };
+}
+
+/** What finds the one company of a record again in another universe, as columns. */
+export function companyColumnsOf(subject: string): Field[] {
+  const { parties } = fieldsOf(subject);
+  const says = (says: PartySays): More => ({ section: 'standing', store: { at: 'parties', says } });
+  return [
+    parties('company-number', 'Company number', 'The number of its company in the register.', {
+      ...says('number'),
+      width: 128,
+    }),
+    parties('company-domain', 'Company domain', 'The domain of its company.', {
+      ...says('domain'),
+      width: 150,
+    }),
+    parties('company-country', 'Company country', 'The country of its company.', {
+      ...says('country'),
+      width: 120,
+    }),
+  ];
+}
+
+/** The companies of a record with roles, and what finds each again in another universe, in one column. */
+export function allParties(subject: string): Field {
+  return {
+    ...fieldsOf(subject).parties(
+      'parties',
+      'Parties',
+      'All its companies by role, with number, domain and name.',
+      {
+        section: 'standing',
+        store: { at: 'parties', says: 'all' },
+        width: 320,
+        headings: 'parties',
+      },
+    ),
+  };
+}
+
+/** Latitude and longitude as columns, for records with a place. */
+export function degreesOf(subject: string): Field[] {
+  const degrees = (id: string, label: string, column: string): Field => ({
+    ...{ id, subject, section: 'where', kind: 'label', label },
+    meaning: `${label} of its place, in degrees; of a town where no street is known.`,
+    store: { at: 'column', column },
+    openers: [],
+    column: { heading: label, width: 92, numeric: true },
+    files: [],
+  });
+  return [degrees('latitude', 'Latitude', 'lat'), degrees('longitude', 'Longitude', 'lon')];
 }
 
 export const choices = (keys: string): NonNullable<Field['values']> =>

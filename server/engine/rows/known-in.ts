@@ -4,7 +4,7 @@ import { noBits, setBit, type Bits } from '../../../core/tally/bits.ts';
 import type { Db } from '../../db/open.ts';
 import { reachableSql } from '../../exports/places.ts';
 import type { Records } from '../records.ts';
-import { holderSql, storedRoles } from './label-keys.ts';
+import { companySays, holderSql, storedRoles } from './label-keys.ts';
 
 /** Which records have a value of a field, as a cell of the sheet would show one. */
 export function knownIn(db: Db, records: Records, field: Field): Bits {
@@ -32,6 +32,7 @@ function knownSql({ id, subject, store, column }: Field): string {
   switch (store.at) {
     case 'column':
     case 'text':
+    case 'history':
       return `t.${store.column} IS NOT NULL`;
     case 'range':
       return `t.${store.stem}_basis IS NOT NULL`;
@@ -52,7 +53,7 @@ function knownSql({ id, subject, store, column }: Field): string {
         ? `EXISTS (SELECT 1 FROM ${relation!.table} p WHERE p.${relation!.record} = t.id
              AND p.role IN (${storedRoles(relation!, store.role)})
              AND (p.company_id IS NOT NULL OR COALESCE(json_extract(p.reference, '$[2]'), json_extract(p.reference, '$[1]'), json_extract(p.reference, '$[0]')) IS NOT NULL))`
-        : `(t.company_id IS NOT NULL OR json_extract(t.reference, '$[2]') IS NOT NULL)`;
+        : `${companySays(store.says, 't')} IS NOT NULL`;
     case 'holder':
       return `${holderSql(store, 't')} IS NOT NULL`;
     default:

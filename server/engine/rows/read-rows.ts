@@ -3,10 +3,12 @@ import type { Scheme } from '../../../core/codes/tree.ts';
 import { isoOf, yearOf } from '../../../core/dates.ts';
 import type { Field, Relation, Store, Subject } from '../../../core/fields/field.ts';
 import { fieldOf, subjectOf } from '../../../core/fields/registry.ts';
+import { historyText, type History } from '../../../core/records/history-words.ts';
+import { partyWords } from '../../../core/records/party-words.ts';
 import type { Lookup } from '../../../core/tape/lookup.ts';
 import type { Reason } from '../../../core/tally/columns.ts';
 import type { Db } from '../../db/open.ts';
-import { holderSql, storedRoles } from './label-keys.ts';
+import { companySays, holderSql, storedRoles } from './label-keys.ts';
 
 type Value = string | number | null;
 
@@ -153,12 +155,23 @@ export class RowSource {
         };
       }
       case 'parties':
-        if (relation!.roles.length) return { list: this.parties(relation!, store.role), known: null };
+        if (relation!.roles.length)
+          return {
+            list: store.says === 'all' ? this.allParties(relation!) : this.parties(relation!, store.role),
+            known: null,
+          };
         return {
-          columns: [
-            `COALESCE((SELECT c.name FROM company c WHERE c.id = ${table}.company_id), json_extract(${table}.reference, '$[2]'))`,
-          ],
-          cell: (row, at) => row[at]!,
+          columns: [companySays(store.says, table)],
+          cell:
+            store.says === 'country'
+              ? (row, at) => (row[at] === null ? null : this.countryName(row[at] as string))
+              : (row, at) => row[at]!,
+        };
+      case 'history':
+        return {
+          columns: [store.column],
+          cell: (row, at) =>
+            row[at] === null ? null : historyText(JSON.parse(row[at] as string) as History),
         };
       case 'holder':
         return { columns: [holderSql(store, table)], cell: (row, at) => row[at]! };
@@ -242,13 +255,34 @@ export class RowSource {
       );
   }
 
+  /** All companies of a record with their roles, and all that finds them again. */
+  private allParties({ table, record }: Relation): ListReader {
+    const told = (column: string, at: number) =>
+      `COALESCE(c.${column}, json_extract(p.reference, '$[${at}]'))`;
+    const statement = this.db
+      .prepare<[string], [number, string, ...(string | null)[]]>(
+        `SELECT p.${record}, p.role, ${told('registration', 0)}, ${told('domain', 1)}, ${told('name', 2)}, ${told('country', 3)}
+         FROM ${table} p LEFT JOIN company c ON c.id = p.company_id
+         WHERE p.${record} IN (SELECT value FROM json_each(?)) ORDER BY p.rowid`,
+      )
+      .raw();
+    return (ids) =>
+      gathered(statement.all(ids), ([, role, number = null, domain = null, name = null, country = null]) =>
+        partyWords(role, { number, domain, name, country }),
+      );
+  }
+
+  private countryName(code: string): string {
+    return this.lookup.places.country(code)?.name ?? code;
+  }
+
   private place(row: readonly Value[], at: number): PlaceCell | null {
     const [town, region, country] = row.slice(at, at + 3) as [string | null, string | null, string | null];
     if (town === null && country === null) return null;
     return {
       town,
       country,
-      countryName: country === null ? null : (this.lookup.places.country(country)?.name ?? country),
+      countryName: country === null ? null : this.countryName(country),
       lat: row[at + 3] as number | null,
       lon: row[at + 4] as number | null,
       region: region === null ? null : (this.lookup.places.region(region)?.english ?? region),

@@ -4,6 +4,7 @@ import type { WordedTally } from '../../../contract/responses.ts';
 import { COMPUTED, isFigure, type Computed, type ComputedWay } from '../../../core/exports/computed.ts';
 import { HEADING_LANGUAGES, type HeadingLanguage } from '../../../core/exports/headings/languages.ts';
 import { formatOf } from '../../../core/exports/formats.ts';
+import { fieldOf } from '../../../core/fields/registry.ts';
 import type { Tape } from '../../../core/tape/nodes.ts';
 import { ColumnChoice } from '../../desk/sheet/ColumnChoice.tsx';
 import { useCarried } from '../../lists/use-lists.ts';
@@ -49,6 +50,20 @@ export function ColumnsChoice({
             { key: 'own', label: 'chosen here' },
           ]}
         />
+        {stored.some((id) => fieldOf(tape.subject, id)?.kind === 'money') && (
+          <label className="flex items-center gap-2 text-[13px]">
+            amounts in
+            <select
+              aria-label="Currency of amounts"
+              className="field py-1"
+              value={file.ownCurrency ? 'own' : 'one'}
+              onChange={(event) => onFile({ ...file, ownCurrency: event.target.value === 'own' })}
+            >
+              <option value="one">{file.currency}</option>
+              <option value="own">their own currency</option>
+            </select>
+          </label>
+        )}
         {headed && (
           <label className="flex items-center gap-2 text-[13px]">
             headings in

@@ -22,7 +22,7 @@ import { ExportPreview } from './ExportPreview.tsx';
 import { ForWhom } from './ForWhom.tsx';
 import { FormatChoice } from './FormatChoice.tsx';
 import { GoingRoll, useGoingOut, type Along } from './GoingRoll.tsx';
-import { MoreChoices } from './MoreChoices.tsx';
+import { MoreChoices, type Sample } from './MoreChoices.tsx';
 import { canBePosted, NOWHERE, Targets, type Deliver } from './Targets.tsx';
 import { TemplateChoice } from './TemplateChoice.tsx';
 import { fileOfSheet, fileOfTemplate, fileWish, type ChosenFile } from './wish.ts';
@@ -44,7 +44,7 @@ export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void
   const sheet = () => fileOfSheet(shown, settings.currency, settings.paper);
   const [file, setFile] = useState<ChosenFile>(sheet);
   const [template, setTemplate] = useState<ExportTemplateView | null>(null);
-  const [sample, setSample] = useState<number | null>(null);
+  const [sample, setSample] = useState<Sample | null>(null);
   const [along, setAlong] = useState<Along>({});
   const [deliver, setDeliver] = useState<Deliver>(NOWHERE);
   const asFile = fileWish(file, receiverOf(file.receiver).key);
@@ -52,7 +52,7 @@ export function ExportDialog({ acted, onClose }: { acted: Acted; onClose(): void
     tape: { ...countedPart(tape), ...(which === 'all' && tape.first ? { first: tape.first } : {}) },
     sort,
     ...(which === 'picked' ? picksBody(picks) : {}),
-    ...(sample === null ? {} : { sample: { size: sample, seed: 1 } }),
+    ...(sample === null ? {} : { sample }),
   };
   const before = {
     ...records,

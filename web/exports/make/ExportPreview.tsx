@@ -20,7 +20,7 @@ export function ExportPreview({
   wish: { tape: Tape; sort: readonly SortKey[]; keys?: string[]; ranges?: unknown; except?: string[] };
   file: ChosenFile;
 }) {
-  const { columns: chosen, currency, language, headings: custom = {}, computed = [] } = file;
+  const { columns: chosen, currency, ownCurrency, language, headings: custom = {}, computed = [] } = file;
   const columns = readFor(chosen, computed);
   const { data: tally } = useTally();
   const { data, error } = useQuery({
@@ -36,7 +36,9 @@ export function ExportPreview({
   const headings = Object.fromEntries(
     columns.filter(isOwnColumn).map((id) => [id, columnOf(wish.tape, id, tally)?.heading ?? id]),
   );
-  const made = exportColumns(wish.tape.subject, chosen, currency, headings, { custom, language, computed });
+  const made = exportColumns(wish.tape.subject, chosen, currency, headings, {
+    ...{ custom, language, computed, ownCurrency },
+  });
   const rows = data.rows.filter((row) => columns.every((id) => id in row.cells));
   return (
     <div

@@ -2,6 +2,12 @@ import { useState } from 'react';
 import { Button } from '../../ui/controls.tsx';
 import { needChoices, splitChoices, type ChosenFile } from './wish.ts';
 
+/** How many are drawn by lot, and which draw it is: the same one draws the same. */
+export interface Sample {
+  size: number;
+  seed: number;
+}
+
 /** What is seldom asked: values that every row must have, several files, a sample. */
 export function MoreChoices({
   subject,
@@ -12,9 +18,9 @@ export function MoreChoices({
 }: {
   subject: string;
   file: ChosenFile;
-  sample: number | null;
+  sample: Sample | null;
   onFile(file: ChosenFile): void;
-  onSample(size: number | null): void;
+  onSample(sample: Sample | null): void;
 }) {
   const needs = file.needs ?? [];
   const { split } = file;
@@ -82,7 +88,7 @@ export function MoreChoices({
           <WholeNumber
             label="Rows of a file"
             value={split.rows}
-            onChange={(rows) => onFile({ ...file, split: { rows: rows ?? 1 } })}
+            onChange={(rows) => onFile({ ...file, split: { rows } })}
           />
         )}
       </div>
@@ -91,11 +97,26 @@ export function MoreChoices({
           <input
             type="checkbox"
             checked={sample !== null}
-            onChange={(event) => onSample(event.target.checked ? 100 : null)}
+            onChange={(event) => onSample(event.target.checked ? { size: 100, seed: 1 } : null)}
           />
           only a sample of
         </label>
-        <WholeNumber label="Size of the sample" value={sample} off={sample === null} onChange={onSample} />
+        <WholeNumber
+          label="Size of the sample"
+          value={sample?.size ?? null}
+          off={sample === null}
+          onChange={(size) => sample && onSample({ ...sample, size })}
+        />
+        {sample && (
+          <>
+            <span className="text-soft">
+              draw <span className="figure">{sample.seed}</span>, the same each time
+            </span>
+            <Button className="px-1.5 py-0.5" onClick={() => onSample({ ...sample, seed: sample.seed + 1 })}>
+              Draw others
+            </Button>
+          </>
+        )}
       </div>
     </div>
   );
@@ -110,7 +131,7 @@ function WholeNumber({
   label: string;
   value: number | null;
   off?: boolean;
-  onChange(value: number | null): void;
+  onChange(value: number): void;
 }) {
   return (
     <input

@@ -163,9 +163,10 @@ test('several files, a sample and values each must have are under more', async (
   await user.selectOptions(screen.getByLabelText('In how many files'), 'Country');
   await user.selectOptions(screen.getByLabelText('A value that every row must have'), 'phone');
   await user.click(screen.getByRole('checkbox', { name: /only a sample of/ }));
+  await user.click(screen.getByRole('button', { name: 'Draw others' }));
   await exported(user, 58);
   expect(sent('POST /exports')).toMatchObject([
-    { split: { by: 'Country', field: 'place' }, needs: ['phone'], sample: { size: 100 } },
+    { split: { by: 'Country', field: 'place' }, needs: ['phone'], sample: { size: 100, seed: 2 } },
   ]);
 });
 
@@ -228,4 +229,16 @@ test('what can be asked of rows and shared out by is of the subject', () => {
       .map(({ by }) => by),
   ).toEqual(['Main industry code', 'Country', 'Region', 'Town']);
   expect(splitChoices('deals').map(({ by }) => by)).toContain('Kind');
+});
+
+test('amounts stay in their own currency where that is chosen, and only where there are any', async () => {
+  const { user, sent } = start();
+  await user.click(await screen.findByRole('radio', { name: 'Finance' }));
+  await user.click(screen.getByRole('radio', { name: /chosen here/ }));
+  await user.click(screen.getByLabelText('Revenue', { exact: true }));
+  await waitFor(() => expect(screen.queryByLabelText('Currency of amounts')).toBeNull());
+  await user.click(screen.getByLabelText('Revenue', { exact: true }));
+  await user.selectOptions(await screen.findByLabelText('Currency of amounts'), 'their own currency');
+  await exported(user, 58);
+  expect(sent('POST /exports')).toMatchObject([{ ownCurrency: true, currency: 'EUR' }]);
 });
