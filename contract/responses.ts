@@ -304,6 +304,8 @@ export interface UploadAnswer {
   fileName: string;
   /** What it was before it was made a table, such as gzip of JSON Lines; null where it is as it came. */
   was: string | null;
+  /** Key of the source that was loaded from this very file; null where none was. */
+  sameAs: string | null;
   kind: 'csv' | 'xlsx' | 'ods';
   encoding: string;
   delimiter: string;

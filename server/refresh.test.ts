@@ -58,6 +58,19 @@ const companies = () => {
   return { rows: rows.map(({ id: _, came_on: __, came_with: ___, ...row }) => row), held };
 };
 
+test('a file that comes again is known, until its source was made of another', async () => {
+  const again = async (lines: string[]) =>
+    ((await server.upload('again.csv', Buffer.from(lines.join('\n')))).body as UploadAnswer).sameAs;
+  expect(await again(OLD)).toBeNull();
+  await load(OLD, { name: 'Known' });
+  expect(await again(OLD)).toBe('known');
+  expect(await again([...OLD, 'Elm Works,55555555,CZ,Brno,50,'])).toBeNull();
+  await load(NEW, { name: 'Known', refreshes: 'known' });
+  expect([await again(OLD), await again(NEW)]).toEqual([null, 'known']);
+  await remove('known');
+  expect(await again(NEW)).toBeNull();
+});
+
 describe('a refresh', () => {
   test('says what is new, changed and gone, and keeps the key of the source', async () => {
     await load(OLD, { name: 'Firms' });

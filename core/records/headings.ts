@@ -86,6 +86,9 @@ interface Meant {
   letters: number;
 }
 
+/** A house number in Czech and Slovak (č.p., č.o.), which folds to what a postcode is called in French. */
+const HOUSE_NUMBER = /^\s*č\s*\.?\s*[po]\s*\.?\s*$/i;
+
 /** What the columns of a subject are called here, by id. */
 function ownNames(subject: string): ReadonlyMap<string, string> {
   let names = namesBySubject.get(subject);
@@ -100,6 +103,7 @@ const namesBySubject = new Map<string, ReadonlyMap<string, string>>();
 
 /** What a heading may mean, the surest first. */
 function meanings(heading: string, subject: string): Meant[] {
+  if (HOUSE_NUMBER.test(heading)) return [];
   const known = knownHeadings(subject);
   const found: Meant[] = [];
   const add = (ids: readonly string[] | undefined, sure: number, letters: number) => {
@@ -131,11 +135,14 @@ function meanings(heading: string, subject: string): Meant[] {
   return found.sort((a, b) => b.sure - a.sure || b.letters - a.letters);
 }
 
+/** What a heading means of a person. */
+const ofPersonBy = (heading: string) => knownHeadings('people').get(plainHeading(heading))?.[0];
+
 /** In a file of people that is read for their companies, names of people are none, and an employer is one. */
-function companyMeanings(heading: string): Meant[] {
+function companyMeanings(heading: string, ofPeople: boolean): Meant[] {
   const plain = plainHeading(heading);
-  const ofPerson = knownHeadings('people').get(plain)?.[0];
-  if (ofPerson === 'first-name' || ofPerson === 'last-name') return [];
+  const ofPerson = ofPersonBy(heading);
+  if (ofPeople && (ofPerson === 'first-name' || ofPerson === 'last-name')) return [];
   const found = meanings(heading, 'companies');
   return ofPerson === 'company-name' && found.length === 0
     ? [{ id: 'name', sure: 2, letters: plain.length }]
@@ -161,11 +168,16 @@ export function guessColumns(
   rows: readonly (readonly string[])[],
   subject: string,
 ): (string | null)[] {
+  const persons = new Set(header.map(ofPersonBy));
+  // In several languages the word for a first or a last name alone means a name: it is one where both are there.
+  const ofPeople = persons.has('first-name') && persons.has('last-name');
   const claims = header.flatMap((heading, at) =>
-    (subject === 'companies' ? companyMeanings(heading) : meanings(heading, subject)).map((meant) => ({
-      at,
-      ...meant,
-    })),
+    (subject === 'companies' ? companyMeanings(heading, ofPeople) : meanings(heading, subject)).map(
+      (meant) => ({
+        at,
+        ...meant,
+      }),
+    ),
   );
   claims.sort((a, b) => b.sure - a.sure || b.letters - a.letters || a.at - b.at);
   const columns = new Array<string | null>(header.length).fill(null);

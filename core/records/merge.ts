@@ -18,7 +18,8 @@ const APART: ReadonlySet<string> = new Set(['headcount', 'codes', ...MONEY, ...P
 
 /**
  * One company from its records. Each group of fields is taken by its rule (core/records/precedence.ts): of the records in that order
- * the first that has a value. Codes and technologies of all records are joined, main codes from the first that names one. The address is
+ * the first that has a value. The newest is the one checked last; of those without a day of a check, the one whose source speaks of the
+ * latest day. Codes and technologies of all records are joined, main codes from the first that names one. The address is
  * taken whole from one record, one with a street if there is any.
  */
 export function mergeRecords(
@@ -26,7 +27,7 @@ export function mergeRecords(
   precedence: Precedence = USUAL_PRECEDENCE,
 ): MergedCompany {
   const fresh = [...records].sort(
-    (a, b) => (b.record.checkedOn ?? -Infinity) - (a.record.checkedOn ?? -Infinity) || a.id - b.id,
+    (a, b) => latest(b.record.checkedOn, a.record.checkedOn) || latest(b.asOf, a.asOf) || a.id - b.id,
   );
   const company = { ...fresh[0]!.record };
   const from: MergedCompany['from'] = {};
@@ -154,4 +155,10 @@ function joinedTechnologies(all: readonly SeenTechnology[]): SeenTechnology[] {
 
 function outer(pick: (a: number, b: number) => number, a: number | null, b: number | null): number | null {
   return a === null || b === null ? (a ?? b) : pick(a, b);
+}
+
+/** Below zero where the first day is the earlier one; no day is before all others. */
+function latest(one: number | null | undefined, other: number | null | undefined): number {
+  if (one == null || other == null) return Number(one != null) - Number(other != null);
+  return one - other;
 }

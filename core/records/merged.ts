@@ -6,6 +6,8 @@ export interface SourcedRecord {
   id: number;
   /** Key of its source. */
   source: string;
+  /** The day that its source speaks of; nothing is known of it where left out. */
+  asOf?: number;
   record: CompanyRecord;
 }
 

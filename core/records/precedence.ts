@@ -26,7 +26,7 @@ export type PrecedenceGroup = keyof typeof PRECEDENCE_GROUPS;
 export const PRECEDENCE_GROUP_KEYS = Object.keys(PRECEDENCE_GROUPS) as PrecedenceGroup[];
 
 /**
- * How a group is taken: from the record checked last; from the most exact (reported before estimated before banded, then the latest
+ * How a group is taken: from the record checked last, or whose source speaks of the latest day where none says when it was checked; from the most exact (reported before estimated before banded, then the latest
  * year), which figures alone can be; or from the first source of an order that knows it, those not named after them.
  */
 export type PrecedenceRule = { by: 'newest' } | { by: 'exact' } | { by: 'order'; sources: readonly string[] };

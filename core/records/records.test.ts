@@ -103,6 +103,19 @@ describe('merging records into a company', () => {
     expect(merged.from.headcount).toBe(8);
     expect(merged.company.checkedOn).toBe(900);
   });
+  test('of those without a day of a check the source of the latest day wins; any check comes before', () => {
+    const [base] = fc.sample(anyRecord, 1);
+    const named = (id: number, asOf: number, checkedOn: number | null) => ({
+      ...{ id, source: `s${id}`, asOf },
+      record: { ...base!, name: `N${id}`, checkedOn },
+    });
+    const nameOf = (...records: Parameters<typeof mergeRecords>[0]) => mergeRecords(records).company.name;
+    expect(nameOf(named(1, 100, null), named(2, 200, null))).toBe('N2');
+    expect(nameOf(named(1, 200, null), named(2, 100, null))).toBe('N1');
+    expect(nameOf(named(1, 100, null), named(2, 100, null))).toBe('N1');
+    expect(nameOf(named(1, 900, null), named(2, 100, 50), named(3, 800, 40))).toBe('N2');
+    expect(nameOf(named(1, 100, 50), named(2, 200, 50))).toBe('N2');
+  });
   test('records meet by country and registration number, not by name', () => {
     expect(registrationKey({ country: 'CZ', registration: ' 123 45-6 ' })).toBe('CZ-00123456');
     expect(registrationKey({ country: null, registration: '123456' })).toBeNull();

@@ -222,10 +222,8 @@ export const universeMigrations: readonly string[] = [
   ) STRICT, WITHOUT ROWID;
 
   -- 1 where a source covers a subject for the company, and what its sites, brands and deals make of it.
-  ALTER TABLE company ADD COLUMN sites_known INTEGER;
-  ALTER TABLE company ADD COLUMN people_known INTEGER;
-  ALTER TABLE company ADD COLUMN brands_known INTEGER;
-  ALTER TABLE company ADD COLUMN deals_known INTEGER;
+  ALTER TABLE company ADD COLUMN sites_known INTEGER; ALTER TABLE company ADD COLUMN people_known INTEGER;
+  ALTER TABLE company ADD COLUMN brands_known INTEGER; ALTER TABLE company ADD COLUMN deals_known INTEGER;
   ALTER TABLE company ADD COLUMN events_known INTEGER;
   ALTER TABLE company ADD COLUMN site_count INTEGER;
   ALTER TABLE company ADD COLUMN brands_owned INTEGER;
@@ -396,5 +394,6 @@ export const universeMigrations: readonly string[] = [
   `
   ALTER TABLE person ADD COLUMN stated_standing TEXT; -- how far the source says that the address is to be trusted …
   ALTER TABLE person ADD COLUMN stated_made_by TEXT;  -- … and what it was made by
+  ALTER TABLE source ADD COLUMN fingerprint TEXT; -- SHA-256 of its file as it came
   `,
 ];

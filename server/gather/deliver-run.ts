@@ -30,7 +30,7 @@ async function uploaded(services: Services, uploads: Uploads, run: string, name:
   mkdirSync(folder, { recursive: true });
   const path = join(folder, nanoid(16));
   await writeFile(path, await services.gather.thread.call('sheet', run, 'csv'));
-  const upload = { path, fileName: `${name}.csv`, was: null, last: null };
+  const upload = { path, fileName: `${name}.csv`, fingerprint: null, was: null, last: null };
   const read = await uploads.preview(upload, {}, 'companies', true);
   read.mapping.country ??= countryOfRun(services, run);
   const id = nanoid(12);
@@ -63,7 +63,7 @@ export async function intoSource(
   const { preview, mapping } = read;
   const job = startLoad(
     services,
-    { path, fileName: `${name}.csv` },
+    { path, fingerprint: null, fileName: `${name}.csv` },
     {
       ...{ name, mapping, licence: null, asOf: day, allOrNothing: false, covers: [], refreshes: null },
       ...{ reading: partsOf(preview), header: preview.header, subject: 'companies' },

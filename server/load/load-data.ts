@@ -9,6 +9,8 @@ export interface LoadWorkerData {
   fileName: string;
   name: string;
   licence: string | null;
+  /** SHA-256 of the file as it came; left out where nobody will bring it again. */
+  fingerprint?: string | null;
   asOf: number;
   reading: FileReading;
   header: string[];

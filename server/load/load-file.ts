@@ -28,9 +28,9 @@ export async function loadFile(db: Db, data: LoadWorkerData): Promise<Record<str
   const total = statSync(data.path).size;
   const refusals = new Refusals(data.dir, data.job, data.header, data.reading.delimiter);
   try {
-    const { name, fileName, licence, asOf, header, mapping, subject, refreshes } = data;
+    const { name, fileName, licence, asOf, header, mapping, subject, refreshes, fingerprint } = data;
     const revision = nextRevision(db, `${name} was ${refreshes ? 'refreshed' : 'loaded'}`, asOf);
-    const wish = { name, fileName, licence, asOf, header, mapping, subject };
+    const wish = { name, fileName, licence, asOf, header, mapping, subject, fingerprint };
     const tables = { trees: loadCodeTrees(), places: loadGazetteer() };
     const old = refreshes && sourceByKey(db, refreshes.key)!;
     const refresh =

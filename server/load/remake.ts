@@ -87,7 +87,7 @@ export class RecordReader {
     const read = reader.read(JSON.parse(cells) as string[]);
     if ('problems' in read)
       throw new Error(`Record ${id} was loaded and cannot be read again: ${JSON.stringify(read.problems)}`);
-    return { id, source: row.key, record: read.record };
+    return { id, source: row.key, asOf: row.as_of, record: read.record };
   }
 
   /**

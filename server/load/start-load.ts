@@ -25,7 +25,7 @@ export function mayWrite({ jobs }: Pick<Services, 'jobs'>): void {
 /** Starts the job that loads an upload as a source, or in the place of one; `done` forgets the upload. */
 export function startLoad(
   services: Services,
-  { path, fileName }: Pick<Upload, 'path' | 'fileName'>,
+  { path, fileName, fingerprint }: Pick<Upload, 'path' | 'fileName' | 'fingerprint'>,
   wish: LoadWish,
   done: () => void,
 ): Job {
@@ -38,7 +38,7 @@ export function startLoad(
     `${refreshes ? 'Refresh' : 'Load'} ${refreshes ? name : fileName}`,
     'server/load/worker',
     {
-      ...{ dir, path, fileName },
+      ...{ dir, path, fileName, fingerprint },
       ...wish,
       // All or nothing means every cell, too.
       mapping: { ...mapping, ...(allOrNothing ? { unreadable: 'refuse' } : {}) },

@@ -1,4 +1,6 @@
-import { rmSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { createReadStream, rmSync } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
 import type { MadeColumnBody, MappingBody, PreviewBody } from '../../contract/load-requests.ts';
 import { yearOf } from '../../core/dates.ts';
 import { fileColumns } from '../../core/fields/registry.ts';
@@ -14,6 +16,8 @@ import { readInThread } from './reading-thread.ts';
 export interface Upload {
   path: string;
   fileName: string;
+  /** SHA-256 of it as it came; null where it was made here. */
+  fingerprint: string | null;
   /** What it was before it was made a table, such as gzip of JSON Lines; null where it is as it came. */
   was: string | null;
   /** As it was read last, so that loading it so does not read it again. */
@@ -70,6 +74,13 @@ export class Uploads {
       Object.entries(reading).every(([part, wished]) => last[part as keyof FileReading] === wished);
     return same ? last : (await this.preview(one, { ...reading, made })).preview;
   }
+}
+
+/** SHA-256 of a file, by which it is known when it comes again. */
+export async function fingerprintOf(path: string): Promise<string> {
+  const hash = createHash('sha256');
+  await pipeline(createReadStream(path), hash);
+  return hash.digest('hex');
 }
 
 /** What of a reading is wished. */

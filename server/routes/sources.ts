@@ -19,7 +19,14 @@ import { body, HttpProblem, queryText } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
 import { oneFile, uploadInto } from '../http/upload.ts';
 import type { ReadingJobData } from '../load/reading-job.ts';
-import { checkColumns, partsOf, readingOf, type Upload, type Uploads } from '../load/uploads.ts';
+import {
+  checkColumns,
+  fingerprintOf,
+  partsOf,
+  readingOf,
+  type Upload,
+  type Uploads,
+} from '../load/uploads.ts';
 import { mayWrite, startLoad } from '../load/start-load.ts';
 import { refusalsPath } from '../load/refusals.ts';
 import { asOfDay } from '../days.ts';
@@ -28,7 +35,7 @@ import type { Services } from '../services.ts';
 import type { FilePreview } from '../load/read-file.ts';
 import { rememberedReadings } from '../tables/remembered-readings.ts';
 import { listByKey } from '../tables/lists/list-rows.ts';
-import { changesOf, sourceByKey, toldSources, type ChangeKind } from '../tables/source.ts';
+import { changesOf, sourceByKey, sourceOfFile, toldSources, type ChangeKind } from '../tables/source.ts';
 import { readSettings, writeSettings } from '../tables/workspace.ts';
 
 const SHOWN_ROWS = 12;
@@ -53,6 +60,8 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
   const upload = uploadInto(dir, services.uploadLimit);
 
   const ownHeader = ({ header, made = [] }: FilePreview) => header.slice(0, header.length - made.length);
+  const sameAs = ({ fingerprint }: Upload) =>
+    fingerprint === null ? null : (sourceOfFile(universe, fingerprint)?.key ?? null);
   const show = (
     id: string,
     fileName: string,
@@ -61,6 +70,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
     upload: id,
     fileName,
     was: uploads.found(id).was,
+    sameAs: sameAs(uploads.found(id)),
     ...read.preview,
     rows: read.preview.rows.slice(0, SHOWN_ROWS),
     subject: read.subject,
@@ -96,7 +106,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
     const { path } = request.file;
     const fileName = Buffer.from(request.file.originalname, 'latin1').toString('utf8');
     try {
-      const one: Upload = { path, fileName, was: null, last: null };
+      const one: Upload = { path, fileName, fingerprint: await fingerprintOf(path), was: null, last: null };
       const read = await uploads.preview(one, {}, undefined, true);
       const id = nanoid(12);
       uploads.add(id, one);

@@ -19,6 +19,8 @@ export interface SourceRow {
   rows_refused: number;
   /** JSON of a Refreshed; null where the source is as it was first loaded. */
   refreshed: string | null;
+  /** SHA-256 of its file as it came; null where it is not known or there is none. */
+  fingerprint: string | null;
 }
 
 export interface NewSource {
@@ -30,6 +32,7 @@ export interface NewSource {
   mapping: Mapping;
   /** Companies where left out. */
   subject?: string;
+  fingerprint?: string | null;
 }
 
 /** Adds a source under a key made of its name, numbered where that is taken. */
@@ -38,7 +41,7 @@ export function addSource(db: Db, source: NewSource, key: string): SourceRow {
   let free = key;
   for (let n = 2; taken.get(free); n++) free = `${key}-${n}`;
   db.prepare(
-    'INSERT INTO source (key, name, file_name, licence, as_of, loaded_at, header, mapping, subject) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+    'INSERT INTO source (key, name, file_name, licence, as_of, loaded_at, header, mapping, subject, fingerprint) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
   ).run(
     free,
     source.name,
@@ -49,12 +52,20 @@ export function addSource(db: Db, source: NewSource, key: string): SourceRow {
     JSON.stringify(source.header),
     JSON.stringify(source.mapping),
     source.subject ?? 'companies',
+    source.fingerprint ?? null,
   );
   return sourceByKey(db, free)!;
 }
 
 export function sourceByKey(db: Db, key: string): SourceRow | undefined {
   return db.prepare<[string], SourceRow>('SELECT * FROM source WHERE key = ?').get(key);
+}
+
+/** The source that was loaded from just this file, the last of several. */
+export function sourceOfFile(db: Db, fingerprint: string): SourceRow | undefined {
+  return db
+    .prepare<[string], SourceRow>('SELECT * FROM source WHERE fingerprint = ? ORDER BY id DESC LIMIT 1')
+    .get(fingerprint);
 }
 
 export function allSources(db: Db): SourceRow[] {
@@ -100,7 +111,7 @@ export function companiesBySource(db: Db): Record<string, SourceView['countries'
 /** Puts a newer file in place of that of a source, which keeps its key. */
 export function renewSource(db: Db, id: number, source: NewSource): void {
   db.prepare(
-    'UPDATE source SET name = ?, file_name = ?, licence = ?, as_of = ?, loaded_at = ?, header = ?, mapping = ? WHERE id = ?',
+    'UPDATE source SET name = ?, file_name = ?, licence = ?, as_of = ?, loaded_at = ?, header = ?, mapping = ?, fingerprint = ? WHERE id = ?',
   ).run(
     source.name,
     source.fileName,
@@ -109,6 +120,7 @@ export function renewSource(db: Db, id: number, source: NewSource): void {
     new Date().toISOString(),
     JSON.stringify(source.header),
     JSON.stringify(source.mapping),
+    source.fingerprint ?? null,
     id,
   );
 }

@@ -8,7 +8,7 @@ import type { Mapping } from '../../../core/records/mapping.ts';
 import { Problem } from '../../../core/tape/problem.ts';
 import { todayOf } from '../../days.ts';
 import { startLoad } from '../../load/start-load.ts';
-import { partsOf, Uploads, type Upload } from '../../load/uploads.ts';
+import { fingerprintOf, partsOf, Uploads, type Upload } from '../../load/uploads.ts';
 import { setRunRoll } from '../../tables/runs/runs.ts';
 import { sourceByKey } from '../../tables/source.ts';
 import { doneJob, type Carry } from './carry.ts';
@@ -32,7 +32,8 @@ export const runRefresh: Carry = async ({ services, plan, run, say, carriedBy })
   await mkdir(join(dir, 'uploads'), { recursive: true });
   await copyFile(path!, own);
   try {
-    const upload: Upload = { path: own, fileName: basename(path!), was: null, last: null };
+    const fingerprint = await fingerprintOf(own);
+    const upload: Upload = { path: own, fileName: basename(path!), fingerprint, was: null, last: null };
     const { preview } = await new Uploads(workspace).preview(upload, {}, source.subject, true);
     const header = JSON.parse(source.header) as string[];
     if (JSON.stringify(preview.header) !== JSON.stringify(header))

@@ -178,6 +178,7 @@ export function ReadingScreen({
           use={use}
           older={older}
           refreshed={refreshed}
+          same={older.find(({ key }) => key === file.sameAs) ?? null}
           subject={subject}
           gone={gone}
           onUse={(next) => {

@@ -3,7 +3,7 @@ import type { SourceView } from '../../../contract/responses.ts';
 import { subjectOf } from '../../../core/fields/registry.ts';
 import { capital } from '../../../core/text/capital.ts';
 import { useFormat } from '../../app/format.ts';
-import { Segments } from '../../ui/controls.tsx';
+import { Button, Segments } from '../../ui/controls.tsx';
 import { Choice } from './fields.tsx';
 
 /** What the rows of a file are: new records of the universe, companies to be found in it, or a newer version of a source. */
@@ -21,6 +21,7 @@ export function WhatTheseAre({
   use,
   older,
   refreshed,
+  same,
   subject,
   gone,
   onUse,
@@ -32,6 +33,8 @@ export function WhatTheseAre({
   older: readonly SourceView[];
   /** The one of them that it is; null where it is none. */
   refreshed: SourceView | null;
+  /** The one of them that was loaded from this very file; null where none was. */
+  same: SourceView | null;
   /** What each row of the file is. */
   subject: string;
   gone: GoneWay;
@@ -60,6 +63,20 @@ export function WhatTheseAre({
           onChange={onUse}
         />
       </div>
+      {same && use === 'source' && (
+        <p role="status" className="flex flex-wrap items-center gap-2 text-unsure">
+          This very file was loaded on {format.date(same.loadedAt.slice(0, 10))} as “{same.name}”. Loaded as
+          new records, all it says is there twice.
+          <Button
+            onClick={() => {
+              onOlder(same.key);
+              onUse('refresh');
+            }}
+          >
+            Put it in the place of that
+          </Button>
+        </p>
+      )}
       {refreshed && (
         <div className="flex flex-wrap items-end gap-4">
           <Choice

@@ -15,6 +15,7 @@ describe('loading a file', () => {
   const upload = (more: Partial<UploadAnswer> = {}): UploadAnswer => ({
     upload: 'u1',
     was: null,
+    sameAs: null,
     above: [],
     sheets: [],
     undecodable: 0,
@@ -100,6 +101,22 @@ describe('loading a file', () => {
     await user.click(screen.getByRole('button', { name: 'Put it in place' }));
     await waitFor(() => expect(started).toHaveBeenCalled());
     expect(sent('POST /sources')).toMatchObject([{ name: 'Zeta', refreshes: 'zeta', gone: 'kept' }]);
+  });
+
+  test('says that this very file is loaded already, and puts it in the place of that', async () => {
+    const started = jest.fn(() => ({ job: job('j7') }));
+    const { user, sent } = await chosen(
+      { 'POST /sources': started, 'GET /sources': { sources: [source('alpha'), source('beta')] } },
+      upload({ sameAs: 'beta' }),
+    );
+    expect((await screen.findByRole('status')).textContent).toContain(
+      'This very file was loaded on 1 Oct 2026 as “Register beta”',
+    );
+    await user.click(screen.getByRole('button', { name: 'Put it in the place of that' }));
+    expect(screen.queryByText(/This very file/)).toBeNull();
+    await user.click(screen.getByRole('button', { name: 'Put it in place' }));
+    await waitFor(() => expect(started).toHaveBeenCalled());
+    expect(sent('POST /sources')).toMatchObject([{ refreshes: 'beta' }]);
   });
 
   test('of companies in mind asks only by what they are known, and carries the other columns along', async () => {
