@@ -245,3 +245,36 @@ test('a column of domains is enough; a file that tells nothing is refused', asyn
   expect(refused.status).toBe(400);
   expect(refused.body).toMatchObject({ error: { code: 'nothing-to-match' } });
 });
+
+test('a file that carries our own key is matched by it, whatever else it says; a key from elsewhere by the rest', async () => {
+  const found = (await server.api
+    .post('/api/rows')
+    .send({ tape: tape([]), columns: ['name'], sort: [] })) as unknown as { body: RowsAnswer };
+  const keyOf = (name: string) => found.body.rows.find(({ cells }) => cells.name === name)!.key;
+  const begun = await begin(
+    [
+      'Company key,Name,Website',
+      `${keyOf('Zarmysko Schody')},Renamed Since,quelbeck.example`,
+      `${keyOf('Quelbeck Lackierungen')},,`,
+      `${keyOf('Quelbeck Lackierungen')},The same again,`,
+      'x-elsewhere,Tarnfeld,tarnfeld.example',
+      'x-nobody,,',
+    ],
+    'Came back',
+  );
+  const { job } = await server.ended((begun.body as { job: { id: string } }).job.id);
+  id = job.result!.match as string;
+  expect((await match()).match).toMatchObject({
+    ...{ toMatch: 4, twice: 1, unreadable: 0, none: 1 },
+    sure: { key: 2, domain: 1, number: 0, name: 0 },
+  });
+  const { rows: byKey } = await rows('?state=sure&by=key');
+  expect(byKey.map(({ row, company, chance, by }) => [row, company!.key, chance, by])).toEqual([
+    [2, keyOf('Zarmysko Schody'), 1, 'key'],
+    [3, keyOf('Quelbeck Lackierungen'), 1, 'key'],
+  ]);
+  const pair = (await server.api.get(`/api/matches/${id}/rows/2`)).body as MatchPairAnswer;
+  expect(pair.candidates[0]).toMatchObject({ key: keyOf('Zarmysko Schody') });
+  const wrong = await server.api.get(`/api/matches/${id}/rows?by=smell`);
+  expect(wrong.body).toMatchObject({ error: { rule: 'key, number, domain, name' } });
+});

@@ -5,6 +5,8 @@ import { nameParts } from './names.ts';
 
 /** What a record says by which a company is known again. Null is unknown. */
 export interface Firm {
+  /** The key of the company here, of a file that was written here. */
+  key?: string;
   name: string | null;
   legalForm: string | null;
   registration: string | null;

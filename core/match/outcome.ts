@@ -3,14 +3,18 @@ import { FEATURE_NAMES, type Comparison } from './compare.ts';
 /** What becomes of a row of a file that is matched. */
 export type Outcome = 'sure' | 'doubtful' | 'none';
 /** What a sure row is sure by. */
-export type SureBy = 'number' | 'domain' | 'name';
+export type SureBy = 'key' | 'number' | 'domain' | 'name';
 
 /** The same in words. */
 export const SURE_BY_WORDS: Readonly<Record<SureBy, string>> = {
+  key: 'company key',
   number: 'number',
   domain: 'domain',
   name: 'name, place and phone',
 };
+
+/** What a sure row may be sure by, the surest first. */
+export const SURE_BY = Object.keys(SURE_BY_WORDS) as readonly SureBy[];
 
 /** From which chance on a candidate is sure, and down to which it is worth a look. */
 export interface Limits {

@@ -15,6 +15,7 @@ export function sameRow({
   postcode,
   town,
 }: ReadyFirm): string | null {
+  if (firm.key !== undefined) return `key ${firm.key}`;
   if (number !== null) return `number ${firm.country ?? ''} ${number}`;
   if (words.length === 0 && domains.length === 0) return phone;
   return [words.join(' '), firm.country, domains.join(' '), phone, street, house, postcode, town]

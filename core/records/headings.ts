@@ -87,7 +87,7 @@ interface Meant {
 }
 
 /** A house number in Czech and Slovak (č.p., č.o.), which folds to what a postcode is called in French. */
-const HOUSE_NUMBER = /^\s*č\s*\.?\s*[po]\s*\.?\s*$/i;
+const isHouseNumber = (heading: string) => /^č[po]$/i.test(heading.replace(/[\s.]/g, ''));
 
 /** What the columns of a subject are called here, by id. */
 function ownNames(subject: string): ReadonlyMap<string, string> {
@@ -103,7 +103,7 @@ const namesBySubject = new Map<string, ReadonlyMap<string, string>>();
 
 /** What a heading may mean, the surest first. */
 function meanings(heading: string, subject: string): Meant[] {
-  if (HOUSE_NUMBER.test(heading)) return [];
+  if (isHouseNumber(heading)) return [];
   const known = knownHeadings(subject);
   const found: Meant[] = [];
   const add = (ids: readonly string[] | undefined, sure: number, letters: number) => {

@@ -20,6 +20,7 @@ export function firmReader(
   const columns = new ColumnReader(header, { ...mapping, unreadable: 'empty' }, labels);
   let country: string | null = null;
   const read = {
+    key: columns.plain('company-key'),
     name: columns.plain('name'),
     legalForm: columns.plain('legal-form'),
     registration: columns.column('registration', (cell) => readRegistration(cell, country)),
@@ -58,6 +59,8 @@ export function firmReader(
       headcount: read.headcount()?.point ?? null,
     };
     const { name, registration, web, mail, phone } = firm;
+    const key = read.key();
+    if (key !== null) return { ...firm, key };
     return (name ?? registration ?? web ?? mail ?? phone) ? firm : null;
   };
 }

@@ -1,5 +1,5 @@
 /** File columns of which one is enough to look for a company by. */
-export const KNOWN_BY: readonly string[] = ['name', 'registration', 'web', 'mail', 'phone'];
+export const KNOWN_BY: readonly string[] = ['name', 'registration', 'web', 'mail', 'phone', 'company-key'];
 
 /** File columns that tell which company a row is of; the others of a file are carried along with it. */
 export const TELLING: ReadonlySet<string> = new Set([
@@ -15,4 +15,5 @@ export const TELLING: ReadonlySet<string> = new Set([
   'mail',
   'web',
   'headcount',
+  'company-key',
 ]);

@@ -5,6 +5,7 @@ import { matchRows, type Matching } from '../../core/match/match-rows.ts';
 import type { Frequencies } from '../../core/match/model.ts';
 import type { Db } from '../db/open.ts';
 import { isFreeMail } from '../free-mail.ts';
+import { keyUnder } from '../tables/company-joins.ts';
 import { allFirms, countCompanies, firmFinder } from './universe-firms.ts';
 
 /** Candidates of a row that are compared in full. */
@@ -86,6 +87,13 @@ export function matchUniverse(
   } satisfies Frequencies;
   const matching = matchRows(rows, found, strangers, frequencies, precision, (row) => {
     if (row % A_LOOK === 0) told(row, rows.length, 'rows compared');
+  });
+  // What a file says by our own key needs no comparing.
+  const keyOf = keyUnder(universe);
+  firms.forEach(({ key: given }, row) => {
+    const company = given === undefined ? null : keyOf(given);
+    if (company !== null)
+      matching.rows[row] = { outcome: 'sure', candidates: [{ company, chance: 1, by: 'key' }] };
   });
   const shared: Shared = {};
   for (const row of rows) for (const key of sharedKeys(row)) shared[key] = sharing(key);

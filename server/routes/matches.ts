@@ -16,7 +16,7 @@ import {
   type TakeTogether,
 } from '../../contract/matches.ts';
 import type { ComparedField } from '../../core/match/compare.ts';
-import type { SureBy } from '../../core/match/outcome.ts';
+import { SURE_BY, type SureBy } from '../../core/match/outcome.ts';
 import { KNOWN_BY } from '../../core/records/telling.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { asOfDay } from '../days.ts';
@@ -296,11 +296,11 @@ function wishOf(states: string, by: string): RowsWish {
       value: wrong,
       rule: ROW_STATES.join(', '),
     });
-  if (by !== '' && !['number', 'domain', 'name'].includes(by))
+  if (by !== '' && !(SURE_BY as readonly string[]).includes(by))
     throw new Problem('wrong-value', `"${by}" is nothing that a row is sure by.`, {
       field: 'by',
       value: by,
-      rule: 'number, domain or name',
+      rule: SURE_BY.join(', '),
     });
   return { states: wished, by: by === '' ? null : (by as SureBy) };
 }

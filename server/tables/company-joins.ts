@@ -1,3 +1,4 @@
+import type { SureBy } from '../../core/match/outcome.ts';
 import type { Db } from '../db/open.ts';
 
 /** Which companies were joined to which, in the universe. */
@@ -6,7 +7,7 @@ export interface Join {
   /** Keys: the company that is gone, and the one that has its records now. */
   gone: string;
   key: string;
-  how: 'number' | 'domain' | 'name' | 'hand';
+  how: SureBy | 'hand';
   chance: number | null;
   person: string;
 }
@@ -38,6 +39,13 @@ export function companyUnder(db: Db): (key: string) => number | undefined {
   const joins = joinsOf(db);
   const id = db.prepare<[string], number>('SELECT id FROM company WHERE key = ?').pluck();
   return (key) => id.get(joins.get(key) ?? key);
+}
+
+/** The key that the company of a key has now: another where it was joined to one; null where it is not there. */
+export function keyUnder(db: Db): (key: string) => string | null {
+  const joins = joinsOf(db);
+  const own = db.prepare<[string], string>('SELECT key FROM company WHERE key = ?').pluck();
+  return (key) => own.get(joins.get(key) ?? key) ?? null;
 }
 
 export function joinOf(db: Db, gone: string): string | null {

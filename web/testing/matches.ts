@@ -24,7 +24,7 @@ export const matchView = (more: Partial<MatchView> = {}): MatchView => ({
   unreadable: 3,
   twice: 5,
   toMatch: 403,
-  sure: { number: 201, domain: 96, name: 41 },
+  sure: { key: 0, number: 201, domain: 96, name: 41 },
   settled: 0,
   doubtful: 3,
   none: 62,

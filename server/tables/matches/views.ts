@@ -1,6 +1,6 @@
 import type { MatchView, RowState } from '../../../contract/matches.ts';
 import type { Learning, Model } from '../../../core/match/model.ts';
-import type { Limits, SureBy } from '../../../core/match/outcome.ts';
+import { SURE_BY, type Limits, type SureBy } from '../../../core/match/outcome.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
 import type { Db } from '../../db/open.ts';
 import { STATE } from './state.ts';
@@ -53,7 +53,7 @@ function viewOf(db: Db, match: MatchRow, now: string): MatchView {
     )
     .pluck()
     .get(match.id)!;
-  const sure = { number: sum('sure', 'number'), domain: sum('sure', 'domain'), name: sum('sure', 'name') };
+  const sure = Object.fromEntries(SURE_BY.map((by) => [by, sum('sure', by)])) as Record<SureBy, number>;
   return {
     id: match.id,
     of: match.of,

@@ -4,7 +4,7 @@ import { Navigate, useSearchParams } from 'react-router';
 import type { ListView } from '../../../contract/lists.ts';
 import { ROW_STATES, type MatchView, type RowState } from '../../../contract/matches.ts';
 import { emptyTape } from '../../../core/tape/nodes.ts';
-import { SURE_BY_WORDS, type SureBy } from '../../../core/match/outcome.ts';
+import { SURE_BY, SURE_BY_WORDS, type SureBy } from '../../../core/match/outcome.ts';
 import { said } from '../../app/history.ts';
 import { useFormat } from '../../app/format.ts';
 import { useKey } from '../../app/keys.ts';
@@ -119,7 +119,7 @@ function stageOf(params: URLSearchParams): Stage {
     .split(',')
     .filter((state): state is RowState => ROW_STATES.includes(state as RowState));
   if (known.length === 0) return { of: 'all' };
-  const sureBy = (['number', 'domain', 'name'] as SureBy[]).find((one) => one === by) ?? null;
+  const sureBy = SURE_BY.find((one) => one === by) ?? null;
   return { of: 'rows', shown: { states: known, by: sureBy } };
 }
 

@@ -2,7 +2,7 @@ import { capital } from '../../../core/text/capital.ts';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import type { MatchView, RowState } from '../../../contract/matches.ts';
-import { SURE_BY_WORDS, type SureBy } from '../../../core/match/outcome.ts';
+import { SURE_BY, SURE_BY_WORDS, type SureBy } from '../../../core/match/outcome.ts';
 import { useFormat } from '../../app/format.ts';
 import { Roll } from '../../ui/Roll.tsx';
 import { WORDS } from './words.ts';
@@ -23,7 +23,7 @@ export function MatchRoll({
   const show = (states: RowState[], by: SureBy | null = null) => onShow({ states, by });
   const percent = (count: number) => (toMatch === 0 ? 0 : Math.round((100 * count) / toMatch));
   const words = WORDS[match.of];
-  const allSure = sure.number + sure.domain + sure.name;
+  const allSure = SURE_BY.reduce((sum, by) => sum + sure[by], 0);
   const steps = [
     { key: 'rows', label: capital(words.rows), delta: rows, total: rows },
     ...(notData > 0
@@ -80,7 +80,7 @@ export function MatchRoll({
             onOpen={() => show(['sure'])}
           >
             <ul className="ml-1 border-l-2 border-rule pl-3 text-[13px]">
-              {(['number', 'domain', 'name'] as const).map((by) => (
+              {SURE_BY.filter((by) => by !== 'key' || sure.key > 0).map((by) => (
                 <li key={by} className="flex justify-between">
                   by {SURE_BY_WORDS[by]}
                   <Opens count={sure[by]} onOpen={() => show(['sure'], by)} />
