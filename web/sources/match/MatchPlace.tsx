@@ -4,7 +4,7 @@ import { Navigate, useSearchParams } from 'react-router';
 import type { ListView } from '../../../contract/lists.ts';
 import { ROW_STATES, type MatchView, type RowState } from '../../../contract/matches.ts';
 import { emptyTape } from '../../../core/tape/nodes.ts';
-import { SURE_BY, SURE_BY_WORDS, type SureBy } from '../../../core/match/outcome.ts';
+import { SURE_BY, SURE_BY_WORDS } from '../../../core/match/outcome.ts';
 import { said } from '../../app/history.ts';
 import { useFormat } from '../../app/format.ts';
 import { useKey } from '../../app/keys.ts';
