@@ -3,6 +3,7 @@ import Database from 'better-sqlite3';
 import { join } from 'node:path';
 import type { DoublesAnswer, JoinsAnswer, MatchRowsAnswer } from '../contract/matches.ts';
 import type {
+  Job,
   ProfileAnswer,
   RowsAnswer,
   SourceView,
@@ -35,6 +36,9 @@ const DIRECTORY = [
 const load = async (name: string, lines: string[]) => {
   const file = (await server.upload(`${name}.csv`, Buffer.from(lines.join('\n')))).body as UploadAnswer;
   expect((await server.load(file, { name })).job.state).toBe('done');
+  // What a load looks for by itself would come between what is asked for here.
+  const { jobs } = (await server.api.get('/api/jobs')).body as { jobs: Job[] };
+  for (const { id, state } of jobs) if (state === 'running') await server.ended(id);
 };
 const begin = async (path: string, body: object = {}) => {
   const begun = await server.api.post(`/api${path}`).send(body);
@@ -78,12 +82,12 @@ let own: string;
 describe('doubles', () => {
   test('are looked for among the companies without a number', async () => {
     await load('Register', REGISTER);
+    expect((await server.api.post('/api/doubles/join')).status).toBe(409);
     await load('Directory', DIRECTORY);
     before = companies();
     expect(await count()).toBe(66);
     own = keyOf('ZARMYSKO STOLARSTVI');
-    expect(await doubles()).toEqual({ withoutNumber: 3, joined: 0, match: null });
-    expect((await server.api.post('/api/doubles/join')).status).toBe(409);
+    expect(await doubles()).toMatchObject({ withoutNumber: 3, joined: 0 });
     await begin('/doubles');
     const { match } = await doubles();
     expect(match).toMatchObject({ of: 'doubles', toMatch: 3, sure: { name: 2 }, none: 1 });

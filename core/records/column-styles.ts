@@ -33,6 +33,8 @@ export const MONEY_COLUMNS: ReadonlySet<string> = new Set([
   'profit',
   'assets',
   'amount',
+  'amount-from',
+  'amount-to',
 ]);
 const WHOLE_COLUMNS: ReadonlySet<string> = new Set([
   'headcount',

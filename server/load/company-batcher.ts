@@ -9,6 +9,8 @@ export interface ReadyCompany extends CompanyParts {
   key: string;
   /** Keys of its sources. */
   sources: string[];
+  /** Whether it has a registration number. */
+  hasNumber: boolean;
   /** The rows it was made of; cells as a JSON list. */
   records: [source: number, row: number, cells: string][];
 }
@@ -62,7 +64,8 @@ export class CompanyBatcher {
       const { company, disputes } =
         records.length === 1 ? { company: records[0]!.record, disputes: [] } : mergeRecords(records);
       const parts = companyParts(company, { disputes, corrected: [] });
-      ready.push({ key, sources: [...sources], records: rows, ...parts });
+      const hasNumber = company.registration !== null;
+      ready.push({ key, sources: [...sources], hasNumber, records: rows, ...parts });
     }
     this.held.clear();
     this.put(ready);

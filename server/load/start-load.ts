@@ -1,6 +1,7 @@
 import type { Job } from '../../contract/responses.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import { HttpProblem } from '../http/check.ts';
+import { lookAfterLoad } from '../match/look-for-doubles.ts';
 import type { Services } from '../services.ts';
 import { rememberReading } from '../tables/remembered-readings.ts';
 import type { LoadWorkerData } from './load-data.ts';
@@ -43,9 +44,11 @@ export function startLoad(
       // All or nothing means every cell, too.
       mapping: { ...mapping, ...(allOrNothing ? { unreadable: 'refuse' } : {}) },
     },
-    async () => {
+    async (result) => {
       done();
       await engine.reload();
+      // Two that have a number are two; of the others one may be there under another name.
+      if (result.mayBeTwice) lookAfterLoad(services);
       rememberReading(workspace, { name, subject, header: own, made, mapping });
     },
   );

@@ -16,7 +16,10 @@ export class CompanyLoad {
   private readonly addRecord;
   private readonly joinedTo;
   private readonly ownValues: ReadonlySet<string>;
+  /** Companies that came without a registration number beside others, and may be there under another name. */
+  mayBeTwice = 0;
   private last: number;
+  private readonly isFirst: boolean;
 
   constructor(db: Db, revision: number) {
     this.writer = companyWriter(db, revision);
@@ -26,14 +29,17 @@ export class CompanyLoad {
     this.joinedTo = joinsOf(db);
     this.ownValues = keysWithOwnValues(db);
     this.last = nextId(db, 'company') - 1;
+    this.isFirst = db.prepare('SELECT 1 FROM company LIMIT 1').get() === undefined;
   }
 
   write(companies: readonly ReadyCompany[]): void {
     for (const company of companies) {
       const key = this.joinedTo.get(company.key) ?? company.key;
       let id = this.writer.find(key);
-      if (id === null) this.writer.insert((id = ++this.last), key, company, company.sources);
-      else this.joined.add(id);
+      if (id === null) {
+        this.writer.insert((id = ++this.last), key, company, company.sources);
+        if (!this.isFirst && !company.hasNumber) this.mayBeTwice++;
+      } else this.joined.add(id);
       // Of what we ourselves say of it a file knows nothing.
       if (this.ownValues.has(company.key)) this.joined.add(id);
       const own = key === company.key ? null : company.key;

@@ -3,6 +3,7 @@ import { ApartBody, type DoublesAnswer, type JoinsAnswer } from '../../contract/
 import { HttpProblem, body } from '../http/check.ts';
 import type { JoinJobData, JoinResult } from '../load/join-worker.ts';
 import { joinsOfMatch } from '../match/joins-of-match.ts';
+import { lookForDoubles } from '../match/look-for-doubles.ts';
 import { countWithoutNumber, firmByKey } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
 import { joinedTo, joinsOf } from '../tables/company-joins.ts';
@@ -15,16 +16,8 @@ import { readSettings } from '../tables/workspace.ts';
 import { universeMark } from '../match/universe-firms.ts';
 
 /** Companies that the universe has twice: looked for, joined, and taken apart again. */
-export function doublesRoutes({
-  dir,
-  universe,
-  workspace,
-  handover,
-  matches,
-  lists,
-  engine,
-  jobs,
-}: Services): Router {
+export function doublesRoutes(services: Services): Router {
+  const { dir, universe, workspace, handover, matches, lists, engine, jobs } = services;
   const routes = Router();
   const person = () => readSettings(workspace).person;
   const join = (
@@ -51,14 +44,7 @@ export function doublesRoutes({
   });
 
   routes.post('/doubles', (_request, response) => {
-    const job = jobs.start(
-      'match',
-      'Look for doubles',
-      'server/match/doubles-worker',
-      { dir, person: person() },
-      () => {},
-    );
-    response.status(202).json({ job });
+    response.status(202).json({ job: lookForDoubles(services) });
   });
 
   routes.post('/doubles/join', (_request, response) => {

@@ -18,7 +18,7 @@ import { Career, WrittenTo } from './PersonSections.tsx';
 import { Steps } from './Steps.tsx';
 
 /** Fields that stand elsewhere on the page. */
-const APART: ReadonlySet<string> = new Set(['name', 'source', 'earlier']);
+const APART: ReadonlySet<string> = new Set(['name', 'source', 'earlier', 'latitude', 'longitude']);
 
 /** The page of a person, site, brand, deal or event: what is known of it, and the companies it hangs on. */
 export function RecordPage({ subject, recordKey }: { subject: string; recordKey: string }) {

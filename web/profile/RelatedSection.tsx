@@ -1,5 +1,6 @@
-import { useQuery } from '@tanstack/react-query';
-import { Fragment } from 'react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { Fragment, useState } from 'react';
 import type { RowsAnswer } from '../../contract/responses.ts';
 import { RELATED, subjectOf } from '../../core/fields/registry.ts';
 import { COUNT_COLUMN, emptyTape, type Line, type SortKey } from '../../core/tape/nodes.ts';
@@ -9,7 +10,7 @@ import { useFormat } from '../app/format.ts';
 import { addressOf } from '../desk/address.ts';
 import { countedPart } from '../desk/queries.ts';
 import { Cell } from '../desk/sheet/Cell.tsx';
-import { columnOf } from '../desk/sheet/columns.ts';
+import { columnOf, type ShownColumn } from '../desk/sheet/columns.ts';
 import { useDesk } from '../desk/store.ts';
 import { Trouble } from '../ui/controls.tsx';
 import { OwnedBrands } from './BrandDetails.tsx';
@@ -94,11 +95,12 @@ function RelatedPart({
   name,
   lines,
 }: Related & { name: string; lines: readonly Line[] }) {
-  const { columns, below = [], sort } = VIEWS[subject]!;
+  const { columns, below = [], sort: first } = VIEWS[subject]!;
+  const [sort, setSort] = useState(first);
   const tape = relatedTape({ id: 'h', has: subject, lines }, company);
   const format = useFormat();
   const { data, error } = useQuery({
-    queryKey: ['related', subject, company, name],
+    queryKey: ['related', subject, company, name, sort],
     queryFn: ({ signal }) =>
       call<RowsAnswer>(
         'POST',
@@ -107,6 +109,7 @@ function RelatedPart({
         signal,
       ),
     enabled: !!count,
+    placeholderData: keepPreviousData,
     retry: false,
   });
   const shown = columns.flatMap((id) => columnOf(tape, id) ?? []);
@@ -148,15 +151,10 @@ function RelatedPart({
       <table className="w-full table-fixed">
         <thead className="text-left text-[12px] text-soft">
           <tr>
-            <td className="w-[30%]" />
-            {shown.map((column) => (
-              <th
-                key={column.id}
-                scope="col"
-                className={`truncate pl-2 font-normal ${column.numeric ? 'text-right' : ''}`}
-              >
+            {[columnOf(tape, 'name')!, ...shown].map((column, at) => (
+              <Heading key={column.id} column={column} sort={sort} first={at === 0} onSort={setSort}>
                 {column.field?.kind === 'money' ? `${column.label}, ${format.symbol}k` : column.label}
-              </th>
+              </Heading>
             ))}
           </tr>
         </thead>
@@ -207,5 +205,47 @@ function RelatedPart({
       </table>
       {subject === 'brands' && <OwnedBrands company={company} />}
     </Section>
+  );
+}
+
+/** A heading that puts the records in its order: figures and days from the largest, texts from A. */
+function Heading({
+  column: { id, numeric = false, sortable = true, field },
+  sort,
+  first,
+  onSort,
+  children,
+}: {
+  column: ShownColumn;
+  sort: readonly SortKey[];
+  first: boolean;
+  onSort(sort: readonly SortKey[]): void;
+  children: string;
+}) {
+  const own = sort[0]?.by === id ? sort[0] : null;
+  const descends = numeric || field?.kind === 'date';
+  const Arrow = own?.descending ? ArrowDown : ArrowUp;
+  return (
+    <th
+      scope="col"
+      aria-sort={own ? (own.descending ? 'descending' : 'ascending') : 'none'}
+      className={`truncate font-normal ${first ? 'w-[30%]' : 'pl-2'} ${numeric ? 'text-right' : ''}`}
+    >
+      {sortable ? (
+        <button
+          type="button"
+          className="inline-flex max-w-full items-center gap-1 hover:underline"
+          onClick={() => {
+            const descending = own ? !own.descending : descends;
+            onSort([{ by: id, ...(descending ? { descending } : {}) }]);
+          }}
+        >
+          <span className="truncate">{children}</span>
+          {own && <Arrow size={11} className="shrink-0" />}
+        </button>
+      ) : (
+        children
+      )}
+    </th>
   );
 }

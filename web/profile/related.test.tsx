@@ -85,6 +85,24 @@ describe('what hangs on it', () => {
     expect(desk().tape).toMatchObject({ subject: 'people', lines: [{ has: 'company' }] });
     expect(desk().sort).toEqual([{ by: 'level' }]);
   });
+  test('stands in the order of the heading that is pressed, and goes to the Desk in it', async () => {
+    const { user, sent } = openProfile(profile({}), { ...matrix, 'POST /rows': counts({ people: 12 }) });
+    await screen.findByRole('link', { name: 'Jana Nová' });
+    const asked = () =>
+      (sent('POST /rows') as { tape: { subject: string }; sort?: object }[])
+        .filter(({ tape }) => tape.subject === 'people')
+        .map(({ sort }) => sort);
+    const press = (name: string) => user.click(screen.getByRole('button', { name }));
+    await press('Since');
+    await waitFor(() => expect(asked().at(-1)).toEqual([{ by: 'since', descending: true }]));
+    await press('Name');
+    await press('Name');
+    await waitFor(() => expect(asked().at(-1)).toEqual([{ by: 'name', descending: true }]));
+    const heading = screen.getByRole('button', { name: 'Name' }).closest('th')!;
+    expect(heading.getAttribute('aria-sort')).toBe('descending');
+    await user.click(screen.getByRole('link', { name: 'all 12 as a tape' }));
+    expect(desk().sort).toEqual([{ by: 'name', descending: true }]);
+  });
   test('people by department and level: a number is the way to just those', async () => {
     const { user } = openProfile(profile({}), { ...matrix, 'POST /rows': counts({ people: 12 }) });
     const number = await screen.findByRole('button', { name: '3 in Purchasing, Head: as a tape' });

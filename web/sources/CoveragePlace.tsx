@@ -7,6 +7,7 @@ import { call } from '../api.ts';
 import { useFormat } from '../app/format.ts';
 import { Segments, Trouble } from '../ui/controls.tsx';
 import { JobProgress, useJob } from '../ui/JobProgress.tsx';
+import type { Order } from '../ui/SortHead.tsx';
 import { SubPlace } from './SubPlace.tsx';
 
 /** Countries that stand beside each other; the others are one column. */
@@ -17,6 +18,7 @@ export function CoveragePlace({ sources, onLeave }: { sources: readonly SourceVi
   const format = useFormat();
   const [source, setSource] = useState('');
   const [country, setCountry] = useState('');
+  const [order, setOrder] = useState<Order<string> | null>(null);
   const { data: begun, error } = useQuery({
     // Of another universe it is counted anew.
     queryKey: ['coverage', sources.map(({ key, loadedAt }) => `${key} ${loadedAt}`).join()],
@@ -32,6 +34,11 @@ export function CoveragePlace({ sources, onLeave }: { sources: readonly SourceVi
   const nameOf = (key: string) => sources.find((one) => one.key === key)?.name ?? key;
   const countries = [...new Set((cells ?? []).map((cell) => cell.country))].sort();
   const columns = source === '' ? bySource(cells ?? [], country, nameOf) : byCountry(cells ?? [], source);
+  // By the share that a column knows; in the order of the fields where none is chosen.
+  const by = columns.find(({ name }) => name === order?.by);
+  const share = (at: number) => by!.of.known[at]! / by!.of.records;
+  const fields = PART_LABELS.map((field, at) => ({ ...field, at }));
+  if (by) fields.sort((a, b) => (order!.descending ? share(b.at) - share(a.at) : share(a.at) - share(b.at)));
   return (
     <main className="flex min-h-0 flex-1">
       <SubPlace
@@ -83,15 +90,33 @@ export function CoveragePlace({ sources, onLeave }: { sources: readonly SourceVi
                 <thead>
                   <tr className="border-b border-edge text-right">
                     <th scope="col" className="min-w-44 py-1.5 pr-4 text-left font-semibold">
-                      Field
+                      <button
+                        type="button"
+                        className="hover:underline"
+                        title="In the order of the fields"
+                        onClick={() => setOrder(null)}
+                      >
+                        Field
+                      </button>
                     </th>
                     {columns.map(({ name, of }) => (
                       <th
                         key={name}
                         scope="col"
+                        aria-sort={by?.of !== of ? 'none' : order!.descending ? 'descending' : 'ascending'}
                         className="w-24 max-w-36 px-2 py-1.5 align-bottom font-semibold"
                       >
-                        {name}
+                        <button
+                          type="button"
+                          className="hover:underline"
+                          title="Sort by what it knows"
+                          onClick={() =>
+                            setOrder({ by: name, descending: by?.of !== of || !order!.descending })
+                          }
+                        >
+                          {name}
+                          {by?.of === of && (order!.descending ? ' ↓' : ' ↑')}
+                        </button>
                         <span className="figure block font-normal text-soft">
                           {format.number(of.records)}
                         </span>
@@ -100,7 +125,7 @@ export function CoveragePlace({ sources, onLeave }: { sources: readonly SourceVi
                   </tr>
                 </thead>
                 <tbody>
-                  {PART_LABELS.map(({ part, label }, at) =>
+                  {fields.map(({ part, label, at }) =>
                     columns.some(({ of }) => of.known[at]! > 0) ? (
                       <Shares
                         key={part}

@@ -20,6 +20,7 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
     refusedCells: number;
     found?: { key?: number; number: number; domain: number; name: number; not: number };
     joinedDeals?: number;
+    mayBeTwice?: number;
   } | null;
   return (
     <div className="mt-2 rounded-md border border-edge bg-paper p-3 text-[13px]">
@@ -60,6 +61,13 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
             </>
           )}
           .
+        </p>
+      )}
+      {!!result?.mayBeTwice && (
+        <p>
+          <span className="figure">{format.number(result.mayBeTwice)}</span>{' '}
+          {result.mayBeTwice === 1 ? 'company has' : 'companies have'} no registration number and may be there
+          under another name: they are looked for, and stand under Doubles.
         </p>
       )}
       {!!result?.refused && (

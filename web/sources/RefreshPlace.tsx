@@ -10,6 +10,7 @@ import { listsChanged, noteMade } from '../lists/acts.ts';
 import { useOpenList } from '../lists/open-list.ts';
 import { useLists } from '../lists/use-lists.ts';
 import { Button, Trouble } from '../ui/controls.tsx';
+import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { Roll } from '../ui/Roll.tsx';
 import { subjectOf } from '../../core/fields/registry.ts';
 import { capital } from '../../core/text/capital.ts';
@@ -163,8 +164,12 @@ function ChangesTable({ source, what, count }: { source: SourceView; what: What;
         signal,
       ),
   });
-  const rows = data?.changes ?? [];
-  const shown = all ? rows : rows.slice(0, FIRST_ROWS);
+  const rows = (data?.changes ?? []).map((row) => ({ ...row, field: Object.keys(row.changes)[0] ?? null }));
+  const { sorted, order, setOrder } = useOrder<'name' | 'field', (typeof rows)[number]>(rows, {
+    by: 'name',
+    descending: false,
+  });
+  const shown = all ? sorted : sorted.slice(0, FIRST_ROWS);
   return (
     <section className="flex min-h-0 flex-1 flex-col" aria-label={TITLES[what]}>
       <header className="flex items-baseline gap-4 pb-2">
@@ -181,8 +186,8 @@ function ChangesTable({ source, what, count }: { source: SourceView; what: What;
           {what === 'changed' && rows.length > 0 && (
             <thead className="sticky top-0 border-b border-edge bg-ground text-[13px]">
               <tr>
-                <th className="py-1 pr-4 font-semibold">{capital(one)}</th>
-                <th className="py-1 pr-4 font-semibold">Field</th>
+                <SortHead by="name" label={capital(one)} order={order} onOrder={setOrder} />
+                <SortHead by="field" label="Field" order={order} onOrder={setOrder} text />
                 <th className="py-1 pr-4 font-semibold">Was</th>
                 <th className="py-1 font-semibold">Is</th>
               </tr>

@@ -72,8 +72,12 @@ describe('a source that was refreshed', () => {
       ...{ key: 'person-7', name: 'Bruno Second', there: true },
       changes: { company: { was: 'Alder Works', is: 'Birch Coatings' } },
     };
+    const promoted = {
+      ...{ key: 'person-8', name: 'Anna First', there: true },
+      changes: { title: { was: 'Buyer', is: 'Head of purchasing' } },
+    };
     const { user } = page(
-      answers([staff], [], { 'GET /sources/staff/changes': { what: 'changed', changes: [moved] } }),
+      answers([staff], [], { 'GET /sources/staff/changes': { what: 'changed', changes: [moved, promoted] } }),
     );
     await user.click(await screen.findByRole('link', { name: 'newer version: 12 new, 2 changed, 3 gone' }));
     const roll = await screen.findByRole('complementary', { name: 'Staff' });
@@ -82,5 +86,9 @@ describe('a source that was refreshed', () => {
     expect(await screen.findByRole('columnheader', { name: 'Person' })).toBeTruthy();
     const link = screen.getByRole('link', { name: 'Bruno Second' });
     expect(link.getAttribute('href')).toBe('/desk?company=people%2Fperson-7');
+    const names = () => screen.getAllByRole('link', { name: /First|Second/ }).map((one) => one.textContent);
+    expect(names()).toEqual(['Anna First', 'Bruno Second']);
+    await user.click(screen.getByRole('button', { name: 'Field' }));
+    expect(names()).toEqual(['Bruno Second', 'Anna First']);
   });
 });

@@ -99,6 +99,18 @@ describe('what each source knows', () => {
     expect(shares('Checked within 2 years')).toEqual(['100 %', '100 %']);
     // What nobody knows is no row.
     expect(screen.queryByRole('rowheader', { name: 'Revenue' })).toBeNull();
+    const fields = () =>
+      screen
+        .getAllByRole('rowheader')
+        .map(({ textContent }) => textContent)
+        .filter((label) => !label.startsWith('Checked'));
+    const inOrder = fields();
+    await user.click(screen.getByRole('button', { name: 'Register a' }));
+    expect(fields()).toEqual(['Name', 'Phone']);
+    await user.click(screen.getByRole('button', { name: /^Register a/ }));
+    expect(fields()).toEqual(['Phone', 'Name']);
+    await user.click(screen.getByRole('button', { name: 'Field' }));
+    expect(fields()).toEqual(inOrder);
     await user.selectOptions(screen.getByRole('combobox', { name: 'in' }), 'CZ');
     expect(shares('Phone')).toEqual(['50 %', '100 %']);
     await user.click(screen.getByRole('radio', { name: 'Register a' }));

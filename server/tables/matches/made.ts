@@ -4,7 +4,7 @@ import type { Learning, Model } from '../../../core/match/model.ts';
 import type { Limits, Outcome, SureBy } from '../../../core/match/outcome.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
 import type { Db } from '../../db/open.ts';
-import { STATE } from './state.ts';
+import { settler, STATE } from './state.ts';
 
 /** Matches as they are written: made whole, and made again once the universe has changed. */
 
@@ -44,7 +44,9 @@ export function addMatch(db: Db, match: MatchMade, rows: Iterable<MatchRowMade>)
     'INSERT INTO match_row (match, row, cells, firm, outcome, by, twice_of, key, chance) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
   );
   const addCandidate = candidateAdder(db, match.id);
+  const settle = settler(db);
   db.transaction(() => {
+    const settled = match.of === 'doubles' ? settledDoubles(db) : new Map<string, SettledDouble>();
     // Of searches for doubles only the last is of use.
     if (match.of === 'doubles') db.prepare("DELETE FROM match WHERE of = 'doubles'").run();
     db.prepare(
@@ -71,10 +73,11 @@ export function addMatch(db: Db, match: MatchMade, rows: Iterable<MatchRowMade>)
     );
     for (const { row, cells, firm, outcome, twiceOf, candidates } of rows) {
       const found = keyed(outcome, candidates);
+      const text = JSON.stringify(cells);
       addRow.run(
         match.id,
         row,
-        JSON.stringify(cells),
+        text,
         firm && JSON.stringify(firm),
         outcome,
         found.by,
@@ -83,8 +86,32 @@ export function addMatch(db: Db, match: MatchMade, rows: Iterable<MatchRowMade>)
         candidates[0]?.chance ?? null,
       );
       addCandidate(row, candidates);
+      const own = settled.get(text);
+      // What was taken may be no candidate any more, such as one that was joined.
+      if (own && (own.settled === 'none' || candidates.some(({ key }) => key === own.key)))
+        settle.run(own.settled, own.key, own.settled_by, own.settled_at, match.id, row);
     }
   })();
+}
+
+/** What was settled by hand. */
+interface SettledDouble {
+  cells: string;
+  settled: 'taken' | 'none';
+  key: string | null;
+  settled_by: string | null;
+  settled_at: number | null;
+}
+
+/** What was settled of the search for doubles that is kept, by the cells of its rows as JSON, which are the key of a company. */
+function settledDoubles(db: Db): Map<string, SettledDouble> {
+  const rows = db
+    .prepare<[], SettledDouble>(
+      `SELECT r.cells, r.settled, r.key, r.settled_by, r.settled_at FROM match_row r JOIN match m ON m.id = r.match
+       WHERE m.of = 'doubles' AND r.settled IS NOT NULL`,
+    )
+    .all();
+  return new Map(rows.map((row) => [row.cells, row]));
 }
 
 /** The rows of a match that are looked for in the universe. */

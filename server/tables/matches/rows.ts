@@ -2,7 +2,7 @@ import type { RowSort, RowState, SettledAs } from '../../../contract/matches.ts'
 import type { Firm } from '../../../core/match/firm.ts';
 import type { SureBy } from '../../../core/match/outcome.ts';
 import type { Db } from '../../db/open.ts';
-import { STATE } from './state.ts';
+import { settler, STATE } from './state.ts';
 
 /** Rows of matches: which are shown, their candidates, and settling them. */
 
@@ -153,9 +153,7 @@ export function settleRows(
       'SELECT key FROM match_candidate WHERE match = ? AND row = ? AND nth = 0',
     )
     .pluck();
-  const settle = db.prepare(
-    'UPDATE match_row SET settled = ?, key = ?, settled_by = ?, settled_at = ? WHERE match = ? AND row = ?',
-  );
+  const settle = settler(db);
   return db.transaction(() =>
     rows.map(({ row, as, key }) => {
       const before = had.get(id, row)!;

@@ -87,6 +87,8 @@ export function Cell({
     case 'date':
       return <span className="figure text-[13px]">{format.date(cell as string)}</span>;
     default:
+      // Degrees, to about a metre.
+      if (typeof cell === 'number') return <span className="figure">{format.number(cell, 5)}</span>;
       if (Array.isArray(cell))
         return cell.length === 0 && field.store.at === 'parties' ? (
           <span className="text-soft">–</span>

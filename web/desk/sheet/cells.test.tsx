@@ -106,6 +106,8 @@ describe('a cell of the sheet', () => {
     expect((await told('checked', '2026-09-03', {}, settings({ dates: 'dotted' })))[0]).toBe('3.9.2026');
     expect((await told('checked', '2026-09-03', {}, settings({ dates: 'iso' })))[0]).toBe('2026-09-03');
     expect((await told('headcount', reported(1234), {}, settings({ numbers: 'point' })))[0]).toBe('1.234');
+    expect((await told('longitude', -3.818981))[0]).toBe('−3.81898');
+    expect((await told('headcount-history', '2023:110; 2024:≈115'))[0]).toBe('2023:110; 2024:≈115');
   });
   test('names a place, a main code with its title, and values one after the other', async () => {
     const place = { town: 'Brno', region: 'South Moravia', country: 'CZ', countryName: 'Czechia' };

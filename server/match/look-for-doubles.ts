@@ -1,0 +1,20 @@
+import type { Job } from '../../contract/responses.ts';
+import type { Services } from '../services.ts';
+import { readSettings } from '../tables/workspace.ts';
+
+/** Starts the search for companies that the universe has twice. */
+export function lookForDoubles({ dir, jobs, workspace }: Services): Job {
+  const { person } = readSettings(workspace);
+  return jobs.start('match', TITLE, 'server/match/doubles-worker', { dir, person }, () => {});
+}
+
+/**
+ * The same after a load that brought companies without a number beside others: they may be there under another name. Null where one
+ * is looking already; it will be said that the universe has changed since.
+ */
+export function lookAfterLoad(services: Services): Job | null {
+  const looking = services.jobs.list().some(({ title, state }) => title === TITLE && state === 'running');
+  return looking ? null : lookForDoubles(services);
+}
+
+const TITLE = 'Look for doubles';
