@@ -19,11 +19,15 @@ async function mailServer(random: () => number) {
     authOptional: true,
     disabledCommands: ['AUTH', 'STARTTLS'],
     onData: (stream, session, done) => {
-      void sourceOf(stream).then(async () => {
-        took.push(...session.envelope.rcptTo.map(({ address }) => address));
-        await pause(random() * THINKS_MS);
-        done();
-      });
+      sourceOf(stream).then(
+        async () => {
+          took.push(...session.envelope.rcptTo.map(({ address }) => address));
+          await pause(random() * THINKS_MS);
+          done();
+        },
+        // A program that was killed in the middle of a message has handed none over.
+        (error: Error) => done(error),
+      );
     },
   });
   // A client that was killed leaves its connection in the middle.

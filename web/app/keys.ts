@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 import { useSettings } from './settings.ts';
 
 /** Every key of the program, as the list of keys shows them. */
@@ -66,7 +66,8 @@ export function useKey(
 ): void {
   const { keys } = useSettings();
   const latest = useRef(act);
-  useEffect(() => {
+  // Before anything is painted: a key pressed at what is seen means that, however quick.
+  useLayoutEffect(() => {
     latest.current = act;
   });
   useEffect(() => {
