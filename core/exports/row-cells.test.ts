@@ -51,3 +51,11 @@ test('what hangs on a company names it by key, and columns of one’s own stay',
     ...{ 'Company key': 'CZ-1', Name: 'Anna', Title: null, 'Made up': 3 },
   });
 });
+
+test('a file of somebody else that calls its columns as ours keeps what it holds', () => {
+  const other = { key: 'x', name: 'Alder', industry: 'wood', headcount: 12, place: 'Brno', revenue: null };
+  expect(subjectOfWritten(other)).toBe('companies');
+  expect(cellsOfWritten(other, 'companies')).toMatchObject({
+    ...{ Company: 'Alder', 'Main industry': 'wood', Headcount: 12, Town: 'Brno', Revenue: null },
+  });
+});

@@ -1,4 +1,5 @@
 import type { Cell, PlaceCell, Row } from '../cells.ts';
+import type { Field } from '../fields/field.ts';
 import { fieldOf, SUBJECTS } from '../fields/registry.ts';
 import { fieldColumns } from './field-columns.ts';
 
@@ -29,15 +30,29 @@ export function cellsOfWritten(record: Written, subject: string): Record<string,
   if (typeof keyOfCompany === 'string') cells['Company key'] = keyOfCompany;
   for (const [id, value] of Object.entries(own)) {
     const field = fieldOf(subject, id);
-    if (!field?.column) cells[id] = plain(value);
-    else for (const made of fieldColumns(field, 'EUR', true)) cells[made.heading] = made.value(row);
-    if (field?.kind === 'place' && value !== null) {
+    // Somebody else's file may call its columns as ours and hold other things in them.
+    if (!field?.column || !isCellOf(field, value)) {
+      cells[field?.column?.heading ?? id] = plain(value);
+      continue;
+    }
+    for (const made of fieldColumns(field, 'EUR', true)) cells[made.heading] = made.value(row);
+    if (field.kind === 'place' && value !== null) {
       const { lat, lon } = value as PlaceCell;
       cells.Latitude = lat;
       cells.Longitude = lon;
     }
   }
   return cells;
+}
+
+/** Whether a value is what the API gives for a field. */
+function isCellOf({ kind, store }: Field, value: unknown): boolean {
+  if (value === null) return true;
+  const has = (one: unknown, key: string) => typeof one === 'object' && one !== null && key in one;
+  if (kind === 'place') return has(value, 'townKey');
+  if (kind === 'codes') return Array.isArray(value) && value.every((one) => has(one, 'scheme'));
+  if (store.at === 'range') return has(value, 'basis');
+  return typeof value !== 'object' || Array.isArray(value);
 }
 
 function plain(value: unknown): string | number | null {

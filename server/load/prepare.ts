@@ -279,7 +279,10 @@ function arrayRows(parsed: unknown): Cells[] {
 /** How the records of a file become cells, by the first of them: as exports write them where they were written here. */
 function cellsOf(first: unknown): (record: unknown) => Cells {
   const subject = typeof first === 'object' && first !== null ? subjectOfWritten(first as Cells) : null;
-  return subject === null ? flat : (record) => cellsOfWritten(record as Cells, subject);
+  return (record) =>
+    subject === null || typeof record !== 'object' || record === null || Array.isArray(record)
+      ? flat(record)
+      : cellsOfWritten(record as Cells, subject);
 }
 
 /** Features with points (RFC 7946): their properties, with latitude and longitude. */
@@ -307,13 +310,14 @@ async function linesToCsv(path: string): Promise<void> {
     for await (const line of createInterface({ input: createReadStream(path), crlfDelay: Infinity })) {
       number++;
       if (line.trim() === '') continue;
+      let record: unknown;
       try {
-        const record: unknown = JSON.parse(line.replace(/^\ufeff/, ''));
-        cells ??= cellsOf(record);
-        yield cells(record);
+        record = JSON.parse(line.replace(/^\ufeff/, ''));
       } catch {
         throw broken(`JSON Lines: line ${number} is no JSON.`);
       }
+      cells ??= cellsOf(record);
+      yield cells(record);
     }
   };
   const keys = new Set<string>();

@@ -7,7 +7,7 @@ import { runJob } from '../jobs/thread.ts';
 import { apartPairs } from '../tables/matches/doubles.ts';
 import { keepMatch, tellMatching } from './keep-match.ts';
 import { matchUniverse } from './match-universe.ts';
-import { firmsWithoutNumber } from './universe-firms.ts';
+import { firmsWithoutNumber, MOST_WITHOUT_NUMBER } from './universe-firms.ts';
 
 /**
  * The thread that looks for companies which the universe has twice. Two that have a number in one register are two, so that only
@@ -19,20 +19,17 @@ export interface DoublesJobData extends Record<string, unknown> {
   person: string;
 }
 
-/** Companies without a number that are looked for at once: all are held in memory. */
-const MOST = 300_000;
-
 function search({ dir, person, job }: DoublesJobData & { job: string }): Record<string, unknown> {
   const universe = openUniverse(dir, { readonly: true });
   universe.exec('BEGIN');
   const matches = openMatches(dir);
   const apart = apartPairs(matches);
   matches.close();
-  const rows = firmsWithoutNumber(universe, MOST + 1);
-  if (rows.length > MOST)
+  const rows = firmsWithoutNumber(universe, MOST_WITHOUT_NUMBER + 1);
+  if (rows.length > MOST_WITHOUT_NUMBER)
     throw new Problem(
       'too-many-rows',
-      `More than ${MOST.toLocaleString('en-GB')} companies have no registration number; so many are not looked for at once. Load a source that has their numbers.`,
+      `More than ${MOST_WITHOUT_NUMBER.toLocaleString('en-GB')} companies have no registration number; so many are not looked for at once. Load a source that has their numbers.`,
     );
   const matching = matchUniverse(
     universe,

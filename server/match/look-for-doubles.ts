@@ -1,6 +1,7 @@
 import type { Job } from '../../contract/responses.ts';
 import type { Services } from '../services.ts';
 import { readSettings } from '../tables/workspace.ts';
+import { countWithoutNumber, MOST_WITHOUT_NUMBER } from './universe-firms.ts';
 
 /** Starts the search for companies that the universe has twice. */
 export function lookForDoubles({ dir, jobs, workspace }: Services): Job {
@@ -10,11 +11,12 @@ export function lookForDoubles({ dir, jobs, workspace }: Services): Job {
 
 /**
  * The same after a load that brought companies without a number beside others: they may be there under another name. Null where one
- * is looking already; it will be said that the universe has changed since.
+ * is looking already, where it will be said that the universe has changed since, and where there are too many to look for.
  */
 export function lookAfterLoad(services: Services): Job | null {
   const looking = services.jobs.list().some(({ title, state }) => title === TITLE && state === 'running');
-  return looking ? null : lookForDoubles(services);
+  const tooMany = countWithoutNumber(services.universe) > MOST_WITHOUT_NUMBER;
+  return looking || tooMany ? null : lookForDoubles(services);
 }
 
 const TITLE = 'Look for doubles';

@@ -37,6 +37,9 @@ export function* allFirms(universe: Db): Generator<{ id: number; firm: Firm }> {
     yield { id: row[0] as unknown as number, firm: firmOf(row, 1) };
 }
 
+/** Companies without a number that are looked for as doubles at once: all are held in memory. */
+export const MOST_WITHOUT_NUMBER = 300_000;
+
 /** Companies that have no registration number, at most `most`, in the order of their ids. */
 export function firmsWithoutNumber(universe: Db, most: number): { id: number; key: string; firm: Firm }[] {
   const rows = universe

@@ -67,7 +67,7 @@ export function LoadResult({ answer }: { answer: JobAnswer }) {
         <p>
           <span className="figure">{format.number(result.mayBeTwice)}</span>{' '}
           {result.mayBeTwice === 1 ? 'company has' : 'companies have'} no registration number and may be there
-          under another name: they are looked for, and stand under Doubles.
+          under another name; see Doubles.
         </p>
       )}
       {!!result?.refused && (

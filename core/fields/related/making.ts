@@ -98,19 +98,17 @@ export function companyColumnsOf(subject: string): Field[] {
 
 /** The companies of a record with roles, and what finds each again in another universe, in one column. */
 export function allParties(subject: string): Field {
-  return {
-    ...fieldsOf(subject).parties(
-      'parties',
-      'Parties',
-      'All its companies by role, with number, domain and name.',
-      {
-        section: 'standing',
-        store: { at: 'parties', says: 'all' },
-        width: 320,
-        headings: 'parties',
-      },
-    ),
-  };
+  return fieldsOf(subject).parties(
+    'parties',
+    'Parties',
+    'All its companies by role, with number, domain and name.',
+    {
+      section: 'standing',
+      store: { at: 'parties', says: 'all' },
+      width: 320,
+      headings: 'parties',
+    },
+  );
 }
 
 /** Latitude and longitude as columns, for records with a place. */
