@@ -5,6 +5,9 @@ import { startWorker } from './threads.ts';
 /** Batches that a feeding thread may be ahead of the one that takes them, which bounds the memory between the two. */
 const AHEAD = 8;
 
+/** Megabytes for what lives shortly: a feeding thread makes and hands on very much, and is tidied up after less often. */
+const YOUNG = 64;
+
 interface FeedState {
   /** Cell 0: batches taken so far. The feeding thread sleeps on it. */
   taken: Int32Array;
@@ -16,7 +19,9 @@ type FeedMessage<T> = { batch: T } | { end: true } | { problem: ProblemParts };
 /** Batches made by the worker at `path` in a thread of its own. Leaving the loop early stops the thread. */
 export async function* feed<T>(path: string, data: Record<string, unknown>): AsyncGenerator<T> {
   const taken = new Int32Array(new SharedArrayBuffer(4));
-  const worker = startWorker(path, { ...data, taken } satisfies FeedState);
+  const worker = startWorker(path, { ...data, taken } satisfies FeedState, {
+    resourceLimits: { maxYoungGenerationSizeMb: YOUNG },
+  });
   const gone = new Promise((resolve) => worker.once('exit', resolve));
   const waiting: FeedMessage<T>[] = [];
   let failure: Error | null = null;

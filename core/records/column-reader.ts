@@ -43,6 +43,12 @@ const NAMES: ReadonlySet<string> = new Set([
   'town',
 ]);
 
+/** What was answered of a cell; cells are answered as they are shown. */
+function answered(answers: Readonly<Record<string, string | null>>, came: string): string | null | undefined {
+  const shown = came.length > LONGEST_SHOWN ? came.slice(0, LONGEST_SHOWN) : came;
+  return Object.hasOwn(answers, shown) ? answers[shown] : undefined;
+}
+
 /** Reads the cells of one row after the other by column, and notes what cannot be read. */
 export class ColumnReader {
   private readonly header: readonly string[];
@@ -74,6 +80,11 @@ export class ColumnReader {
     this.left = [];
   }
 
+  /** Whether the file has any of some columns. */
+  hasAny(...ids: string[]): boolean {
+    return ids.some((id) => this.mapping.columns.includes(id));
+  }
+
   /** How the column read as `id` is written. */
   style(id: string): ColumnStyle & Pick<Mapping, 'decimal' | 'dates'> {
     const at = this.mapping.columns.indexOf(id);
@@ -89,9 +100,7 @@ export class ColumnReader {
     const isName = NAMES.has(id);
     return () => {
       const came = this.cells[at]?.trim() ?? '';
-      // Cells are answered as they are shown.
-      const shown = came.length > LONGEST_SHOWN ? came.slice(0, LONGEST_SHOWN) : came;
-      const answer = answers && Object.hasOwn(answers, shown) ? answers[shown] : undefined;
+      const answer = answers ? answered(answers, came) : undefined;
       const cell = answer ?? came;
       if (answer === null) {
         this.refuse(at, came, 'another value; this one is refused');

@@ -18,9 +18,10 @@ import { readDate, readYear } from '../values/date.ts';
 import { readCurrency, readFigure, readQuantity } from '../values/figures.ts';
 import { readMail, readPhone, readPostcode, readRegistration, readWeb } from '../values/identifiers.ts';
 import { readCount } from '../values/number.ts';
-import { placeOf, readCountry, readDegrees } from '../values/place.ts';
+import { readCountry, readDegrees } from '../values/place.ts';
 import { ColumnReader, type CellProblem, type CellWatcher } from './column-reader.ts';
 import type { Mapping } from './mapping.ts';
+import { remembered, rememberedPlaces } from './remembered.ts';
 import { SITE_STATES } from './record.ts';
 import {
   readDepartments,
@@ -55,7 +56,10 @@ export function rowReader(
   const plain = (id: string) => columns.plain(id);
   const date = (id: string) => {
     const style = columns.style(id);
-    return column(id, (cell) => readDate(cell, style));
+    return column(
+      id,
+      remembered((cell) => readDate(cell, style)),
+    );
   };
   const coordinate = (id: string, most: number) => column(id, (cell) => readDegrees(cell, most));
   const word = <T extends string>(id: string, meaning: Meaning<T>, rule: string) =>
@@ -82,10 +86,15 @@ export function rowReader(
   const basis = (id: string) => column(id, remembered(readBasis));
   const headcountFigure = (id: string) => {
     const style = { ...columns.style(id), people: true };
-    return column(id, (cell) => readQuantity(cell, style));
+    return column(
+      id,
+      remembered((cell) => readQuantity(cell, style)),
+    );
   };
   /** A figure of money with its currency, year and reason, each in a column of its own. */
   const money = (id: 'revenue' | 'profit' | 'assets', belowZero: boolean) => {
+    const parts = ['', '-from', '-to', '-currency', '-year', '-basis', '-unknown'];
+    if (!columns.hasAny(...parts.map((part) => id + part))) return () => NO_MONEY;
     const figure = (of: string) => {
       const own = columns.style(of);
       const { currency = mapping.currency, unit = mapping.revenueUnit } = own;
@@ -98,7 +107,7 @@ export function rowReader(
     };
     const [amount, from, to] = [figure(id), figure(`${id}-from`), figure(`${id}-to`)];
     const readOwnCurrency = column(`${id}-currency`, remembered(readCurrency));
-    const readValueYear = column(`${id}-year`, readYear);
+    const readValueYear = column(`${id}-year`, remembered(readYear));
     const readBasis = basis(`${id}-basis`);
     const why = column(`${id}-unknown`, readReason);
     return (): { value: Money | null; why: Reason | null } => {
@@ -110,14 +119,9 @@ export function rowReader(
       return { value: quantity && { ...quantity, currency, year }, why: why() ?? told?.why ?? null };
     };
   };
-  const placed = new Map<string, ReturnType<typeof placeOf>>();
+  const placeFound = rememberedPlaces(places);
   const place = (region: string | null, town: string | null, country: string | null) => {
-    const key = `${region}\u001f${town}\u001f${country}`;
-    let found = placed.get(key);
-    if (!found) {
-      if (placed.size >= MOST_REMEMBERED) placed.clear();
-      placed.set(key, (found = placeOf(region, town, country, places)));
-    }
+    const found = placeFound(region, town, country);
     if (found.doubt) columns.leaveUnused(found.doubt.of, found.doubt.rule);
     return found;
   };
@@ -143,7 +147,7 @@ export function rowReader(
     mail: column('mail', readMail),
     web: column('web', readWeb),
     description: plain('description'),
-    founded: column('founded', readYear),
+    founded: column('founded', remembered(readYear)),
     scheme: column(
       'main-scheme',
       remembered((cell) => oneOf(schemeNamed(cell), `one of ${Object.values(SCHEMES).join(', ')}`)),
@@ -154,7 +158,7 @@ export function rowReader(
     headcountFrom: headcountFigure('headcount-from'),
     headcountTo: headcountFigure('headcount-to'),
     headcountBasis: basis('headcount-basis'),
-    headcountYear: column('headcount-year', readYear),
+    headcountYear: column('headcount-year', remembered(readYear)),
     headcountWhy: column('headcount-unknown', readReason),
     ownership: word('ownership', OWNERSHIP_WORDS, 'independent, subsidiary or top'),
     group: plain('group'),
@@ -291,22 +295,7 @@ export function rowReader(
   };
 }
 
-/** Different cells of a column whose reading is kept. */
-const MOST_REMEMBERED = 65_536;
-
-/** The same reader, which reads equal cells once: for columns that repeat a few values. */
-function remembered<T>(reader: (cell: string) => T): (cell: string) => T {
-  const known = new Map<string, T>();
-  return (cell) => {
-    let value = known.get(cell);
-    if (value === undefined) {
-      value = reader(cell);
-      if (known.size >= MOST_REMEMBERED) known.clear();
-      known.set(cell, value);
-    }
-    return value;
-  };
-}
+const NO_MONEY = { value: null, why: null };
 
 /** The first of the main column is the main code; a column of all codes has it too, and it counts once. Another scheme may have a main one of its own. */
 function codesOf(main: readonly ReadCode[], others: readonly ReadCode[]): CompanyRecord['codes'] {

@@ -25,12 +25,16 @@ const MOST_ZEROS = 4;
  * figures, with the leading zeros that its country's numbers have. "CZ 012 34 567", "1234567.0" and "01234567" are one.
  */
 export function plainRegistration(text: string, country: string | null): string {
-  let plain = text
-    .trim()
-    .replace(/^(\d+)\.0$/, '$1')
-    .toUpperCase()
-    .replace(/[^A-Z0-9]/g, '');
-  if (country && plain.startsWith(country) && /^\d+$/.test(plain.slice(2))) plain = plain.slice(2);
+  const isPlain = /^\d+$/.test(text);
+  let plain = isPlain
+    ? text
+    : text
+        .trim()
+        .replace(/^(\d+)\.0$/, '$1')
+        .toUpperCase()
+        .replace(/[^A-Z0-9]/g, '');
+  if (!isPlain && country && plain.startsWith(country) && /^\d+$/.test(plain.slice(2)))
+    plain = plain.slice(2);
   const figures = country === null ? undefined : FIGURES[country];
   if (figures && /^\d+$/.test(plain) && plain.length < figures && figures - plain.length <= MOST_ZEROS)
     plain = plain.padStart(figures, '0');
@@ -88,8 +92,12 @@ export function readPhone(text: string, dialling: string | null): string {
 
 const TRACKERS = /^(utm_\w+|fbclid|gclid|msclkid|mc_[ce]id|ref|source)$/i;
 
+/** A host alone, as nearly all files write web addresses: it stays as it is. */
+const PLAIN_HOST = /^[a-z0-9-]+(?:\.[a-z0-9-]+)+$/;
+
 /** A web address without scheme, trackers and closing slash. @throws CellError */
 export function readWeb(text: string): string {
+  if (PLAIN_HOST.test(text)) return text;
   const plain = text.replace(/^[a-z]+:\/\//i, '').split('#')[0]!;
   const [path, query] = plain.split('?', 2);
   const kept = (query ?? '').split('&').filter((part) => part !== '' && !TRACKERS.test(part.split('=')[0]!));

@@ -27,6 +27,16 @@ export function openUniverse(dir: string, options: { readonly?: boolean } = {}):
   return open(dir, 'universe.sqlite', universeMigrations, options.readonly === true);
 }
 
+/**
+ * The universe for a thread that writes or takes out very many companies with all that hangs on them: that each row hangs on one
+ * that is there is seen to by the thread, since SQLite's own looking it up row by row takes a third of the time.
+ */
+export function openUniverseInBulk(dir: string): Db {
+  const db = openUniverse(dir);
+  db.pragma('foreign_keys = OFF');
+  return db;
+}
+
 export function openWorkspace(dir: string, options: { readonly?: boolean } = {}): Db {
   return open(dir, 'workspace.sqlite', workspaceMigrations, options.readonly === true);
 }

@@ -43,7 +43,7 @@ export function joinCompanies(
     for (const { id, move } of moveRelated) if (move.run(into, from).changes > 0) touched.add(id);
     for (const table of ['company_market', 'company_country'])
       db.prepare(`DELETE FROM ${table} WHERE company_id = ?`).run(from);
-    writer.remove(from);
+    writer.remove([from]);
     remade.delete(from);
     remade.add(into);
     noteJoin(db, join);
@@ -91,7 +91,7 @@ export function takeApart(db: Db, gone: string, { trees, places }: Tables): stri
   if (left) writer.update(of, companyParts(left.company, left), left.sources);
   else {
     // Its own source was removed meanwhile: it was made of these records alone.
-    writer.remove(of);
+    writer.remove([of]);
     unlinkCompanies(db, [of]);
   }
   findAgain(db);

@@ -25,25 +25,26 @@ export async function loadRelated(
   const load = new RelatedLoad(db, source);
   const total = statSync(path).size;
   let [read, refused, left, noData, bytes] = [0, 0, 0, 0, 0];
-  for await (const { row, cells, notData } of dataRows(path, reading, header, (soFar) => (bytes = soFar))) {
-    if (notData) {
-      noData++;
-      continue;
+  for await (const block of dataRows(path, reading, header, (soFar) => (bytes = soFar)))
+    for (const { row, cells, notData } of block) {
+      if (notData) {
+        noData++;
+        continue;
+      }
+      read++;
+      const found = reader.read(cells);
+      if ('related' in found) {
+        left += found.left.length;
+        load.write(found.related);
+      } else {
+        refused++;
+        refuse({ row, cells, problems: found.problems });
+      }
+      if (read % ROWS_A_LOOK === 0) {
+        stopIfCancelled();
+        tellProgress(Math.min(bytes, total), total, `${read.toLocaleString('en-GB')} rows read`);
+      }
     }
-    read++;
-    const found = reader.read(cells);
-    if ('related' in found) {
-      left += found.left.length;
-      load.write(found.related);
-    } else {
-      refused++;
-      refuse({ row, cells, problems: found.problems });
-    }
-    if (read % ROWS_A_LOOK === 0) {
-      stopIfCancelled();
-      tellProgress(Math.min(bytes, total), total, `${read.toLocaleString('en-GB')} rows read`);
-    }
-  }
   const cover = db.prepare('INSERT OR IGNORE INTO source_cover (source, subject, country) VALUES (?, ?, ?)');
   for (const country of covers) cover.run(source, subject, country);
   return { read, refused, left, notData: noData, found: load.found, joinedDeals: load.joined };

@@ -76,21 +76,22 @@ describe.each(expectations)('%s', (file, expected) => {
       subject === 'companies' ? rowReader(preview.header, mapping, trees, places, 20_700) : null;
     const related = companies ? null : relatedReader(subject as ReadSubject, preview.header, mapping, places);
     const problems: unknown[] = [];
-    for await (const { cells, notData } of dataRows(path, preview, preview.header)) {
-      if (notData) {
-        counts.notData++;
-        continue;
+    for await (const block of dataRows(path, preview, preview.header))
+      for (const { cells, notData } of block) {
+        if (notData) {
+          counts.notData++;
+          continue;
+        }
+        const read = companies ? companies.read(cells) : related!.read(cells);
+        if ('problems' in read) {
+          counts.refused++;
+          problems.push(...read.problems);
+          continue;
+        }
+        counts.left += read.left.length;
+        problems.push(...read.left);
+        found.push('record' in read ? plainCompany(read.record) : plainRelated(read.related));
       }
-      const read = companies ? companies.read(cells) : related!.read(cells);
-      if ('problems' in read) {
-        counts.refused++;
-        problems.push(...read.problems);
-        continue;
-      }
-      counts.left += read.left.length;
-      problems.push(...read.left);
-      found.push('record' in read ? plainCompany(read.record) : plainRelated(read.related));
-    }
     const { left = 0, refused = 0, notData = 0, records = [] } = expected;
     expect({ ...counts, problems: problems.length === left ? [] : problems }).toEqual({
       ...{ left, refused, notData },

@@ -30,7 +30,7 @@ test.each([
   const preview = await previewFile(path);
   expect(preview).toMatchObject({ encoding, delimiter, hasHeader: true, header: rows[0] });
   const read: string[][] = [];
-  for await (const cells of fileRows(path, preview)) read.push(cells);
+  for await (const block of fileRows(path, preview)) read.push(...block);
   expect(read).toEqual(
     rows.map((row) =>
       row.map((cell) => (encoding === 'windows-1252' ? cell.replaceAll(/[“”]/g, "'") : cell)),

@@ -1,9 +1,9 @@
-import { parse } from 'csv-parse';
 import iconv from 'iconv-lite';
-import { closeSync, createReadStream, openSync, readSync, statSync } from 'node:fs';
+import { closeSync, openSync, readSync, statSync } from 'node:fs';
 import { headerWithMade, withMade, type MadeColumn } from '../../core/records/made-columns.ts';
 import { guessShape, headingsOf, notData, type TableShape } from '../../core/records/table-shape.ts';
 import { Problem } from '../../core/tape/problem.ts';
+import { csvBlocks } from './csv-rows.ts';
 import { encodingOf } from './encoding.ts';
 import { kindOf, marked } from './file-kind.ts';
 import { odsRows, odsSheets } from './workbook/ods.ts';
@@ -101,10 +101,14 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
     });
   const first: string[][] = [];
   let sampled = 0;
-  for await (const cells of fileRows(path, { kind, encoding, delimiter, hasHeader: false, sheet })) {
-    first.push(cells);
-    sampled += cells.length;
-    if (first.length > SAMPLE_ROWS || sampled > MOST_SAMPLED) break;
+  const isEnough = () => first.length > SAMPLE_ROWS || sampled > MOST_SAMPLED;
+  for await (const block of fileRows(path, { kind, encoding, delimiter, hasHeader: false, sheet })) {
+    for (const cells of block) {
+      if (isEnough()) break;
+      first.push(cells);
+      sampled += cells.length;
+    }
+    if (isEnough()) break;
   }
   if (first.every(isBlank))
     throw new Problem('no-rows', 'The file has no rows with anything in them.', {
@@ -193,16 +197,19 @@ async function sheetsOf(path: string, kind: 'xlsx' | 'ods'): Promise<Sheet[]> {
 }
 
 /**
- * The rows of a file, headings and blank ones included, one at a time. `onBytes` is told how far the file is read.
+ * The rows of a file in blocks, headings and blank ones included. `onBytes` is told how far the file is read.
  * @throws Problem where the file itself is broken.
  */
 export async function* fileRows(
   path: string,
   reading: FileReading,
   onBytes: (bytes: number) => void = () => {},
-): AsyncGenerator<string[]> {
-  if (reading.kind === 'csv') yield* csvRows(path, reading, onBytes);
-  else yield* sheetRows(path, reading);
+): AsyncGenerator<string[][]> {
+  const blocks = reading.kind === 'csv' ? csvBlocks(path, reading, onBytes) : sheetBlocks(path, reading);
+  for await (const block of blocks) {
+    for (const cells of block) checkColumns(cells.length);
+    yield block;
+  }
 }
 
 /** A row between the headings and the end of a file that is not blank. */
@@ -214,90 +221,42 @@ export interface DataRow {
   notData: ReturnType<typeof notData>;
 }
 
-/** The rows under the headings, each with its number in the file. @throws Problem where the file itself is broken */
+/** The rows under the headings in blocks, each with its number in the file. @throws Problem where the file itself is broken */
 export async function* dataRows(
   path: string,
   reading: FileReading,
   header: readonly string[],
   onBytes: (bytes: number) => void = () => {},
-): AsyncGenerator<DataRow> {
+): AsyncGenerator<DataRow[]> {
   const above = (reading.skip ?? 0) + (reading.headerRows ?? (reading.hasHeader ? 1 : 0));
   const made = reading.made ?? [];
   const width = header.length - made.length;
   const own = header.slice(0, width);
   let row = 0;
-  for await (const cells of fileRows(path, reading, onBytes)) {
-    if (++row <= above || isBlank(cells)) continue;
-    yield { row, cells: made.length ? withMade(made, cells, width) : cells, notData: notData(cells, own) };
+  for await (const block of fileRows(path, reading, onBytes)) {
+    const rows: DataRow[] = [];
+    for (const came of block) {
+      if (++row <= above || isBlank(came)) continue;
+      const cells = made.length ? withMade(made, came, width) : came;
+      rows.push({ row, cells, notData: notData(cells, own) });
+    }
+    yield rows;
   }
 }
 
-async function* csvRows(
-  path: string,
-  reading: FileReading,
-  onBytes: (bytes: number) => void,
-): AsyncGenerator<string[]> {
-  const file = createReadStream(path, { highWaterMark: 1 << 18 });
-  let bytes = 0;
-  file.on('data', (chunk) => onBytes((bytes += chunk.length)));
-  const parser = parse({
-    delimiter: reading.delimiter,
-    bom: true,
-    relax_column_count: true,
-    relax_quotes: true,
-    skip_empty_lines: false,
-    // All of them, since files put together of several have several.
-    record_delimiter: ['\r\n', '\n', '\r'],
-    max_record_size: 4 * 2 ** 20,
-  });
-  const decoded = file.pipe(iconv.decodeStream(reading.encoding));
-  decoded.on('error', (error: Error) => parser.destroy(error));
-  file.on('error', (error) => parser.destroy(error));
-  decoded.pipe(parser);
-  try {
-    let first = true;
-    for await (const cells of parser) {
-      const names = first && /^sep=.?$/i.test((cells as string[]).join(reading.delimiter));
-      first = false;
-      if (names) {
-        yield [];
-        continue;
-      }
-      checkColumns((cells as string[]).length);
-      yield cells as string[];
-    }
-  } catch (error) {
-    if (error instanceof Problem) throw error;
-    const { code, lines } = error as { code?: string; lines?: number };
-    if (code === 'CSV_QUOTE_NOT_CLOSED')
-      throw new Problem(
-        'broken-csv',
-        `A quotation mark is opened and never closed (the reader got to line ${lines}).`,
-        { field: 'file', rule: 'quotation marks in pairs' },
-      );
-    if (code === 'CSV_MAX_RECORD_SIZE')
-      throw new Problem(
-        'broken-csv',
-        `One row is larger than 4 MB (about line ${lines}); is the delimiter or a quotation mark wrong?`,
-        { field: 'file', rule: 'rows of at most 4 MB' },
-      );
-    throw code?.startsWith('CSV_')
-      ? new Problem('broken-csv', `The file cannot be read as CSV: ${(error as Error).message}`, {
-          field: 'file',
-        })
-      : error;
-  } finally {
-    file.destroy();
-  }
-}
+/** Rows of a sheet that are handed on together. */
+const ROWS_A_BLOCK = 200;
 
 /** The rows of a workbook's sheet. @throws Problem */
-async function* sheetRows(path: string, { kind, sheet = null }: FileReading): AsyncGenerator<string[]> {
+async function* sheetBlocks(path: string, { kind, sheet = null }: FileReading): AsyncGenerator<string[][]> {
   try {
+    let block: string[][] = [];
     for await (const cells of kind === 'ods' ? odsRows(path, sheet) : xlsxRows(path, sheet)) {
-      checkColumns(cells.length);
-      yield cells;
+      if (block.push(cells) < ROWS_A_BLOCK) continue;
+      yield block;
+      block = [];
     }
+    if (block.length > 0) yield block;
   } catch (error) {
     if (error instanceof Problem) throw error;
     throw new Problem('broken-workbook', `The workbook cannot be read: ${(error as Error).message}`, {

@@ -56,40 +56,45 @@ async function read(data: ReadingJobData): Promise<Record<string, unknown>> {
   };
   const total = statSync(path).size;
   let bytes = 0;
-  for await (const { row, cells, notData } of dataRows(path, reading, header, (soFar) => (bytes = soFar))) {
-    if (answer.rows++ % ROWS_A_LOOK === 0) {
-      stopIfCancelled();
-      tellProgress(Math.min(bytes, total), total, `${answer.rows.toLocaleString('en-GB')} rows read`);
+  for await (const block of dataRows(path, reading, header, (soFar) => (bytes = soFar)))
+    for (const { row, cells, notData } of block) {
+      if (answer.rows++ % ROWS_A_LOOK === 0) {
+        stopIfCancelled();
+        tellProgress(Math.min(bytes, total), total, `${answer.rows.toLocaleString('en-GB')} rows read`);
+      }
+      if (notData) {
+        answer.notData++;
+        if (answer.notDataRows.length < MOST_REFUSED)
+          answer.notDataRows.push({
+            row,
+            why: notData,
+            text: cells.filter(Boolean).join(' · ').slice(0, 200),
+          });
+        continue;
+      }
+      const at = answer.rows - answer.notData - 1;
+      census.begin(at);
+      if (at < census.shown) answer.came.push(header.map((_, i) => cells[i] ?? ''));
+      const found = companies ? companies.read(cells) : related!.read(cells);
+      if (firmOf) {
+        const firm = firmOf(cells);
+        const same = firm && sameRow(readyFirm(firm, isFreeMail));
+        if (!firm)
+          refuse(answer, row, {
+            column: 'row',
+            value: '',
+            rule: 'a name, number, domain, mail address or phone',
+          });
+        else if (same !== null && keys.has(same)) answer.twice++;
+        else if (same !== null) keys.add(same);
+      } else if ('problems' in found) {
+        refuse(answer, row, ...found.problems);
+      } else if ('record' in found) {
+        const key = found.key ?? companyKey(found.record, cells);
+        if (keys.has(key)) answer.twice++;
+        else keys.add(key);
+      }
     }
-    if (notData) {
-      answer.notData++;
-      if (answer.notDataRows.length < MOST_REFUSED)
-        answer.notDataRows.push({ row, why: notData, text: cells.filter(Boolean).join(' · ').slice(0, 200) });
-      continue;
-    }
-    const at = answer.rows - answer.notData - 1;
-    census.begin(at);
-    if (at < census.shown) answer.came.push(header.map((_, i) => cells[i] ?? ''));
-    const found = companies ? companies.read(cells) : related!.read(cells);
-    if (firmOf) {
-      const firm = firmOf(cells);
-      const same = firm && sameRow(readyFirm(firm, isFreeMail));
-      if (!firm)
-        refuse(answer, row, {
-          column: 'row',
-          value: '',
-          rule: 'a name, number, domain, mail address or phone',
-        });
-      else if (same !== null && keys.has(same)) answer.twice++;
-      else if (same !== null) keys.add(same);
-    } else if ('problems' in found) {
-      refuse(answer, row, ...found.problems);
-    } else if ('record' in found) {
-      const key = found.key ?? companyKey(found.record, cells);
-      if (keys.has(key)) answer.twice++;
-      else keys.add(key);
-    }
-  }
   answer.records = answer.rows - answer.notData - answer.refused - answer.twice;
   answer.columns = census.readings;
   answer.understood = census.understoodRows;

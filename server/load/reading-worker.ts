@@ -32,11 +32,12 @@ async function tableOf(
   const preview = await previewFile(path, { hasHeader: true });
   const { header } = preview;
   const rows: string[][] = [];
-  for await (const { cells, notData } of dataRows(path, preview, header)) {
-    if (notData || cells.every((cell) => cell.trim() === '')) continue;
-    if (rows.length === most) return { header, rows, more: true };
-    rows.push(cells);
-  }
+  for await (const block of dataRows(path, preview, header))
+    for (const { cells, notData } of block) {
+      if (notData || cells.every((cell) => cell.trim() === '')) continue;
+      if (rows.length === most) return { header, rows, more: true };
+      rows.push(cells);
+    }
   return { header, rows, more: false };
 }
 
@@ -47,7 +48,8 @@ async function entriesOf(path: string): Promise<AddressBookEntry[]> {
   const preview = await previewFile(path, { hasHeader: true });
   const { header } = preview;
   const rows: string[][] = [];
-  for await (const { cells, notData } of dataRows(path, preview, header)) if (!notData) rows.push(cells);
+  for await (const block of dataRows(path, preview, header))
+    for (const { cells, notData } of block) if (!notData) rows.push(cells);
   const entries = readContactRows(header, rows);
   if (!entries)
     throw new Problem(

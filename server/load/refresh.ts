@@ -109,11 +109,9 @@ export class Refresh {
     for (const company of companies) {
       const made = reader.merge(company);
       if (made) writer.update(company, companyParts(made.company, made), made.sources);
-      else {
-        writer.remove(company);
-        left.push(company);
-      }
+      else left.push(company);
     }
+    writer.remove(left);
     relate(db, revision, unlinkCompanies(db, left));
     const kept = archive as SourceRow | null;
     const refreshed = { on: new Date().toISOString().slice(0, 10), ...counts, keptAs: kept?.key ?? null };

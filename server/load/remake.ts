@@ -147,6 +147,8 @@ export function remakeCompanies(
 }
 
 const MOST_TOLD = 100_000;
+/** Companies after which a removal tells how far it is. */
+const REMOVED_AT_ONCE = 2000;
 
 /** Takes a source out: its records, the companies that had no other, what the others had from it, and what hung on companies by it. */
 export function removeSource(
@@ -167,15 +169,22 @@ export function removeSource(
   const gone: number[] = [];
   const reader = new RecordReader(db, trees, places);
   db.prepare('DELETE FROM record WHERE source_id = ?').run(source.id);
-  companies.forEach((company, i) => {
-    const merged = reader.merge(company);
-    if (merged) writer.update(company, companyParts(merged.company, merged), merged.sources);
-    else {
-      writer.remove(company);
-      gone.push(company);
+  const isLast = db.prepare('SELECT 1 FROM record LIMIT 1').get() === undefined;
+  if (isLast) {
+    writer.removeAll();
+    gone.push(...companies);
+  }
+  for (let from = 0; from < companies.length && !isLast; from += REMOVED_AT_ONCE) {
+    progress(from, companies.length);
+    const left: number[] = [];
+    for (const company of companies.slice(from, from + REMOVED_AT_ONCE)) {
+      const merged = reader.merge(company);
+      if (merged) writer.update(company, companyParts(merged.company, merged), merged.sources);
+      else left.push(company);
     }
-    if (i % 2000 === 0) progress(i, companies.length);
-  });
+    writer.remove(left);
+    gone.push(...left);
+  }
   const touched = new Set([...removeRelated(db, source.key), ...unlinkCompanies(db, gone)]);
   relate(db, revision, [...touched]);
   db.prepare('DELETE FROM source WHERE id = ?').run(source.id);

@@ -1,5 +1,5 @@
 import { workerData } from 'node:worker_threads';
-import { openUniverse } from '../db/open.ts';
+import { openUniverseInBulk } from '../db/open.ts';
 import { runJob, stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { loadCodeTrees, loadGazetteer } from '../reference.ts';
 import { jobLanded } from '../tables/landed-jobs.ts';
@@ -9,7 +9,7 @@ import { removeSource } from './remake.ts';
 /** The thread that takes a source out of the universe, in one transaction. */
 void runJob(() => {
   const { dir, key, job } = workerData as { dir: string; key: string; job: string };
-  const db = openUniverse(dir);
+  const db = openUniverseInBulk(dir);
   try {
     db.transaction(() => {
       removeSource(db, sourceByKey(db, key)!, loadCodeTrees(), loadGazetteer(), (done, total) => {

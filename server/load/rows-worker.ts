@@ -50,22 +50,23 @@ void runFeed<RowsBatch>(async (put) => {
     put({ companies, refusals, read, refused, left, notData: noData, bytes });
     refusals = [];
   });
-  for await (const { row, cells, notData } of dataRows(path, reading, header, (soFar) => (bytes = soFar))) {
-    if (notData) {
-      noData++;
-      continue;
+  for await (const block of dataRows(path, reading, header, (soFar) => (bytes = soFar)))
+    for (const { row, cells, notData } of block) {
+      if (notData) {
+        noData++;
+        continue;
+      }
+      read++;
+      const found = reader.read(cells);
+      if ('record' in found) {
+        left += found.left.length;
+        const key = found.key !== null && idUnder(found.key) !== undefined ? found.key : undefined;
+        batcher.add(source, row, cells, found.record, key);
+      } else {
+        refused++;
+        refusals.push({ row, cells, problems: found.problems });
+      }
     }
-    read++;
-    const found = reader.read(cells);
-    if ('record' in found) {
-      left += found.left.length;
-      const key = found.key !== null && idUnder(found.key) !== undefined ? found.key : undefined;
-      batcher.add(source, row, cells, found.record, key);
-    } else {
-      refused++;
-      refusals.push({ row, cells, problems: found.problems });
-    }
-  }
   batcher.flush();
   universe.close();
 });

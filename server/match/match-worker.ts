@@ -44,27 +44,28 @@ async function readRows({ path, reading, header, mapping }: MatchJobData) {
   const rows: ReadRow[] = [];
   const total = statSync(path).size;
   let [bytes, all, none] = [0, 0, 0];
-  for await (const { row, cells, notData } of dataRows(path, reading, header, (soFar) => (bytes = soFar))) {
-    if (all++ % ROWS_A_LOOK === 0) {
-      stopIfCancelled();
-      tellProgress(Math.min(bytes, total), total, 'rows read');
+  for await (const block of dataRows(path, reading, header, (soFar) => (bytes = soFar)))
+    for (const { row, cells, notData } of block) {
+      if (all++ % ROWS_A_LOOK === 0) {
+        stopIfCancelled();
+        tellProgress(Math.min(bytes, total), total, 'rows read');
+      }
+      if (notData) {
+        none++;
+        continue;
+      }
+      if (rows.length >= MOST_ROWS)
+        throw new Problem(
+          'too-many-rows',
+          `The file has more than ${MOST_ROWS.toLocaleString('en-GB')} rows. Match it in parts, or load it as a source.`,
+          { field: 'file', rule: `at most ${MOST_ROWS.toLocaleString('en-GB')} rows` },
+        );
+      const firm = firmOf(cells);
+      const same = firm && sameRow(readyFirm(firm, isFreeMail));
+      const twiceOf = same === null ? null : (seen.get(same) ?? null);
+      if (same !== null && twiceOf === null) seen.set(same, row);
+      rows.push({ row, cells: header.map((_, i) => cells[i] ?? ''), firm, twiceOf });
     }
-    if (notData) {
-      none++;
-      continue;
-    }
-    if (rows.length >= MOST_ROWS)
-      throw new Problem(
-        'too-many-rows',
-        `The file has more than ${MOST_ROWS.toLocaleString('en-GB')} rows. Match it in parts, or load it as a source.`,
-        { field: 'file', rule: `at most ${MOST_ROWS.toLocaleString('en-GB')} rows` },
-      );
-    const firm = firmOf(cells);
-    const same = firm && sameRow(readyFirm(firm, isFreeMail));
-    const twiceOf = same === null ? null : (seen.get(same) ?? null);
-    if (same !== null && twiceOf === null) seen.set(same, row);
-    rows.push({ row, cells: header.map((_, i) => cells[i] ?? ''), firm, twiceOf });
-  }
   return { rows, all, notData: none };
 }
 

@@ -67,7 +67,7 @@ test('who left is known by name afterwards, and the number is never given again'
   const first = write(one!);
   keepIds(db, 'company');
   const revision = nextRevision(db, 'its source was removed', 20_010);
-  companyWriter(db, revision).remove(id);
+  companyWriter(db, revision).remove([id]);
   expect(historyOf(db, 'companies', [id], first, revision)).toMatchObject([
     { field: 'gone', key: `k${id}`, name: one!.name },
   ]);

@@ -122,7 +122,7 @@ test('columns patched after changes say the same as columns built anew', () => {
           if (!there(id)) continue;
           if (change) writer.update(id, companyParts(change[0]), change[1]);
           else {
-            writer.remove(id);
+            writer.remove([id]);
             gone.push(id);
           }
         }
@@ -161,7 +161,7 @@ test('saved columns open as they were; damaged, older and foreign ones are built
   expect(openSnapshot(dir)).toBeNull();
   expect((await openColumns(dir, db, reference.trees)).opened).toBe('built');
 
-  companyWriter(db, nextRevision(db, 'random')).remove(1);
+  companyWriter(db, nextRevision(db, 'random')).remove([1]);
   const third = await openColumns(dir, db, reference.trees);
   expect(third.opened).toBe('patched');
   expect(third.universe.size).toBe(49);
