@@ -59,6 +59,9 @@ export function loadGazetteer(): Gazetteer {
     get spellings() {
       return readReference('geo/spellings.tsv.gz');
     },
+    get postcodes() {
+      return readReference('geo/postcodes.tsv.gz');
+    },
   });
 }
 

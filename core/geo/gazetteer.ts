@@ -1,5 +1,6 @@
 import { fold } from '../text/fold.ts';
 import { OTHER_REGION_CODES, namesOfCountries, plainCountry, plainRegion } from './place-names.ts';
+import { PostcodeRegions } from './postcode-regions.ts';
 import { Towns, type Town } from './towns.ts';
 
 export type { Town } from './towns.ts';
@@ -28,6 +29,8 @@ export interface GazetteerTables {
   towns: string;
   /** Their spellings, sorted; made of the towns where it is not given. */
   spellings?: string;
+  /** How postcodes begin in which region; nothing is told by postcodes where it is not given. */
+  postcodes?: string;
 }
 
 /**
@@ -44,6 +47,7 @@ export class Gazetteer {
   private readonly tables: GazetteerTables;
   private countryNames: Map<string, string> | null = null;
   private townsRead: Towns | null = null;
+  private postcodesRead: PostcodeRegions | null = null;
 
   constructor(tables: GazetteerTables) {
     this.countries = rows(tables.countries).map(([code, iso3, , name, local, currency, , , dialling]) => {
@@ -143,6 +147,12 @@ export class Gazetteer {
       .beginning(folded)
       .sort((a, b) => b.population - a.population)
       .slice(0, limit);
+  }
+
+  /** Key of the region that a postcode lies in, as far as its beginning says; null where it does not. */
+  regionOfPostcode(country: string, postcode: string): string | null {
+    this.postcodesRead ??= new PostcodeRegions(this.tables.postcodes ?? '');
+    return this.postcodesRead.regionOf(country, postcode);
   }
 
   private read(): Towns {

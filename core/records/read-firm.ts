@@ -41,7 +41,7 @@ export function firmReader(
   return (cells) => {
     columns.begin(cells);
     country = read.country() ?? mapping.country;
-    const place = placeOf(read.region(), read.town(), country, places);
+    const place = placeOf(read.region(), read.town(), country, places, read.postcode());
     country = place.country;
     const firm: Firm = {
       name: read.name(),

@@ -123,7 +123,8 @@ export function relatedReader(
       const of = reference();
       const inCountry = own() ?? of.country;
       const written = town!();
-      const found = placeOf(region(), written, inCountry ?? countryOfTown(written, places), places);
+      const code = postcode!();
+      const found = placeOf(region(), written, inCountry ?? countryOfTown(written, places), places, code);
       if (found.doubt) columns.leaveUnused(found.doubt.of, found.doubt.rule);
       return {
         subject: 'sites',
@@ -135,7 +136,7 @@ export function relatedReader(
           country: found.country,
           region: found.region,
           town: found.town,
-          postcode: postcode!(),
+          postcode: code,
           street: street!(),
           lat: lat() ?? found.lat,
           lon: lon() ?? found.lon,

@@ -120,8 +120,8 @@ export function rowReader(
     };
   };
   const placeFound = rememberedPlaces(places);
-  const place = (region: string | null, town: string | null, country: string | null) => {
-    const found = placeFound(region, town, country);
+  const place = (...said: Parameters<typeof placeFound>) => {
+    const found = placeFound(...said);
     if (found.doubt) columns.leaveUnused(found.doubt.of, found.doubt.rule);
     return found;
   };
@@ -209,7 +209,10 @@ export function rowReader(
   const readRecord = (): CompanyRecord => {
     country = read.country() ?? mapping.country;
     ownScheme = read.scheme();
-    const town = place(read.region(), read.town(), country);
+    const postcode = read.postcode();
+    const town = place(read.region(), read.town(), country, postcode);
+    // A postcode that lost its nought is mended as its country writes it, which only the region may tell.
+    const isLate = country === null && town.country !== null;
     country = town.country;
     const headcountTold = read.headcountBasis();
     const [lat, lon] = [read.lat(), read.lon()];
@@ -227,7 +230,7 @@ export function rowReader(
       country,
       region: town.region,
       town: town.town,
-      postcode: read.postcode(),
+      postcode: isLate && postcode !== null ? readPostcode(postcode, country) : postcode,
       street: read.street(),
       lat: lat ?? town.lat,
       lon: lon ?? town.lon,

@@ -23,8 +23,25 @@ export function remembered<T>(reader: (cell: string) => T): (cell: string) => T 
 type OfTown = Map<string | null, PlaceFound>;
 type OfRegion = Map<string | null, OfTown>;
 
-/** `placeOf`, which looks each place up once. */
-export function rememberedPlaces(
+type PlaceReader = (
+  region: string | null,
+  town: string | null,
+  country: string | null,
+  postcode: string | null,
+) => PlaceFound;
+
+/** `placeOf`, which looks each place up once; the postcode is asked where a town is in doubt. */
+export function rememberedPlaces(places: Gazetteer): PlaceReader {
+  const withoutPostcode = rememberedTowns(places);
+  return (region, town, country, postcode) => {
+    const found = withoutPostcode(region, town, country);
+    return found.doubt?.of === 'town' && postcode !== null
+      ? placeOf(region, town, country, places, postcode)
+      : found;
+  };
+}
+
+function rememberedTowns(
   places: Gazetteer,
 ): (region: string | null, town: string | null, country: string | null) => PlaceFound {
   const known = new Map<string | null, OfRegion>();

@@ -28,8 +28,11 @@ const places = new Gazetteer({
     '2\tBrno\tBrno\t\t\tCZ\tCZ-64\t49.9\t16.9\t900',
     '3\tPortland\tPortland\t\t\tUS\tUS-OR\t45.5\t-122.7\t650000',
     '4\tPortland\tPortland\t\t\tUS\tUS-ME\t43.7\t-70.3\t67000',
+    '6\tAshby\tAshby\t\t\tUS\tUS-ME\t43.9\t-70.1\t300',
+    '7\tAshby\tAshby\t\tOld Ashby\tUS\tUS-OR\t44.9\t-121.1\t250',
     '5\tWrocław\tWroclaw\t\tBreslau\tPL\tPL-02\t51.1\t17\t640000',
   ].join('\n'),
+  postcodes: ['h', 'US\t\t\t\t\t\tUS-ME:039-049;US-OR:97', 'CZ\t\t\t\t\t\tCZ-64:60-66,69'].join('\n'),
 });
 const at = (region: string | null, town: string | null, country: string | null) => {
   const { doubt, lat, ...found } = placeOf(region, town, country, places);
@@ -109,4 +112,34 @@ test('degrees have whichever decimal mark they are written with', () => {
     ...[49.195, 49.195, -122.7, 16],
   ]);
   for (const text of ['181', 'N 49', '49.195.1']) expect(() => readDegrees(text, 180)).toThrow(CellError);
+});
+
+describe('towns of one name by their postcode', () => {
+  const byPostcode = (town: string, postcode: string | null, region: string | null = null) => {
+    const found = placeOf(region, town, 'US', places, postcode);
+    return [found.town, found.region, found.lat, found.doubt?.of ?? null];
+  };
+
+  test.each([
+    ['Ashby', '04101', null, ['Ashby', 'US-ME', 43.9, null]],
+    ['Ashby', '97 201', null, ['Ashby', 'US-OR', 44.9, null]],
+    ['Ashby', null, null, ['Ashby', null, null, 'town']],
+    ['Ashby', '10001', null, ['Ashby', null, null, 'town']],
+    ['Ashby', 'none', null, ['Ashby', null, null, 'town']],
+    ['97201 Ashby', null, null, ['97201 Ashby', 'US-OR', 44.9, null]],
+    // What is said of the region weighs more than how the postcode begins.
+    ['Ashby', '97201', 'Maine', ['Ashby', 'US-ME', 43.9, null]],
+    ['Portland', '04101', null, ['Portland', 'US-ME', 43.7, null]],
+  ])('%s, %s, region %s', (town, postcode, region, expected) => {
+    expect(byPostcode(town, postcode, region)).toEqual(expected);
+  });
+
+  test('the longest beginning that is known counts, and a whole postcode is longer than it', () => {
+    expect(places.regionOfPostcode('US', '039')).toBeNull();
+    expect(places.regionOfPostcode('US', '0395')).toBe('US-ME');
+    expect(places.regionOfPostcode('US', '971')).toBe('US-OR');
+    expect(places.regionOfPostcode('CZ', '602 00')).toBe('CZ-64');
+    expect(places.regionOfPostcode('CZ', '672 00')).toBeNull();
+    expect(places.regionOfPostcode('FR', '75001')).toBeNull();
+  });
 });

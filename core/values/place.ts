@@ -1,4 +1,5 @@
 import type { Gazetteer, Town } from '../geo/gazetteer.ts';
+import { fold } from '../text/fold.ts';
 import { CellError } from './cell.ts';
 import { readNumber } from './number.ts';
 
@@ -26,13 +27,14 @@ export function readCountry(cell: string, places: Gazetteer): string {
 
 /**
  * The place that texts for region and town mean, within a country where it is known. Towns of one name are told apart by
- * region and country; where those do not, the town keeps its name, and where it lies is unknown.
+ * region and country, then by how the postcode begins; where those do not, the town keeps its name, and where it lies is unknown.
  */
 export function placeOf(
   region: string | null,
   town: string | null,
   country: string | null,
   places: Gazetteer,
+  postcode: string | null = null,
 ): PlaceFound {
   const regions = region === null ? [] : places.regionsNamed(region, country ?? undefined);
   const regionKey = regions.length === 1 ? regions[0]!.key : null;
@@ -52,19 +54,25 @@ export function placeOf(
   const nowhere = { country: inCountry, region: regionKey, town, lat: null, lon: null };
   if (town === null || inCountry === null) return { ...nowhere, doubt };
   const found = townsOf(town, inCountry, regionKey, places);
-  const meant = clearest(found);
+  const byName = clearest(found);
+  const meant =
+    byName ?? byPostcode(found, inCountry, postcode ?? /^[\d-]{4,7}(?= )/.exec(town)?.[0], places);
   if (!meant)
     return {
       ...nowhere,
       doubt:
         found.length > 1
-          ? { of: 'town', rule: `one of the ${found.length} towns of this name; the region says which` }
+          ? {
+              of: 'town',
+              rule: `one of the ${found.length} towns of this name; the region or the postcode says which`,
+            }
           : doubt,
     };
   return {
     country: inCountry,
     region: regionKey ?? (meant.region || null),
-    town: meant.name,
+    // Whose name is another spelling keeps it: the company is known again by it.
+    town: byName || fold(meant.name) === fold(town) ? meant.name : town,
     lat: meant.lat,
     lon: meant.lon,
     doubt,
@@ -82,6 +90,17 @@ function townsOf(town: string, country: string, region: string | null, places: G
     .replace(/ \d{1,2}$/, '')
     .trim();
   return bare === town || bare === '' ? [] : places.townsNamed(bare, within);
+}
+
+/** The one of several towns whose region the postcode lies in. */
+function byPostcode(
+  towns: readonly Town[],
+  country: string,
+  postcode: string | undefined,
+  places: Gazetteer,
+): Town | null {
+  const region = postcode === undefined ? null : places.regionOfPostcode(country, postcode);
+  return region === null ? null : clearest(towns.filter((town) => town.region === region));
 }
 
 /** The country of the town that is meant by a name alone, or null where several could be. */
