@@ -16,8 +16,8 @@ const file = (from: number, to: number, word: string) =>
   HEADER + Array.from({ length: to - from }, (_, i) => row(from + i, word)).join('');
 
 async function load(name: string, content: string): Promise<void> {
-  const { body } = await server.upload(`${name}.csv`, Buffer.from(content));
-  const { job } = await server.load(body as UploadAnswer, { name });
+  const uploaded = await server.upload(`${name}.csv`, Buffer.from(content));
+  const { job } = await server.load(uploaded.body as UploadAnswer, { name });
   expect(job.state).toBe('done');
 }
 
@@ -30,8 +30,8 @@ async function remove(name: string): Promise<void> {
 
 async function count(line: object | null): Promise<number> {
   const lines = line ? [{ id: 'a', ...line }] : [];
-  const { body } = await server.api.post('/api/tally').send({ tape: tape(lines) });
-  return (body as WordedTally).tally;
+  const answer = await server.api.post('/api/tally').send({ tape: tape(lines) });
+  return (answer.body as WordedTally).tally;
 }
 
 /** Rows of the tables that hang on companies that are not there. */
