@@ -7,7 +7,11 @@ import { useFormat } from '../app/format.ts';
 import { said } from '../app/history.ts';
 import { Button, Dialog, Segments, Trouble } from '../ui/controls.tsx';
 import { combineLists } from './acts.ts';
+import { SortHead, useOrder } from '../ui/SortHead.tsx';
 import { NewListName } from './NewListName.tsx';
+
+/** What a region is sorted by: its members, or whether those of a list are on it. */
+type RegionOrder = 'count' | `list-${number}`;
 
 /** Two to six lists made one: what they share is drawn and counted before. */
 export function CombineDialog({
@@ -37,6 +41,14 @@ export function CombineDialog({
     retry: false,
   });
   const regions = overlap.data?.regions ?? [];
+  const { sorted, order, setOrder } = useOrder<RegionOrder, Record<RegionOrder | 'at', number>>(
+    regions.map((region, at) => ({
+      ...Object.fromEntries(lists.map((_, i) => [`list-${i}` as const, Number(region.lists.includes(i))])),
+      count: region.count,
+      at,
+    })),
+    { by: 'count', descending: true },
+  );
   const count = overlap.data ? combinedCount(way, regions, lists.length) : null;
   const most = Math.max(1, ...regions.map((region) => region.count));
   const names: Record<CombineWay, string> = {
@@ -81,23 +93,25 @@ export function CombineDialog({
         <table className="w-full" aria-label="Overlap">
           <thead>
             <tr className="border-b border-edge text-[12px]">
-              {lists.map((list) => (
-                <th
+              {lists.map((list, i) => (
+                <SortHead
                   key={list.key}
-                  className="max-w-36 truncate py-1 pr-3 text-left font-semibold"
-                  title={list.name}
-                >
-                  {list.name}
-                </th>
+                  by={`list-${i}`}
+                  label={list.name}
+                  order={order}
+                  onOrder={setOrder}
+                  short
+                />
               ))}
-              <th className="text-right font-semibold">Members</th>
+              <SortHead by="count" label="Members" order={order} onOrder={setOrder} right />
               <th>
                 <span className="sr-only">Drawn</span>
               </th>
             </tr>
           </thead>
           <tbody>
-            {regions.map((region) => {
+            {sorted.map(({ at }) => {
+              const region = regions[at]!;
               const within = isWithin(way, region, lists.length);
               return (
                 <tr key={region.lists.join()} className="border-b border-rule">
@@ -106,7 +120,7 @@ export function CombineDialog({
                       {region.lists.includes(i) ? 'on it' : <span className="text-soft">–</span>}
                     </td>
                   ))}
-                  <td className="figure text-right font-semibold">{format.number(region.count)}</td>
+                  <td className="figure pr-5 text-right font-semibold">{format.number(region.count)}</td>
                   <td className="w-44 pl-3">
                     <span
                       className={`block h-2.5 ${within ? 'bg-kept' : 'border border-edge'}`}

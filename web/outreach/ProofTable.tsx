@@ -2,11 +2,15 @@ import clsx from 'clsx';
 import type { ProofView, WritingAnswer } from '../../contract/outreach-views.ts';
 import { useFormat } from '../app/format.ts';
 import { Button, Kbd } from '../ui/controls.tsx';
+import { SortHead, useOrder } from '../ui/SortHead.tsx';
+
+/** What proofs are sorted by: how well they fit, or what is known of them. */
+type ProofOrder = 'rank' | 'text' | 'named' | 'answered';
 
 /** Proofs shown at first. */
 const FIRST = 9;
 
-/** The library of proofs for one message: what fits best first, one of them named. */
+/** The library of proofs for one message: what fits best first unless sorted otherwise, one of them named. */
 export function ProofTable({
   proofs,
   chosen,
@@ -22,6 +26,12 @@ export function ProofTable({
   onEdit(proof: ProofView | 'new'): void;
 }) {
   const format = useFormat();
+  const ranked = proofs.map((proof, rank) => ({ ...proof, rank }));
+  const { sorted, order, setOrder } = useOrder<ProofOrder, (typeof ranked)[number]>(ranked, {
+    by: 'rank',
+    descending: false,
+  });
+  const heading = { order, onOrder: setOrder };
   return (
     <section aria-label="Proofs" className="mt-3">
       <header className="flex items-baseline gap-3 border-b border-edge pb-0.5">
@@ -42,17 +52,17 @@ export function ProofTable({
               <th className="w-9">
                 <span className="sr-only">Key</span>
               </th>
-              <th className="py-0.5 text-left font-normal">One fact each</th>
-              <th className="text-left font-normal">Fits</th>
-              <th className="pr-4 text-right font-normal">Named</th>
-              <th className="text-right font-normal">Answered</th>
+              <SortHead by="text" label="One fact each" text {...heading} />
+              <SortHead by="rank" label="Fits" text {...heading} />
+              <SortHead by="named" label="Named" right {...heading} />
+              <SortHead by="answered" label="Answered" right {...heading} />
               <th>
                 <span className="sr-only">Change</span>
               </th>
             </tr>
           </thead>
           <tbody>
-            {proofs.slice(0, FIRST).map((proof, i) => {
+            {sorted.slice(0, FIRST).map((proof) => {
               const here = proof.id === chosen;
               return (
                 <tr
@@ -61,7 +71,7 @@ export function ProofTable({
                   className={clsx('border-b border-rule', here && 'bg-picked', !proof.fits && 'text-soft')}
                 >
                   <td className={clsx('border-l-3 py-0.5 pl-1', here ? 'border-ink' : 'border-transparent')}>
-                    <Kbd>{i + 1}</Kbd>
+                    {proof.rank < FIRST && <Kbd>{proof.rank + 1}</Kbd>}
                   </td>
                   <td className="max-w-0 py-1 pr-3" style={{ width: '52%' }}>
                     <button
@@ -78,7 +88,7 @@ export function ProofTable({
                   <td className="pr-3 text-[12px]">
                     {proof.fits ? proof.by.join(', ') || 'anybody' : 'does not fit'}
                   </td>
-                  <td className="figure pr-4 text-right">{format.number(proof.named)}</td>
+                  <td className="figure pr-5 text-right">{format.number(proof.named)}</td>
                   <td className="figure text-right whitespace-nowrap">
                     {format.number(proof.answered)}
                     <span className="ml-2 inline-block w-12 font-sans text-soft">

@@ -39,6 +39,7 @@ export function SortHead<K extends string>({
   onOrder,
   right = false,
   text = by === 'name',
+  short = false,
 }: {
   by: NoInfer<K>;
   label: string;
@@ -47,6 +48,8 @@ export function SortHead<K extends string>({
   right?: boolean;
   /** Whether it begins with A; what is counted or dated begins with the most or latest. */
   text?: boolean;
+  /** Whether a long label is cut; all of it is told when it is pointed at. */
+  short?: boolean;
 }) {
   const here = order.by === by;
   return (
@@ -59,7 +62,14 @@ export function SortHead<K extends string>({
         className="inline-flex items-center gap-1 whitespace-nowrap hover:underline"
         onClick={() => onOrder({ by, descending: here ? !order.descending : !text })}
       >
-        {label} {here && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
+        {short ? (
+          <span className="block max-w-28 truncate" title={label}>
+            {label}
+          </span>
+        ) : (
+          label
+        )}{' '}
+        {here && (order.descending ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
       </button>
     </th>
   );
