@@ -89,6 +89,9 @@ export const ROW_STATES = ['sure', 'settled', 'doubtful', 'none', 'twice', 'unre
 export type RowState = (typeof ROW_STATES)[number];
 
 /** Which rows of a file go out. */
+/** The header that says how many rows found a file that fills in leaves out, since their company is not there any more. */
+export const LEFT_OUT = 'rows-left-out';
+
 export const FILE_PARTS = ['all', 'found', 'left', 'fill'] as const;
 export type FilePart = (typeof FILE_PARTS)[number];
 

@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { parse } from 'csv-parse/sync';
 import type { RowsAnswer, UploadAnswer } from '../contract/responses.ts';
+import { openUniverse } from './db/open.ts';
+import { noteJoin } from './tables/company-joins.ts';
 import { tape, TestServer } from './testing/test-server.ts';
 
 /** A file from elsewhere, matched, fills in what it knows of the companies that it was matched with, or who works there. */
@@ -117,4 +119,46 @@ test('a key that nobody has here says nothing', async () => {
   expect(keys).toContain('DE-30000001');
   expect(keys).not.toContain('x-fromelsewhere');
   expect(keys).toHaveLength(4);
+});
+
+test('a row goes to what its company was joined to, and one whose company is gone is left out and counted', async () => {
+  const gone = await server.load(
+    await uploaded('gone.csv', [
+      'Company,Registration number,Country,Web',
+      'Othermark Okna,30000007,DE,othermark.example',
+      'Halvek Dveře,25000999,CZ,halvek.example',
+    ]),
+    { name: 'Gone' },
+  );
+  expect(gone.job.state).toBe('done');
+  const { upload, encoding, delimiter, hasHeader, mapping } = await as(
+    'companies',
+    await uploaded('visitors.csv', [
+      'Website,Mail',
+      'othermark.example,a@othermark.example',
+      'halvek.example,b@halvek.example',
+      'lakovna-veldin.example,c@lakovna-veldin.example',
+    ]),
+  );
+  const begun = await server.api
+    .post('/api/matches')
+    .send({ upload, name: 'Visitors', read: { encoding, delimiter, hasHeader }, mapping });
+  const { job } = await server.ended((begun.body as { job: { id: string } }).job.id);
+  const filled = async () => {
+    const made = await server.api
+      .post(`/api/matches/${job.result!.match as string}/file`)
+      .send({ part: 'fill', columns: [] });
+    const rows = parse<Record<string, string>>(made.text, { columns: true, bom: true });
+    return { leftOut: made.headers['rows-left-out'] as string, keys: rows.map((row) => row['Company key']) };
+  };
+  expect(await filled()).toEqual({ leftOut: '0', keys: ['DE-30000007', 'CZ-25000999', 'CZ-25000777'] });
+
+  const db = openUniverse(server.dir);
+  noteJoin(db, { gone: 'CZ-25000999', key: 'CZ-25000118', how: 'hand', chance: null, person: '' });
+  db.close();
+  expect(await filled()).toEqual({ leftOut: '0', keys: ['DE-30000007', 'CZ-25000118', 'CZ-25000777'] });
+  const source = (gone.job.result as { source: string }).source;
+  const removed = await server.api.delete(`/api/sources/${source}`);
+  await server.ended((removed.body as { job: { id: string } }).job.id);
+  expect(await filled()).toEqual({ leftOut: '1', keys: ['CZ-25000118', 'CZ-25000777'] });
 });

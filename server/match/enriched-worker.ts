@@ -7,6 +7,7 @@ import { openMatches, openUniverse, type Db } from '../db/open.ts';
 import { csvText } from '../exports/csv-text.ts';
 import { exportSource, ROWS_A_BATCH } from '../exports/export-rows.ts';
 import { runFeed } from '../feed.ts';
+import { keyUnder } from '../tables/company-joins.ts';
 import { rowsOfMatch, type RowsWish, type StoredRow } from '../tables/matches/rows.ts';
 import { modelOfMatch, type MatchModel } from '../tables/matches/views.ts';
 
@@ -35,6 +36,9 @@ export interface EnrichedData extends Record<string, unknown> {
   currency: string;
   asOf: number;
 }
+
+/** A piece of the file; before the first, how many of the rows found are left out since their company is not there any more. */
+export type EnrichedPiece = { leftOut: number } | { text: string };
 
 /** Reads companies by their ids, at most ROWS_A_BATCH at a time, in the order of the ids. */
 function companiesOf(universe: Db, asOf: number, fields: readonly string[]): (ids: number[]) => Row[] {
@@ -75,7 +79,7 @@ function filling({ header, mapping }: MatchModel) {
   };
 }
 
-void runFeed<string>((put) => {
+void runFeed<EnrichedPiece>((hand) => {
   const { dir, match, part, fields, currency, asOf } = workerData as EnrichedData;
   const matches = openMatches(dir, { readonly: true });
   const universe = openUniverse(dir, { readonly: true });
@@ -85,17 +89,24 @@ void runFeed<string>((put) => {
   const found = part === 'left' ? [] : [FOUND_AS, ...columns.map(({ heading }) => heading)];
   const fill = part === 'fill' ? filling(model) : null;
   const headings = fill ? fill.header : [...header, ...apart(['Match', 'Certainty', ...found], header)];
-  put(csvText([headings], { delimiter: ',', bom: true }));
+  const put = (text: string) => hand({ text });
   const companyUnder = universe.prepare<[string], { id: number; name: string }>(
     'SELECT id, name FROM company WHERE key = ?',
   );
-  // A row that is there twice has the company of the first.
+  const keyNow = keyUnder(universe);
+  // A row that is there twice has the company of the first; one that was joined to another is that one now.
   const companyOf = new Map(
     rowsOfMatch(matches, match, { states: ['sure', 'settled'], by: null }, 0, -1).map(({ row, key }) => [
       row,
-      key!,
+      keyNow(key!) ?? key!,
     ]),
   );
+  if (fill) {
+    const all = rowsOfMatch(matches, match, { states: PARTS.fill, by: null }, 0, -1);
+    const gone = ({ row, twiceOf }: StoredRow) => keyNow(companyOf.get(twiceOf ?? row) ?? '') === null;
+    hand({ leftOut: all.filter(gone).length });
+  }
+  put(csvText([headings], { delimiter: ',', bom: true }));
   const companies = companiesOf(universe, asOf, fields);
   for (let at = 0; ; at += ROWS_A_BATCH) {
     const rows = rowsOfMatch(matches, match, { states: PARTS[part], by: null }, at, ROWS_A_BATCH);

@@ -1,5 +1,6 @@
 import { Router } from 'express';
 import {
+  LEFT_OUT,
   MatchBody,
   MatchFileBody,
   MatchListBody,
@@ -23,7 +24,7 @@ import { asOfDay } from '../days.ts';
 import { body, HttpProblem, queryText } from '../http/check.ts';
 import { fieldOf } from '../../core/fields/registry.ts';
 import { feed } from '../feed.ts';
-import type { EnrichedData } from '../match/enriched-worker.ts';
+import type { EnrichedData, EnrichedPiece } from '../match/enriched-worker.ts';
 import { addFoundToList } from '../match/found-to-list.ts';
 import { startMatchAgain } from '../match/match-again.ts';
 import { pairView, weightsOf } from '../match/pair-view.ts';
@@ -259,13 +260,14 @@ export function matchRoutes(services: Services, uploads: Uploads): Router {
         });
     const wish = { dir, match: match.id, part, fields: columns, currency: settings.currency };
     response.attachment(`${match.name}.csv`).type('text/csv; charset=utf-8');
-    const pieces = feed<string>('server/match/enriched-worker', {
+    const pieces = feed<EnrichedPiece>('server/match/enriched-worker', {
       ...wish,
       asOf: asOfDay(settings),
     } satisfies EnrichedData);
     for await (const piece of pieces) {
       if (response.destroyed) break;
-      if (!response.write(piece))
+      if ('leftOut' in piece) response.setHeader(LEFT_OUT, piece.leftOut);
+      else if (!response.write(piece.text))
         await new Promise((resolve) => response.once('drain', resolve).once('close', resolve));
     }
     response.end();

@@ -15,7 +15,7 @@ notifyManager.setNotifyFunction((notify) => act(notify));
 // What is looked for by its role takes a second on a slow machine; what never comes still fails, by the test's own limit.
 configure({ asyncUtilTimeout: 60_000 });
 
-/** Answers by "POST /complete"; a function is called with the body and the headers. An Error is an answer that says it. */
+/** Answers by "POST /complete", and headers by "POST /complete headers"; a function is called with the body and the headers. An Error is an answer that says it. */
 export type Answers = Record<string, unknown>;
 
 export interface Asked {
@@ -71,7 +71,7 @@ export function show(what: ReactNode, answers: Answers = {}, at = '/desk'): Show
     return Promise.resolve(
       made instanceof Error
         ? reply(400, { error: { code: 'wrong-value', ...made, message: made.message } })
-        : reply(200, made),
+        : reply(200, made, known[`${method} ${path} headers`] as Record<string, string> | undefined),
     );
   });
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: Infinity } } });
@@ -85,9 +85,12 @@ export function show(what: ReactNode, answers: Answers = {}, at = '/desk'): Show
   return { ...shown, user: userEvent.setup(), asked, sent };
 }
 
-function reply(status: number, body: unknown): Response {
+function reply(status: number, body: unknown, headers: Record<string, string> = {}): Response {
   const blob = () => Promise.resolve(new Blob([typeof body === 'string' ? body : JSON.stringify(body)]));
-  return { ok: status < 400, status, json: () => Promise.resolve(body), blob } as Response;
+  return {
+    ...{ ok: status < 400, status, headers: new Headers(headers) },
+    ...{ json: () => Promise.resolve(body), blob },
+  } as Response;
 }
 
 /** An answer that another window has written meanwhile: what is there now. */

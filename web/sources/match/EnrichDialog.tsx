@@ -19,7 +19,7 @@ export function EnrichDialog({ match, onClose }: { match: MatchView; onClose(): 
   const [part, setPart] = useState<FilePart>('all');
   const make = useMutation({
     mutationFn: () => fileOf(match, part, [...columns]),
-    onSuccess: (file) => {
+    onSuccess: ({ file }) => {
       keepFile(file, `${match.name}, with columns.csv`);
       onClose();
     },

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Navigate, useSearchParams } from 'react-router';
+import { toast } from 'sonner';
 import type { ListView } from '../../../contract/lists.ts';
 import { ROW_STATES, type MatchView, type RowState } from '../../../contract/matches.ts';
 import { emptyTape } from '../../../core/tape/nodes.ts';
@@ -173,7 +174,14 @@ function MatchActs({
   const filling = useMutation({ mutationFn: () => fileOf(match, 'fill', []) });
   const fillIn = () =>
     filling.mutate(undefined, {
-      onSuccess: (file) => onLoad(new File([file], `${match.name}, filled in.csv`, { type: 'text/csv' })),
+      onSuccess: ({ file, leftOut }) => {
+        if (leftOut > 0)
+          toast(
+            `${format.number(leftOut)} ${leftOut === 1 ? 'row is' : 'rows are'} left out: the companies are not in the universe any more. Match again to find them anew.`,
+            { duration: 12_000 },
+          );
+        onLoad(new File([file], `${match.name}, filled in.csv`, { type: 'text/csv' }));
+      },
     });
   const left = match.none + match.doubtful + match.unreadable;
   // The list that was made of it, while it is there.
@@ -228,7 +236,7 @@ function MatchActs({
             look="quiet"
             className="underline"
             disabled={rest.isPending}
-            onClick={() => rest.mutate(undefined, { onSuccess: (file) => keepFile(file, leftName) })}
+            onClick={() => rest.mutate(undefined, { onSuccess: ({ file }) => keepFile(file, leftName) })}
           >
             as a file
           </Button>
@@ -239,7 +247,7 @@ function MatchActs({
             disabled={rest.isPending}
             onClick={() =>
               rest.mutate(undefined, {
-                onSuccess: (file) => onLoad(new File([file], leftName, { type: 'text/csv' })),
+                onSuccess: ({ file }) => onLoad(new File([file], leftName, { type: 'text/csv' })),
               })
             }
           >

@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { act, screen, waitFor, within } from '@testing-library/react';
+import { act, render, screen, waitFor, within } from '@testing-library/react';
+import { Toaster } from 'sonner';
 import { undo } from '../../app/history.ts';
 import { aList } from '../../testing/lists.ts';
 import { matchAnswer, matchServer, matchView } from '../../testing/matches.ts';
@@ -177,6 +178,18 @@ describe('what is made of a match', () => {
     await waitFor(() => expect(sent('POST /matches/m1/file')).toEqual([{ part: 'fill', columns: [] }]));
     await waitFor(() => expect(asked.some(({ path }) => path === '/uploads')).toBe(true));
     expect(await screen.findByText('Enough seen.')).toBeTruthy();
+  });
+  test('rows found whose company is gone by now are left out of it, which is said', async () => {
+    const { user } = await opened({
+      'POST /matches/m1/file': 'Company,Mail,Company key',
+      'POST /matches/m1/file headers': { 'rows-left-out': '3' },
+      'POST /uploads': new Error('Enough seen.'),
+    });
+    await screen.findByRole('button', { name: /^Fill in/ });
+    await user.keyboard('i');
+    expect(
+      await screen.findByText(/^3 rows are left out: the companies are not in the universe/),
+    ).toBeTruthy();
   });
   test('a name that is taken gets a number', () => {
     expect(freeName('Visitors', [])).toBe('Visitors');

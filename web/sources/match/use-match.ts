@@ -1,15 +1,16 @@
 import { keepPreviousData, useInfiniteQuery, useQuery, type QueryClient } from '@tanstack/react-query';
-import type {
-  FilePart,
-  MatchAnswer,
-  MatchesAnswer,
-  MatchListAnswer,
-  MatchPairAnswer,
-  MatchRowsAnswer,
-  MatchView,
-  RowSort,
-  RowState,
-  SettledAnswer,
+import {
+  LEFT_OUT,
+  type FilePart,
+  type MatchAnswer,
+  type MatchesAnswer,
+  type MatchListAnswer,
+  type MatchPairAnswer,
+  type MatchRowsAnswer,
+  type MatchView,
+  type RowSort,
+  type RowState,
+  type SettledAnswer,
 } from '../../../contract/matches.ts';
 import type { SureBy } from '../../../core/match/outcome.ts';
 import { call } from '../../api.ts';
@@ -125,7 +126,11 @@ export async function makeList(
  * The file again: all of it, its rows that were found or those that were not, with columns of the universe beside; or, to fill in what
  * it knows, those found with the key of each company.
  */
-export async function fileOf(match: MatchView, part: FilePart, columns: string[]): Promise<Blob> {
+export async function fileOf(
+  match: MatchView,
+  part: FilePart,
+  columns: string[],
+): Promise<{ file: Blob; leftOut: number }> {
   const response = await fetch(`/api${path(match.id)}/file`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
@@ -135,7 +140,7 @@ export async function fileOf(match: MatchView, part: FilePart, columns: string[]
     const { error } = (await response.json()) as { error: { message: string } };
     throw new Error(error.message);
   }
-  return response.blob();
+  return { file: await response.blob(), leftOut: Number(response.headers.get(LEFT_OUT) ?? 0) };
 }
 
 /** Hands a file to the browser to keep. */
