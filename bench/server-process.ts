@@ -43,6 +43,10 @@ export class ServerProcess {
     return this.read<T>(await fetch(`${this.address}/api${path}`));
   }
 
+  async delete<T>(path: string): Promise<T> {
+    return this.read<T>(await fetch(`${this.address}/api${path}`, { method: 'DELETE' }));
+  }
+
   async upload<T>(name: string, file: Blob): Promise<T> {
     const form = new FormData();
     form.append('file', file, name);

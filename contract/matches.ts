@@ -89,6 +89,9 @@ export const ROW_STATES = ['sure', 'settled', 'doubtful', 'none', 'twice', 'unre
 export type RowState = (typeof ROW_STATES)[number];
 
 /** Which rows of a file go out. */
+/** What the job is called that looks for companies that the universe has twice. */
+export const DOUBLES_JOB = 'Look for doubles';
+
 /** The header that says how many rows found a file that fills in leaves out, since their company is not there any more. */
 export const LEFT_OUT = 'rows-left-out';
 

@@ -49,7 +49,7 @@ async function* blocksOf(
       isLast = next.done === true;
       if (!next.done) text += next.value;
       // Half a line end says nothing of its kind.
-      if (!isLast && text.endsWith('\r')) continue;
+      if (!isLast && text.endsWith('\r') && text.length < LONGEST_ROW) continue;
       const found = byTheBook(text, delimiter, isLast);
       if (!found) {
         yield* patiently(text, chunks, delimiter, lines);

@@ -1,3 +1,4 @@
+import { DOUBLES_JOB } from '../../contract/matches.ts';
 import type { Job } from '../../contract/responses.ts';
 import type { Services } from '../services.ts';
 import { readSettings } from '../tables/workspace.ts';
@@ -6,7 +7,7 @@ import { countWithoutNumber, MOST_WITHOUT_NUMBER } from './universe-firms.ts';
 /** Starts the search for companies that the universe has twice. */
 export function lookForDoubles({ dir, jobs, workspace }: Services): Job {
   const { person } = readSettings(workspace);
-  return jobs.start('match', TITLE, 'server/match/doubles-worker', { dir, person }, () => {});
+  return jobs.start('match', DOUBLES_JOB, 'server/match/doubles-worker', { dir, person }, () => {});
 }
 
 /**
@@ -14,9 +15,9 @@ export function lookForDoubles({ dir, jobs, workspace }: Services): Job {
  * is looking already, where it will be said that the universe has changed since, and where there are too many to look for.
  */
 export function lookAfterLoad(services: Services): Job | null {
-  const looking = services.jobs.list().some(({ title, state }) => title === TITLE && state === 'running');
+  const looking = services.jobs
+    .list()
+    .some(({ title, state }) => title === DOUBLES_JOB && state === 'running');
   const tooMany = countWithoutNumber(services.universe) > MOST_WITHOUT_NUMBER;
   return looking || tooMany ? null : lookForDoubles(services);
 }
-
-const TITLE = 'Look for doubles';

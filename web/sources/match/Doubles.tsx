@@ -1,23 +1,30 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { DoublesAnswer } from '../../../contract/matches.ts';
+import { DOUBLES_JOB, type DoublesAnswer } from '../../../contract/matches.ts';
 import type { Job } from '../../../contract/responses.ts';
 import { call } from '../../api.ts';
 import { useFormat } from '../../app/format.ts';
 import { Button, Trouble } from '../../ui/controls.tsx';
 
-/** Companies that several sources name differently: how many may be there twice, looking for them, and what is left to settle. */
-export function Doubles() {
+/**
+ * Companies that several sources name differently: how many may be there twice, looking for them, and what is left to settle. While
+ * they are looked for, what was found before is not led to: it goes when the search ends.
+ * @param jobs all jobs that are known
+ */
+export function Doubles({ jobs }: { jobs: readonly Job[] }) {
   const format = useFormat();
   const client = useQueryClient();
+  const looks = jobs.filter(({ title }) => title === DOUBLES_JOB);
+  const ended = looks.filter(({ state }) => state !== 'running').length;
   const { data, error } = useQuery({
-    queryKey: ['matches', 'doubles'],
+    queryKey: ['matches', 'doubles', ended],
     queryFn: ({ signal }) => call<DoublesAnswer>('GET', '/doubles', undefined, signal),
   });
   const look = useMutation({
     mutationFn: () => call<{ job: Job }>('POST', '/doubles'),
     onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
+  const looking = look.isPending || ended < looks.length;
   if (!data || (data.withoutNumber === 0 && data.joined === 0)) return <Trouble error={error} />;
   const { withoutNumber, joined, match } = data;
   return (
@@ -35,7 +42,8 @@ export function Doubles() {
               <span className="figure">{format.number(joined)}</span> were joined to others.
             </>
           )}
-          {match && (
+          {looking && <span className="block text-soft">They are being looked for …</span>}
+          {match && !looking && (
             <span className="block">
               {match.found + match.doubtful > 0 ? (
                 <Link
@@ -58,11 +66,7 @@ export function Doubles() {
             </span>
           )}
         </p>
-        <Button
-          className="ml-auto"
-          disabled={look.isPending || withoutNumber === 0}
-          onClick={() => look.mutate()}
-        >
+        <Button className="ml-auto" disabled={looking || withoutNumber === 0} onClick={() => look.mutate()}>
           {match ? 'Look again' : 'Look for doubles'}
         </Button>
       </div>

@@ -2,6 +2,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { act, render, screen, waitFor, within } from '@testing-library/react';
 import { Toaster } from 'sonner';
+import { DOUBLES_JOB } from '../../../contract/matches.ts';
 import { undo } from '../../app/history.ts';
 import { aList } from '../../testing/lists.ts';
 import { matchAnswer, matchServer, matchView } from '../../testing/matches.ts';
@@ -241,6 +242,14 @@ describe('doubles', () => {
     );
     await user.click(within(part).getByRole('button', { name: 'Look again' }));
     expect(sent('POST /doubles')).toHaveLength(1);
+  });
+  test('lead to nothing while they are looked for anew: what was found before goes', async () => {
+    const search = job('j9', { kind: 'match', state: 'running', title: DOUBLES_JOB });
+    page(answers([source('a')], [search], given));
+    const part = within(await screen.findByRole('region', { name: 'Doubles' }));
+    expect(part.getByText('They are being looked for …')).toBeTruthy();
+    expect(part.queryByRole('link')).toBeNull();
+    expect(part.getByRole<HTMLButtonElement>('button', { name: 'Look again' }).disabled).toBe(true);
   });
   test('are joined after a question that says what cannot be taken back', async () => {
     const { user, sent } = page(
