@@ -1,7 +1,6 @@
 /** @jest-environment jsdom */
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { act, render, screen, waitFor, within } from '@testing-library/react';
-import { Toaster } from 'sonner';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import { DOUBLES_JOB } from '../../../contract/matches.ts';
 import { undo } from '../../app/history.ts';
 import { aList } from '../../testing/lists.ts';
