@@ -187,3 +187,28 @@ test('taken apart once its own source is gone, nothing is left of the company th
   expect(companies().rows.map(({ key }) => key)).not.toContain('CZ-25000118');
   expect(await count()).toBe(3);
 });
+
+test('asked for twice at once they are looked for once, and matches written at once all land', async () => {
+  const ask = async (path: string, body: object = {}) => {
+    const begun = await server.api.post(`/api${path}`).send(body);
+    return (begun.body as { job: { id: string } }).job.id;
+  };
+  const matching = async (name: string) => {
+    const { upload, encoding, delimiter, hasHeader, mapping } = (
+      await server.upload(`${name}.csv`, Buffer.from(`Company,Country\n${name},CZ\n`))
+    ).body as UploadAnswer;
+    return { upload, name, read: { encoding, delimiter, hasHeader }, mapping };
+  };
+  const [one, other] = [await matching('Ash'), await matching('Oak')];
+  const jobs = await Promise.all([
+    ask('/doubles'),
+    ask('/doubles'),
+    ask('/matches', one),
+    ask('/matches', other),
+  ]);
+  expect(jobs[0]).toBe(jobs[1]);
+  for (const id of jobs) {
+    const { job } = await server.ended(id);
+    expect([job.message, job.state]).toEqual([null, 'done']);
+  }
+});

@@ -49,6 +49,13 @@ export function openMatches(dir: string, options: { readonly?: boolean } = {}): 
   return open(dir, 'matches.sqlite', matchesMigrations, options.readonly === true);
 }
 
+/** The matches for a thread that writes one whole, which may take a while where another is being written. */
+export function openMatchesToFill(dir: string): Db {
+  const db = openMatches(dir);
+  db.pragma('busy_timeout = 600000');
+  return db;
+}
+
 export function openOutreach(dir: string, options: { readonly?: boolean } = {}): Db {
   const db = open(dir, 'outreach.sqlite', outreachMigrations, options.readonly === true);
   // What is said to be on its way must outlive a failing machine too, or somebody is written to twice.

@@ -1,5 +1,5 @@
 import { workerData } from 'node:worker_threads';
-import { openMatches, openUniverse } from '../db/open.ts';
+import { openMatchesToFill, openUniverse } from '../db/open.ts';
 import { runJob, stopIfCancelled } from '../jobs/thread.ts';
 import { renewMatch, rowsToMatch } from '../tables/matches/made.ts';
 import { foundMaker, tellMatching } from './keep-match.ts';
@@ -17,7 +17,7 @@ export interface AgainJobData extends Record<string, unknown> {
 function again({ dir, match, precision, job }: AgainJobData & { job: string }): Record<string, unknown> {
   const universe = openUniverse(dir, { readonly: true });
   universe.exec('BEGIN');
-  const db = openMatches(dir);
+  const db = openMatchesToFill(dir);
   try {
     const rows = rowsToMatch(db, match);
     const matching = matchUniverse(

@@ -1,7 +1,7 @@
 import { COMPARED, compare } from '../../core/match/compare.ts';
 import { readyFirm, type Firm } from '../../core/match/firm.ts';
 import type { RowOutcome } from '../../core/match/match-rows.ts';
-import { openMatches, type Db } from '../db/open.ts';
+import { openMatchesToFill, type Db } from '../db/open.ts';
 import { stopIfCancelled, tellProgress } from '../jobs/thread.ts';
 import { addMatch, type MatchMade, type MatchRowMade } from '../tables/matches/made.ts';
 import type { MatchedUniverse } from './match-universe.ts';
@@ -77,7 +77,7 @@ export function keepMatch(
       };
   };
   stopIfCancelled();
-  const db = openMatches(dir);
+  const db = openMatchesToFill(dir);
   const match = { ...said, model, limits, learning, shared, companies };
   addMatch(db, { ...match, madeAt: Date.now(), universe: universeMark(universe) }, made());
   db.close();

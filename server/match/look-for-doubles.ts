@@ -4,8 +4,10 @@ import type { Services } from '../services.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { countWithoutNumber, MOST_WITHOUT_NUMBER } from './universe-firms.ts';
 
-/** Starts the search for companies that the universe has twice. */
+/** Starts the search for companies that the universe has twice, or gives the one that is going on. */
 export function lookForDoubles({ dir, jobs, workspace }: Services): Job {
+  const going = jobs.list().find(({ title, state }) => title === DOUBLES_JOB && state === 'running');
+  if (going) return going;
   const { person } = readSettings(workspace);
   return jobs.start('match', DOUBLES_JOB, 'server/match/doubles-worker', { dir, person }, () => {});
 }

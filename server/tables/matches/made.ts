@@ -38,7 +38,7 @@ export interface MatchRowMade {
   candidates: readonly { key: string; chance: number; by: SureBy | null; agrees: readonly string[] }[];
 }
 
-/** Writes a match whole, in one transaction. */
+/** Writes a match whole, in one transaction, which waits for that of another. */
 export function addMatch(db: Db, match: MatchMade, rows: Iterable<MatchRowMade>): void {
   const addRow = db.prepare(
     'INSERT INTO match_row (match, row, cells, firm, outcome, by, twice_of, key, chance) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
@@ -91,7 +91,7 @@ export function addMatch(db: Db, match: MatchMade, rows: Iterable<MatchRowMade>)
       if (own && (own.settled === 'none' || candidates.some(({ key }) => key === own.key)))
         settle.run(own.settled, own.key, own.settled_by, own.settled_at, match.id, row);
     }
-  })();
+  }).immediate();
 }
 
 /** What was settled by hand. */
@@ -144,29 +144,31 @@ export function renewMatch(
   );
   const forget = db.prepare('DELETE FROM match_candidate WHERE match = ?');
   const addCandidate = candidateAdder(db, id);
-  return db.transaction(() => {
-    let moved = 0;
-    forget.run(id);
-    for (const { row, outcome, candidates } of rows) {
-      const before = had.get(id, row)!;
-      const found = keyed(outcome, candidates);
-      const same = before.settled !== null || (before.state === outcome && before.key === found.key);
-      const was = same ? null : JSON.stringify({ state: before.state, key: before.key });
-      renew.run(outcome, found.by, candidates[0]?.chance ?? null, found.key, was, id, row);
-      addCandidate(row, candidates);
-      if (!same) moved++;
-    }
-    db.prepare(
-      `UPDATE match SET universe = ?, companies = ?, model = ?, limits = ?, learning = ?, shared = ?, again = ?, revision = revision + 1 WHERE id = ?`,
-    ).run(
-      match.universe,
-      match.companies,
-      ...[match.model, match.limits, match.learning, match.shared].map((part) => JSON.stringify(part)),
-      job,
-      id,
-    );
-    return moved;
-  })();
+  return db
+    .transaction(() => {
+      let moved = 0;
+      forget.run(id);
+      for (const { row, outcome, candidates } of rows) {
+        const before = had.get(id, row)!;
+        const found = keyed(outcome, candidates);
+        const same = before.settled !== null || (before.state === outcome && before.key === found.key);
+        const was = same ? null : JSON.stringify({ state: before.state, key: before.key });
+        renew.run(outcome, found.by, candidates[0]?.chance ?? null, found.key, was, id, row);
+        addCandidate(row, candidates);
+        if (!same) moved++;
+      }
+      db.prepare(
+        `UPDATE match SET universe = ?, companies = ?, model = ?, limits = ?, learning = ?, shared = ?, again = ?, revision = revision + 1 WHERE id = ?`,
+      ).run(
+        match.universe,
+        match.companies,
+        ...[match.model, match.limits, match.learning, match.shared].map((part) => JSON.stringify(part)),
+        job,
+        id,
+      );
+      return moved;
+    })
+    .immediate();
 }
 
 /** The company that a row is taken for by what was found, and what it is sure by. */
