@@ -166,25 +166,25 @@ export function removeSource(
   keepIds(db, 'company');
   // Of very many, what each of them was is not worth its place.
   const writer = companyWriter(db, revision, companies.length > MOST_TOLD ? null : 'all');
-  const gone: number[] = [];
   const reader = new RecordReader(db, trees, places);
   db.prepare('DELETE FROM record WHERE source_id = ?').run(source.id);
-  const isLast = db.prepare('SELECT 1 FROM record LIMIT 1').get() === undefined;
-  if (isLast) {
+  let gone: number[] = [];
+  if (db.prepare('SELECT 1 FROM record LIMIT 1').get() === undefined) {
+    progress(0, companies.length);
     writer.removeAll();
-    gone.push(...companies);
-  }
-  for (let from = 0; from < companies.length && !isLast; from += REMOVED_AT_ONCE) {
-    progress(from, companies.length);
-    const left: number[] = [];
-    for (const company of companies.slice(from, from + REMOVED_AT_ONCE)) {
-      const merged = reader.merge(company);
-      if (merged) writer.update(company, companyParts(merged.company, merged), merged.sources);
-      else left.push(company);
+    gone = companies;
+  } else
+    for (let from = 0; from < companies.length; from += REMOVED_AT_ONCE) {
+      progress(from, companies.length);
+      const left: number[] = [];
+      for (const company of companies.slice(from, from + REMOVED_AT_ONCE)) {
+        const merged = reader.merge(company);
+        if (merged) writer.update(company, companyParts(merged.company, merged), merged.sources);
+        else left.push(company);
+      }
+      writer.remove(left);
+      gone.push(...left);
     }
-    writer.remove(left);
-    gone.push(...left);
-  }
   const touched = new Set([...removeRelated(db, source.key), ...unlinkCompanies(db, gone)]);
   relate(db, revision, [...touched]);
   db.prepare('DELETE FROM source WHERE id = ?').run(source.id);

@@ -101,17 +101,25 @@ void runFeed<EnrichedPiece>((hand) => {
       keyNow(key!) ?? key!,
     ]),
   );
+  const keyOf = ({ row, twiceOf }: StoredRow) => companyOf.get(twiceOf ?? row) ?? null;
+  /** The rows of the file, some at a time: a match may have very many. */
+  const batches = function* () {
+    for (let at = 0; ; at += ROWS_A_BATCH) {
+      const rows = rowsOfMatch(matches, match, { states: PARTS[part], by: null }, at, ROWS_A_BATCH);
+      if (rows.length === 0) return;
+      yield rows;
+    }
+  };
   if (fill) {
-    const all = rowsOfMatch(matches, match, { states: PARTS.fill, by: null }, 0, -1);
-    const gone = ({ row, twiceOf }: StoredRow) => keyNow(companyOf.get(twiceOf ?? row) ?? '') === null;
-    hand({ leftOut: all.filter(gone).length });
+    let leftOut = 0;
+    for (const rows of batches())
+      for (const row of rows) if (companyUnder.get(keyOf(row) ?? '') === undefined) leftOut++;
+    hand({ leftOut });
   }
   put(csvText([headings], { delimiter: ',', bom: true }));
   const companies = companiesOf(universe, asOf, fields);
-  for (let at = 0; ; at += ROWS_A_BATCH) {
-    const rows = rowsOfMatch(matches, match, { states: PARTS[part], by: null }, at, ROWS_A_BATCH);
-    if (rows.length === 0) break;
-    const keys = rows.map(({ row, twiceOf }) => companyOf.get(twiceOf ?? row) ?? null);
+  for (const rows of batches()) {
+    const keys = rows.map(keyOf);
     const known = keys.map((key) => (key === null ? undefined : companyUnder.get(key)));
     if (fill) {
       const filled = rows.flatMap((row, i) => (known[i] ? [fill.cells(row, keys[i]!, known[i].name)] : []));

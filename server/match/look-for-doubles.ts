@@ -13,13 +13,9 @@ export function lookForDoubles({ dir, jobs, workspace }: Services): Job {
 }
 
 /**
- * The same after a load that brought companies without a number beside others: they may be there under another name. Null where one
- * is looking already, where it will be said that the universe has changed since, and where there are too many to look for.
+ * The same after a load that brought companies without a number beside others: they may be there under another name. Not where there
+ * are too many to look for. Where one is looking already, it will be said that the universe has changed since.
  */
-export function lookAfterLoad(services: Services): Job | null {
-  const looking = services.jobs
-    .list()
-    .some(({ title, state }) => title === DOUBLES_JOB && state === 'running');
-  const tooMany = countWithoutNumber(services.universe) > MOST_WITHOUT_NUMBER;
-  return looking || tooMany ? null : lookForDoubles(services);
+export function lookAfterLoad(services: Services): void {
+  if (countWithoutNumber(services.universe) <= MOST_WITHOUT_NUMBER) lookForDoubles(services);
 }

@@ -232,7 +232,7 @@ export function Sources() {
         </p>
       )}
       <Matches />
-      <Doubles jobs={jobs?.jobs ?? []} />
+      {jobs && <Doubles jobs={jobs.jobs} />}
       <AddressBook />
       {writing.some((job) => job.state !== 'running') && (
         <section className="mt-8">
