@@ -90,56 +90,58 @@ export function CombineDialog({
             <Button onClick={() => setLists([...lists.slice(1), lists[0]!])}>Begin with the next</Button>
           </p>
         )}
-        <table className="w-full" aria-label="Overlap">
-          <thead>
-            <tr className="border-b border-edge text-[12px]">
-              {lists.map((list, i) => (
-                <SortHead
-                  key={list.key}
-                  by={`list-${i}`}
-                  label={list.name}
-                  order={order}
-                  onOrder={setOrder}
-                  short
-                />
-              ))}
-              <SortHead by="count" label="Members" order={order} onOrder={setOrder} right />
-              <th>
-                <span className="sr-only">Drawn</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {sorted.map(({ at }) => {
-              const region = regions[at]!;
-              const within = isWithin(way, region, lists.length);
-              return (
-                <tr key={region.lists.join()} className="border-b border-rule">
-                  {lists.map((list, i) => (
-                    <td key={list.key} className="py-1 text-[13px]">
-                      {region.lists.includes(i) ? 'on it' : <span className="text-soft">–</span>}
+        <div className="overflow-x-auto">
+          <table className="w-full" aria-label="Overlap">
+            <thead>
+              <tr className="border-b border-edge text-[12px]">
+                {lists.map((list, i) => (
+                  <SortHead
+                    key={list.key}
+                    by={`list-${i}`}
+                    label={list.name}
+                    order={order}
+                    onOrder={setOrder}
+                    short
+                  />
+                ))}
+                <SortHead by="count" label="Members" order={order} onOrder={setOrder} right />
+                <th>
+                  <span className="sr-only">Drawn</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {sorted.map(({ at }) => {
+                const region = regions[at]!;
+                const within = isWithin(way, region, lists.length);
+                return (
+                  <tr key={region.lists.join()} className="border-b border-rule">
+                    {lists.map((list, i) => (
+                      <td key={list.key} className="py-1 text-[13px]">
+                        {region.lists.includes(i) ? 'on it' : <span className="text-soft">–</span>}
+                      </td>
+                    ))}
+                    <td className="figure pr-5 text-right font-semibold">{format.number(region.count)}</td>
+                    <td className="w-44 pl-3">
+                      <span
+                        className={`block h-2.5 ${within ? 'bg-kept' : 'border border-edge'}`}
+                        style={{ width: `${(100 * region.count) / most}%` }}
+                        title={within ? 'on the new list' : 'left out'}
+                      />
                     </td>
-                  ))}
-                  <td className="figure pr-5 text-right font-semibold">{format.number(region.count)}</td>
-                  <td className="w-44 pl-3">
-                    <span
-                      className={`block h-2.5 ${within ? 'bg-kept' : 'border border-edge'}`}
-                      style={{ width: `${(100 * region.count) / most}%` }}
-                      title={within ? 'on the new list' : 'left out'}
-                    />
+                  </tr>
+                );
+              })}
+              {overlap.data && regions.length === 0 && (
+                <tr>
+                  <td className="py-2 text-soft" colSpan={lists.length + 2}>
+                    None of them has a member{judged === 'in' ? ' judged in' : ''}.
                   </td>
                 </tr>
-              );
-            })}
-            {overlap.data && regions.length === 0 && (
-              <tr>
-                <td className="py-2 text-soft" colSpan={lists.length + 2}>
-                  None of them has a member{judged === 'in' ? ' judged in' : ''}.
-                </td>
-              </tr>
-            )}
-          </tbody>
-        </table>
+              )}
+            </tbody>
+          </table>
+        </div>
         <div className="flex flex-wrap gap-3">
           <Segments
             label="Which members"

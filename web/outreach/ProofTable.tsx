@@ -36,7 +36,9 @@ export function ProofTable({
     <section aria-label="Proofs" className="mt-3">
       <header className="flex items-baseline gap-3 border-b border-edge pb-0.5">
         <h2 className="title text-[16px]">Proofs</h2>
-        <span className="text-[12px] text-soft">what fits best first; one a message</span>
+        <span className="text-[12px] text-soft">
+          {order.by === 'rank' && !order.descending && 'what fits best first; '}one a message
+        </span>
         <Button look="quiet" className="ml-auto text-[13px]" onClick={() => onEdit('new')}>
           New proof
         </Button>

@@ -48,7 +48,9 @@ test('proofs stand as they fit, with why and how often each was answered', () =>
 
 test('they are sorted by what is known of them, and keep the keys that choose them', async () => {
   const { user } = open();
+  expect(screen.getByText('what fits best first; one a message')).toBeTruthy();
   await user.click(screen.getByRole('button', { name: /^Named/ }));
+  expect(screen.getByText('one a message')).toBeTruthy();
   expect(rows().map(([key, text]) => [key, text])).toEqual([
     ['3', 'Coating halved'],
     ['1', 'Less dust'],
