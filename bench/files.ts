@@ -5,7 +5,7 @@ import type { UploadAnswer } from '../contract/responses.ts';
 import { columnFields } from '../core/fields/registry.ts';
 import { openUniverse } from '../server/db/open.ts';
 import { openColumns } from '../server/engine/opening/open-universe.ts';
-import { snapshotPath } from '../server/engine/opening/snapshot.ts';
+import { snapshotPath } from '../server/engine/opening/stored-universe.ts';
 import { loadCodeTrees } from '../server/reference.ts';
 import { megabytes, printTable, time, times } from './figures.ts';
 import { ServerProcess } from './server-process.ts';

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { CandidateFinder, sharedKeys } from '../core/match/candidates.ts';
-import { domainKey, houseKey, phoneKey, switchboardKey } from '../core/match/blocking.ts';
+import { FirmIndex } from '../core/match/firm-index.ts';
+import { IndexBuilder } from '../core/match/index-parts.ts';
+import { domainKey, houseKey, phoneKey, sharedKeys, switchboardKey } from '../core/match/blocking.ts';
 import { readyFirm, type Firm, type ReadyFirm } from '../core/match/firm.ts';
 import { matchRows, type Matching } from '../core/match/match-rows.ts';
 import { loadCodeTrees, loadGazetteer, readReference } from '../server/reference.ts';
@@ -15,6 +16,7 @@ const ROWS = 800;
 const notFree = () => false;
 let universe: { key: string; firm: Firm }[];
 let ready: ReadyFirm[];
+let index: FirmIndex;
 
 beforeAll(() => {
   const gazetteer = loadGazetteer();
@@ -41,14 +43,15 @@ beforeAll(() => {
       };
     });
   ready = universe.map(({ firm }) => readyFirm(firm, notFree));
+  const builder = new IndexBuilder();
+  ready.forEach((one, company) => builder.add(company, universe[company]!.key, one));
+  index = new FirmIndex(builder.finish());
 }, 60_000);
 
 function matched(file: readonly FileRow[]): { matching: Matching<string>; reached: number } {
   const rows = file.map(({ firm }) => readyFirm(firm, notFree));
-  const finder = new CandidateFinder(rows);
-  ready.forEach((one, company) => finder.offer(company, one));
   const found = (row: number) =>
-    finder
+    index
       .candidatesOf(rows[row]!, 20)
       .map(({ company }) => ({ company: universe[company]!.key, ready: ready[company]! }));
   const reached = file.filter(
@@ -60,11 +63,11 @@ function matched(file: readonly FileRow[]): { matching: Matching<string>; reache
     ready.slice(0, 1500),
     {
       companies: universe.length,
-      ofWord: (word) => finder.withWord(word),
-      ofDomain: (domain) => finder.sharing(domainKey(domain)),
-      ofPhone: (phone) => finder.sharing(phoneKey(phone)),
-      ofSwitchboard: (phone) => finder.sharing(switchboardKey(phone)),
-      ofHouse: (row) => finder.sharing(houseKey(row)!),
+      ofWord: (word) => index.withWord(word),
+      ofDomain: (domain) => index.sharing(domainKey(domain)),
+      ofPhone: (phone) => index.sharing(phoneKey(phone)),
+      ofSwitchboard: (phone) => index.sharing(switchboardKey(phone)),
+      ofHouse: (row) => index.sharing(houseKey(row)!),
     },
     0.99,
   );

@@ -28,6 +28,11 @@ export const WORTH = {
   letters: 4,
 } as const;
 
+/** Whether a key is an identifier, however many have it: the lowest bit of a key says so. */
+export const isIdentifier = (key: number): boolean => (key & 1) === 1;
+const identifier = (hash: number): number => (hash | 1) >>> 0;
+const common = (hash: number): number => (hash & ~1) >>> 0;
+
 /** FNV-1a (Fowler, Noll and Vo, 1991), 32 bits, in steps: a kind, then texts or parts of them. */
 const begin = (kind: number): number => 0x811c9dc5 ^ kind;
 const step = (hash: number, code: number): number => Math.imul(hash ^ code, 0x01000193);
@@ -40,17 +45,20 @@ function over(hash: number, text: string, from = 0, to = text.length): number {
 
 const PHONE_FIGURES = 7;
 
-export const domainKey = (domain: string): number => over(begin(2), domain) >>> 0;
+export const domainKey = (domain: string): number => identifier(over(begin(2), domain));
 export const switchboardKey = (phone: string): number =>
-  over(begin(12), phone, 0, phone.length - EXTENSION_FIGURES) >>> 0;
-export const phoneKey = (phone: string): number => over(begin(4), phone, phone.length - PHONE_FIGURES) >>> 0;
+  common(over(begin(12), phone, 0, phone.length - EXTENSION_FIGURES));
+export const phoneKey = (phone: string): number =>
+  identifier(over(begin(4), phone, phone.length - PHONE_FIGURES));
+/** A word of a name, anywhere. */
+export const wordKey = (word: string): number => common(over(begin(5), word));
 
 /** A house by its street's first letters, its number and its town, or postcode; null where one of them is not known. */
 export function houseKey({ street, house, town, postcode }: ReadyFirm): number | null {
   const where = town ?? postcode;
   return street === null || house === null || where === null
     ? null
-    : over(over(over(begin(11), street, 0, 5), house), where) >>> 0;
+    : common(over(over(over(begin(11), street, 0, 5), house), where));
 }
 
 /**
@@ -62,41 +70,59 @@ export function eachKey(
   anywhere: boolean,
   put: (key: number, worth: number) => void,
 ): void {
-  const { words, number, domains, phone, postcode, town, firm } = ready;
-  if (number !== null) put(over(begin(1), number) >>> 0, WORTH.number);
+  const { words, number, domains, phone, postcode, town } = ready;
+  if (number !== null) put(identifier(over(begin(1), number)), WORTH.number);
   for (const domain of domains) {
     put(domainKey(domain), WORTH.domain);
     const label = domainLabel(domain);
     const hyphen = label.indexOf('-');
     const end = Math.min(LABEL_LETTERS, hyphen < 0 ? label.length : hyphen);
-    if (end >= 5) put(over(begin(3), label, 0, end) >>> 0, WORTH.label);
+    if (end >= 5) put(common(over(begin(3), label, 0, end)), WORTH.label);
   }
-  if (phone !== null && phone.length > PHONE_FIGURES) put(phoneKey(phone), WORTH.phone);
-  const country = firm.country ?? '';
+  if (phone !== null) put(phoneKey(phone), WORTH.phone);
+  const country = ready.country ?? '';
   const everywhere = anywhere && country !== '';
   for (const word of words) {
-    if (word.length < 3) continue;
-    put(over(begin(5), word) >>> 0, WORTH.rare);
+    if (word.length < LEAST_WORD) continue;
+    put(wordKey(word), WORTH.rare);
     if (town !== null) {
-      put(over(over(begin(6), word, 0, 4), town) >>> 0, WORTH.placed);
-      put(over(over(begin(7), word, word.length - 4), town) >>> 0, WORTH.placed);
+      put(common(over(over(begin(6), word, 0, 4), town)), WORTH.placed);
+      put(common(over(over(begin(7), word, word.length - 4), town)), WORTH.placed);
     }
-    if (postcode !== null) put(over(over(begin(8), word, 0, 4), postcode) >>> 0, WORTH.placed);
+    if (postcode !== null) put(common(over(over(begin(8), word, 0, 4), postcode)), WORTH.placed);
     const bones = overBones(begin(9), word);
     if (bones !== 0) {
-      put(over(bones, country) >>> 0, WORTH.bones);
-      if (everywhere) put(over(bones, '') >>> 0, WORTH.bones);
+      put(common(over(bones, country)), WORTH.bones);
+      if (everywhere) put(common(over(bones, '')), WORTH.bones);
     }
   }
   const letters = overLetters(begin(10), words);
   if (letters !== 0) {
-    put(over(letters, country) >>> 0, WORTH.letters);
-    if (everywhere) put(over(letters, '') >>> 0, WORTH.letters);
+    put(common(over(letters, country)), WORTH.letters);
+    if (everywhere) put(common(over(letters, '')), WORTH.letters);
   }
   const at = houseKey(ready);
   if (at !== null) put(at, WORTH.house);
 }
 
+/** The keys that a company is found or counted by: those of any row it may be, its short words, and its switchboard. */
+export function indexedKeys(ready: ReadyFirm, put: (key: number) => void): void {
+  eachKey(ready, true, put);
+  for (const word of ready.words) if (word.length < LEAST_WORD) put(wordKey(word));
+  if (ready.phone !== null) put(switchboardKey(ready.phone));
+}
+
+/** Of what of a record it is counted how many companies have it. */
+export function sharedKeys(ready: ReadyFirm): number[] {
+  const { domains, phone } = ready;
+  const keys = domains.map(domainKey);
+  const house = houseKey(ready);
+  if (house !== null) keys.push(house);
+  if (phone !== null) keys.push(phoneKey(phone), switchboardKey(phone));
+  return keys;
+}
+
+const LEAST_WORD = 3;
 const LABEL_LETTERS = 12;
 /** Letters of a whole name that are looked at, and how many it needs. */
 const NAME_LETTERS = 8;

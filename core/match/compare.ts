@@ -35,7 +35,6 @@ export const FEATURE_NAMES = Object.keys(FEATURES) as Feature[];
 export interface Comparison {
   /** For each feature, in their order, the place of its level. */
   levels: Uint8Array;
-  marks: Record<ComparedField, Mark>;
   /** The rarest name words that both have, rarest first. */
   shared: readonly string[];
   /** 0 to 1. */
@@ -80,20 +79,9 @@ export function compare(a: ReadyFirm, b: ReadyFirm, names: NameFigures): Compari
   const name = nameLevel(a, b, likeness, beyond);
   const place = placeLevel(a, b);
   const form = a.form === null || b.form === null ? 0 : a.form === b.form ? 1 : 2;
-  const headcount = headcountLevel(a.firm.headcount, b.firm.headcount);
+  const headcount = headcountLevel(a.headcount, b.headcount);
   return {
     levels: Uint8Array.of(number, domain.level, phone, name, form, place.level, headcount),
-    marks: {
-      name: (['missing', 'equal', 'alike', 'alike', 'alike', 'different', 'different'] as const)[name]!,
-      number: FOUR[number]!,
-      domain: FOUR[domain.level]!,
-      street: markOf(a.street, b.street, sameStreet),
-      town: markOf(a.town, b.town, (x, y) => jaroWinkler(x, y) >= 0.9),
-      postcode: markOf(a.postcode, b.postcode, (x, y) => x.slice(0, 3) === y.slice(0, 3)),
-      country: markOf(a.firm.country, b.firm.country),
-      phone: FOUR[phone]!,
-      headcount: (['missing', 'alike', 'different'] as const)[headcount]!,
-    },
     shared,
     nameLikeness: likeness,
     km: place.km,
@@ -103,6 +91,28 @@ export function compare(a: ReadyFirm, b: ReadyFirm, names: NameFigures): Compari
 
 const FOUR = ['missing', 'equal', 'alike', 'different'] as const;
 
+/** How two records that were compared stand to each other in each thing that is shown of them. */
+export function marksOf(
+  a: ReadyFirm,
+  b: ReadyFirm,
+  { levels }: Pick<Comparison, 'levels'>,
+): Record<ComparedField, Mark> {
+  const level = (feature: Feature) => levels[FEATURE_NAMES.indexOf(feature)]!;
+  return {
+    name: (['missing', 'equal', 'alike', 'alike', 'alike', 'different', 'different'] as const)[
+      level('name')
+    ]!,
+    number: FOUR[level('number')]!,
+    domain: FOUR[level('domain')]!,
+    street: markOf(a.street, b.street, sameStreet),
+    town: markOf(a.town, b.town, (x, y) => jaroWinkler(x, y) >= 0.9),
+    postcode: markOf(a.postcode, b.postcode, (x, y) => x.slice(0, 3) === y.slice(0, 3)),
+    country: markOf(a.country, b.country),
+    phone: FOUR[level('phone')]!,
+    headcount: (['missing', 'alike', 'different'] as const)[level('headcount')]!,
+  };
+}
+
 function markOf(a: string | null, b: string | null, alike?: (a: string, b: string) => boolean): Mark {
   if (a === null || b === null) return 'missing';
   return a === b ? 'equal' : alike?.(a, b) ? 'alike' : 'different';
@@ -110,7 +120,7 @@ function markOf(a: string | null, b: string | null, alike?: (a: string, b: strin
 
 function numberLevel(a: ReadyFirm, b: ReadyFirm): number {
   if (a.number === null || b.number === null) return 0;
-  const [here, there] = [a.firm.country, b.firm.country];
+  const [here, there] = [a.country, b.country];
   // A number means nothing in another country's register.
   if (here && there && here !== there) return a.number === b.number ? 2 : 0;
   if (a.number === b.number) return 1;
@@ -159,7 +169,7 @@ const sameStreet = (a: string, b: string): boolean => jaroWinkler(a, b) >= 0.9;
 function placeLevel(a: ReadyFirm, b: ReadyFirm): { level: number; km: number | null } {
   const km = distanceOf(a, b);
   const level = () => {
-    const [here, there] = [a.firm.country, b.firm.country];
+    const [here, there] = [a.country, b.country];
     if (here && there && here !== there) return 7;
     const town =
       a.town !== null && b.town !== null && (a.town === b.town || jaroWinkler(a.town, b.town) >= 0.93);
@@ -178,7 +188,7 @@ function placeLevel(a: ReadyFirm, b: ReadyFirm): { level: number; km: number | n
   return { level: level(), km };
 }
 
-function distanceOf({ firm: a }: ReadyFirm, { firm: b }: ReadyFirm): number | null {
+function distanceOf(a: ReadyFirm, b: ReadyFirm): number | null {
   if (a.lat === null || a.lon === null || b.lat === null || b.lon === null) return null;
   return distanceKm(a.lat, a.lon, b.lat, b.lon);
 }

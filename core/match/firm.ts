@@ -23,8 +23,7 @@ export interface Firm {
 }
 
 /** A firm made ready to be compared with many. */
-export interface ReadyFirm {
-  firm: Firm;
+export interface ReadyFirm extends Pick<Firm, 'country' | 'lat' | 'lon' | 'headcount'> {
   words: readonly string[];
   form: string | null;
   number: string | null;
@@ -47,7 +46,10 @@ export function readyFirm(firm: Firm, isFree: (domain: string) => boolean): Read
   const domains = [registeredDomain(firm.web, isFree), registeredDomain(firm.mail, isFree)];
   const street = firm.street === null ? null : streetParts(firm.street);
   return {
-    firm,
+    country: firm.country,
+    lat: firm.lat,
+    lon: firm.lon,
+    headcount: firm.headcount,
     words,
     form: formKind(firm.legalForm) ?? form,
     number: comparedNumber(firm.registration, firm.country),

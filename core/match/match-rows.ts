@@ -1,4 +1,4 @@
-import { compare, type Comparison, type NameFigures } from './compare.ts';
+import { compare, marksOf, type Comparison, type NameFigures } from './compare.ts';
 import type { ReadyFirm } from './firm.ts';
 import {
   byChance,
@@ -137,7 +137,7 @@ function addTwins(candidates: Candidate[], names: NameFigures): void {
   for (const other of candidates.slice(1)) {
     if (other.chance < TWIN_FROM) break;
     const comparison = compare(best.ready, other.ready, names);
-    if (sureBy(comparison) === null || !sameHouse(comparison)) continue;
+    if (sureBy(comparison) === null || !sameHouse(best.ready, other.ready, comparison)) continue;
     all += other.chance;
     if (first.ready.number === null && other.ready.number !== null) first = other;
   }
@@ -147,11 +147,10 @@ function addTwins(candidates: Candidate[], names: NameFigures): void {
   candidates.unshift({ ...first, chance: Math.min(1, all), by: first.by ?? by });
 }
 
-const sameHouse = ({ marks }: Comparison): boolean =>
-  marks.name !== 'different' &&
-  marks.street !== 'different' &&
-  marks.town !== 'different' &&
-  marks.phone !== 'different';
+function sameHouse(a: ReadyFirm, b: ReadyFirm, comparison: Comparison): boolean {
+  const marks = marksOf(a, b, comparison);
+  return [marks.name, marks.street, marks.town, marks.phone].every((mark) => mark !== 'different');
+}
 
 /** Pairs of rows and strangers, of which hardly any are one company. */
 const RANDOM_PAIRS = 20_000;

@@ -78,7 +78,7 @@ async function read(data: ReadingJobData): Promise<Record<string, unknown>> {
       const found = companies ? companies.read(cells) : related!.read(cells);
       if (firmOf) {
         const firm = firmOf(cells);
-        const same = firm && sameRow(readyFirm(firm, isFreeMail));
+        const same = firm && sameRow(firm, readyFirm(firm, isFreeMail));
         if (!firm)
           refuse(answer, row, {
             column: 'row',

@@ -21,6 +21,7 @@ function again({ dir, match, precision, job }: AgainJobData & { job: string }): 
   try {
     const rows = rowsToMatch(db, match);
     const matching = matchUniverse(
+      dir,
       universe,
       rows.map(({ firm }) => firm),
       precision,

@@ -32,6 +32,7 @@ function search({ dir, person, job }: DoublesJobData & { job: string }): Record<
       `More than ${MOST_WITHOUT_NUMBER.toLocaleString('en-GB')} companies have no registration number; so many are not looked for at once. Load a source that has their numbers.`,
     );
   const matching = matchUniverse(
+    dir,
     universe,
     rows.map(({ firm }) => firm),
     PRECISION,

@@ -1,5 +1,5 @@
-import { COMPARED, compare } from '../../core/match/compare.ts';
-import { readyFirm, type Firm } from '../../core/match/firm.ts';
+import { COMPARED, compare, marksOf, type NameFigures } from '../../core/match/compare.ts';
+import { readyFirm, type Firm, type ReadyFirm } from '../../core/match/firm.ts';
 import type { RowOutcome } from '../../core/match/match-rows.ts';
 import { openMatchesToFill, type Db } from '../db/open.ts';
 import { stopIfCancelled, tellProgress } from '../jobs/thread.ts';
@@ -45,7 +45,7 @@ export function foundMaker(
       outcome,
       candidates: candidates.map(({ company, chance, by }, nth) => {
         const other = nth === 0 && outcome === 'doubtful' ? firmByKey(universe, company) : null;
-        const marks = other && compare(ready, readyFirm(other, isFreeMail), names).marks;
+        const marks = other && agreement(ready, readyFirm(other, isFreeMail), names);
         return {
           ...{ key: company, chance, by },
           agrees: marks ? COMPARED.filter((field) => marks[field] === 'equal') : [],
@@ -54,6 +54,9 @@ export function foundMaker(
     };
   };
 }
+
+/** What two records say of each thing that is compared. */
+const agreement = (a: ReadyFirm, b: ReadyFirm, names: NameFigures) => marksOf(a, b, compare(a, b, names));
 
 type RowFound = Pick<RowOutcome<string>, 'outcome'>;
 

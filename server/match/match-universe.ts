@@ -1,12 +1,11 @@
-import { domainKey, houseKey, phoneKey, switchboardKey } from '../../core/match/blocking.ts';
-import { CandidateFinder, sharedKeys } from '../../core/match/candidates.ts';
+import { domainKey, houseKey, phoneKey, sharedKeys, switchboardKey } from '../../core/match/blocking.ts';
 import { readyFirm, type Firm, type ReadyFirm } from '../../core/match/firm.ts';
 import { matchRows, type Matching } from '../../core/match/match-rows.ts';
 import type { Frequencies } from '../../core/match/model.ts';
 import type { Db } from '../db/open.ts';
 import { isFreeMail } from '../free-mail.ts';
 import { keyUnder } from '../tables/company-joins.ts';
-import { allFirms, countCompanies, firmFinder } from './universe-firms.ts';
+import { openFirmIndex, type Told } from './open-firm-index.ts';
 
 /** Candidates of a row that are compared in full. */
 const MOST_COMPARED = 20;
@@ -14,11 +13,8 @@ const MOST_COMPARED = 20;
 const MOST_READIED = 100_000;
 /** Companies from which is learned what comes up by chance. */
 const STRANGERS = 2000;
-/** Companies, or rows, after which progress is told. */
+/** Rows after which progress is told. */
 const A_LOOK = 5000;
-
-/** How far a match is. `done` of `total` of what `doing` says; may throw to end it. */
-export type Told = (done: number, total: number, doing: string) => void;
 
 /** What came up so often by chance, kept with a match so that its pairs can be looked at again. */
 export type Shared = Record<number, number>;
@@ -37,55 +33,50 @@ export interface OwnRows {
   apart(row: number, key: string): boolean;
 }
 
-/** Lines up the rows of a file, or some of its own companies, with all companies of a universe. Candidates are named by key. */
+/**
+ * Lines up the rows of a file, or some of its own companies, with all companies of the universe in a folder. Candidates are named by
+ * key.
+ * @param universe in a transaction, so that it stays as it is meanwhile
+ */
 export function matchUniverse(
+  dir: string,
   universe: Db,
   firms: readonly Firm[],
   precision: number,
   told: Told,
   own: OwnRows | null = null,
 ): MatchedUniverse {
-  const companies = countCompanies(universe);
+  const index = openFirmIndex(dir, universe, told);
+  const companies = index.size;
   const rows = firms.map((firm) => readyFirm(firm, isFreeMail));
-  const finder = new CandidateFinder(rows);
-  const strangers: ReadyFirm[] = [];
-  const every = Math.max(1, Math.floor(companies / STRANGERS));
-  let passed = 0;
-  for (const { id, firm } of allFirms(universe)) {
-    if (passed % A_LOOK === 0) told(passed, companies, 'companies looked through');
-    const ready = readyFirm(firm, isFreeMail);
-    if (passed++ % every === 0 && strangers.length < STRANGERS) strangers.push(ready);
-    finder.offer(id, ready);
-  }
-  const look = firmFinder(universe);
   const readied = new Map<number, { company: string; ready: ReadyFirm }>();
   const readyOf = (company: number) => {
     let one = readied.get(company);
     if (!one) {
-      const { key, firm } = look(company);
+      const { key, ready } = index.firmAt(company);
       if (readied.size >= MOST_READIED) readied.clear();
-      readied.set(company, (one = { company: key, ready: readyFirm(firm, isFreeMail) }));
+      readied.set(company, (one = { company: key, ready }));
     }
     return one;
   };
   const found = (row: number) =>
-    finder.candidatesOf(rows[row]!, MOST_COMPARED).flatMap(({ company }) => {
-      if (own?.ids[row] === company) return [];
+    index.candidatesOf(rows[row]!, MOST_COMPARED).flatMap(({ company }) => {
+      if (own?.ids[row] === index.idAt(company)) return [];
       const one = readyOf(company);
       return own?.apart(row, one.company) ? [] : [one];
     });
   // A row that is of the universe has what it has there itself, too.
   const itself = own ? 1 : 0;
-  const sharing = (key: number) => Math.max(0, finder.sharing(key) - itself);
+  const sharing = (key: number) => Math.max(0, index.sharing(key) - itself);
   const frequencies = {
     companies,
-    ofWord: (word: string) => finder.withWord(word),
+    ofWord: (word: string) => index.withWord(word),
     ofDomain: (domain: string) => sharing(domainKey(domain)),
     ofPhone: (phone: string) => sharing(phoneKey(phone)),
     ofHouse: (row: ReadyFirm) => sharing(houseKey(row)!),
     ofSwitchboard: (phone: string) => sharing(switchboardKey(phone)),
   } satisfies Frequencies;
-  const matching = matchRows(rows, found, strangers, frequencies, precision, (row) => {
+  const matching = matchRows(rows, found, index.spread(STRANGERS), frequencies, precision, (row) => {
     if (row % A_LOOK === 0) told(row, rows.length, 'rows compared');
   });
   // What a file says by our own key needs no comparing.

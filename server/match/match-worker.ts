@@ -61,7 +61,7 @@ async function readRows({ path, reading, header, mapping }: MatchJobData) {
           { field: 'file', rule: `at most ${MOST_ROWS.toLocaleString('en-GB')} rows` },
         );
       const firm = firmOf(cells);
-      const same = firm && sameRow(readyFirm(firm, isFreeMail));
+      const same = firm && sameRow(firm, readyFirm(firm, isFreeMail));
       const twiceOf = same === null ? null : (seen.get(same) ?? null);
       if (same !== null && twiceOf === null) seen.set(same, row);
       rows.push({ row, cells: header.map((_, i) => cells[i] ?? ''), firm, twiceOf });
@@ -77,6 +77,7 @@ async function match(data: MatchJobData & { job: string }): Promise<Record<strin
   universe.exec('BEGIN');
   const matched = rows.filter(({ firm, twiceOf }) => firm !== null && twiceOf === null);
   const matching = matchUniverse(
+    dir,
     universe,
     matched.map(({ firm }) => firm!),
     precision,

@@ -1,5 +1,5 @@
 import type { CandidateView, MatchPairAnswer, Weight } from '../../contract/matches.ts';
-import { COMPARED, FEATURE_NAMES, FEATURES, type ComparedField } from '../../core/match/compare.ts';
+import { COMPARED, FEATURE_NAMES, FEATURES, marksOf, type ComparedField } from '../../core/match/compare.ts';
 import { domainKey, houseKey, phoneKey, switchboardKey } from '../../core/match/blocking.ts';
 import { readyFirm, type Firm, type ReadyFirm } from '../../core/match/firm.ts';
 import { lookClosely } from '../../core/match/match-rows.ts';
@@ -27,7 +27,7 @@ export function pairView(matches: Db, universe: Db, id: string, row: StoredRow):
     fields: COMPARED.map((field) => ({ field, value: row.firm && valueOf(row.firm, field) })),
     carried: carriedOf(match, row.cells),
     candidates: candidatesOf(matches, id, row.row).map(({ key, chance }) =>
-      candidateView(universe, key, chance, ready!, match.model, frequencies),
+      candidateView(universe, key, chance, { name: row.firm!.name, ready: ready! }, match.model, frequencies),
     ),
     nth,
     of,
@@ -40,7 +40,7 @@ function candidateView(
   universe: Db,
   key: string,
   chance: number,
-  row: ReadyFirm,
+  row: { name: string | null; ready: ReadyFirm },
   model: Model,
   frequencies: Frequencies,
 ): CandidateView {
@@ -56,8 +56,10 @@ function candidateView(
       why: 'The universe has it no more.',
       gone: true,
     };
-  const { comparison, pair } = lookClosely(row, readyFirm(firm, isFreeMail), model, frequencies);
-  const rare = rareWordOf(comparison, row.firm.name, frequencies.ofWord, frequencies.companies, fold);
+  const ready = readyFirm(firm, isFreeMail);
+  const { comparison, pair } = lookClosely(row.ready, ready, model, frequencies);
+  const marks = marksOf(row.ready, ready, comparison);
+  const rare = rareWordOf(comparison, row.name, frequencies.ofWord, frequencies.companies, fold);
   return {
     key,
     chance,
@@ -66,7 +68,7 @@ function candidateView(
     fields: COMPARED.map((field) => ({
       field,
       value: valueOf(firm, field),
-      mark: comparison.marks[field],
+      mark: marks[field],
     })),
     km: comparison.km,
     why: wordsOf(comparison, evidence(pair, model.m), rare),

@@ -30,25 +30,52 @@ function firmOf(row: FirmRow, at: number): Firm {
   };
 }
 
+/** A company of the universe. */
+export interface OwnFirm {
+  id: number;
+  key: string;
+  firm: Firm;
+}
+
+const ownFirm = (row: unknown[]): OwnFirm => ({
+  id: row[0] as number,
+  key: row[1] as string,
+  firm: firmOf(row as FirmRow, 2),
+});
+
 /** All companies in the order of their ids. */
-export function* allFirms(universe: Db): Generator<{ id: number; firm: Firm }> {
-  const rows = universe.prepare(`SELECT c.id, ${COLUMNS} FROM company c ORDER BY c.id`).raw().iterate();
-  for (const row of rows as IterableIterator<FirmRow>)
-    yield { id: row[0] as unknown as number, firm: firmOf(row, 1) };
+export function* allFirms(universe: Db): Generator<OwnFirm> {
+  const rows = universe
+    .prepare(`SELECT c.id, c.key, ${COLUMNS} FROM company c ORDER BY c.id`)
+    .raw()
+    .iterate();
+  for (const row of rows as IterableIterator<unknown[]>) yield ownFirm(row);
+}
+
+/** Of some companies those that are there, and those whose ids are above one, at most `most`; in the order of their ids. */
+export function firmsOf(universe: Db, ids: readonly number[], above: number, most: number): OwnFirm[] {
+  const rows = universe
+    .prepare(
+      `SELECT c.id, c.key, ${COLUMNS} FROM company c
+       WHERE c.id > @above OR c.id IN (SELECT value FROM json_each(@ids)) ORDER BY c.id LIMIT @most`,
+    )
+    .raw()
+    .all({ above, ids: JSON.stringify(ids), most });
+  return (rows as unknown[][]).map(ownFirm);
 }
 
 /** Companies without a number that are looked for as doubles at once: all are held in memory. */
 export const MOST_WITHOUT_NUMBER = 300_000;
 
 /** Companies that have no registration number, at most `most`, in the order of their ids. */
-export function firmsWithoutNumber(universe: Db, most: number): { id: number; key: string; firm: Firm }[] {
+export function firmsWithoutNumber(universe: Db, most: number): OwnFirm[] {
   const rows = universe
     .prepare(
       `SELECT c.id, c.key, ${COLUMNS} FROM company c WHERE c.registration IS NULL ORDER BY c.id LIMIT ?`,
     )
     .raw()
-    .all(most) as [number, ...FirmRow][];
-  return rows.map((row) => ({ id: row[0], key: row[1], firm: firmOf(row as unknown as FirmRow, 2) }));
+    .all(most) as unknown[][];
+  return rows.map(ownFirm);
 }
 
 export function countWithoutNumber(universe: Db): number {

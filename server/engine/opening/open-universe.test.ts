@@ -11,8 +11,13 @@ import { nextRevision } from '../../tables/revision.ts';
 import { RandomUniverse } from '../../testing/random-universe.ts';
 import { buildUniverse } from './build-universe.ts';
 import { openColumns, planPatch } from './open-universe.ts';
-import { openSnapshot, snapshotPath } from './snapshot.ts';
-import type { StoredColumn, StoredSubject, StoredUniverse } from './stored-universe.ts';
+import {
+  openSnapshot,
+  snapshotPath,
+  type StoredColumn,
+  type StoredSubject,
+  type StoredUniverse,
+} from './stored-universe.ts';
 
 let random: RandomUniverse;
 beforeAll(() => {

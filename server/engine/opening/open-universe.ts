@@ -5,8 +5,13 @@ import { changedSince, revisionOf, type Revision } from '../../tables/revision.t
 import { buildColumns, planAll, storedFields, type BuildPlan } from './build-columns.ts';
 import { assembled, buildUniverse } from './build-universe.ts';
 import { sharedInt32, sharedUint32 } from './shared-arrays.ts';
-import { openSnapshot, saveSnapshot } from './snapshot.ts';
-import { recordsById, type StoredColumn, type StoredUniverse } from './stored-universe.ts';
+import {
+  openSnapshot,
+  saveSnapshot,
+  recordsById,
+  type StoredColumn,
+  type StoredUniverse,
+} from './stored-universe.ts';
 
 /** From this many companies on, two threads build the columns. */
 const WORTH_A_THREAD = 30_000;

@@ -1,6 +1,8 @@
+import { join } from 'node:path';
 import type { Column, KeyColumn, TextColumn } from '../../../core/tally/columns.ts';
 import type { Bits } from '../../../core/tally/bits.ts';
 import type { Links } from '../../../core/tally/links.ts';
+import { openArrays, saveArrays } from '../../stored-arrays.ts';
 import { sharedInt32 } from './shared-arrays.ts';
 
 /** Columns as they are shared between threads and kept in a file: without the search of words, which needs a database. */
@@ -39,3 +41,16 @@ export function recordsById(ids: Uint32Array): Int32Array {
   for (let r = 0; r < ids.length; r++) records[ids[r]!] = r;
   return records;
 }
+
+/** Grows with each change of how columns are kept. */
+const VERSION = 9;
+
+export const snapshotPath = (dir: string): string => join(dir, 'universe.columns');
+
+/** Keeps the columns; they belong to one revision of one universe. */
+export const saveSnapshot = (dir: string, universe: StoredUniverse): void =>
+  saveArrays(snapshotPath(dir), VERSION, universe);
+
+/** The columns last saved, of whatever revision, or null where there are none that can be used. */
+export const openSnapshot = (dir: string): StoredUniverse | null =>
+  openArrays(snapshotPath(dir), VERSION) as StoredUniverse | null;

@@ -1,20 +1,17 @@
 import { closeSync, openSync, readSync, renameSync, rmSync, writeSync, existsSync, fstatSync } from 'node:fs';
-import { join } from 'node:path';
 import { crc32 } from 'node:zlib';
-import type { StoredUniverse } from './stored-universe.ts';
 
 /**
- * The columns of a universe as one file, opened again without building anything:
+ * An object of typed arrays as one file, such as the columns of a universe, opened again without building anything:
  *
  *     magic │ version │ crc32 │ length of outline │ outline (JSON) │ arrays, each on a multiple of 8
  *
- * The outline is the universe itself with each typed array replaced by its kind, place and length.
- * All arrays are read into one block of shared memory and are views of it. The file belongs to one
- * revision of one universe; a damaged or older one counts as none.
+ * The outline is the object itself with each typed array replaced by its kind, place and length.
+ * All arrays are read into one block of shared memory and are views of it. A damaged file, or one of another version, counts
+ * as none.
  */
 
 const MAGIC = 0x4a544c59;
-const VERSION = 9;
 const HEAD_BYTES = 16;
 /** Bytes read or written at a time. */
 const PIECE = 1 << 24;
@@ -34,12 +31,8 @@ type Outline =
   | { map: [string, Outline][] }
   | { object: Record<string, Outline> };
 
-export function snapshotPath(dir: string): string {
-  return join(dir, 'universe.columns');
-}
-
 /** Writes the file whole or not at all. */
-export function saveSnapshot(dir: string, universe: StoredUniverse): void {
+export function saveArrays(path: string, version: number, whole: object): void {
   const arrays = new Map<AnyArray, number>();
   let end = 0;
   const outlineOf = (value: unknown): Outline => {
@@ -62,8 +55,7 @@ export function saveSnapshot(dir: string, universe: StoredUniverse): void {
     if (typeof value === 'number' && !Number.isFinite(value)) return { infinite: String(value) };
     return value as Outline;
   };
-  const outline = padded(Buffer.from(JSON.stringify({ outline: outlineOf(universe), bytes: end })));
-  const path = snapshotPath(dir);
+  const outline = padded(Buffer.from(JSON.stringify({ outline: outlineOf(whole), bytes: end })));
   const partial = `${path}.part`;
   const file = openSync(partial, 'w');
   try {
@@ -80,7 +72,7 @@ export function saveSnapshot(dir: string, universe: StoredUniverse): void {
       for (let from = 0; from < bytes.length; from += PIECE) write(bytes.slice(from, from + PIECE));
       if (bytes.length % 8) write(new Uint8Array(8 - (bytes.length % 8)));
     }
-    [MAGIC, VERSION, crc, outline.length].forEach((number, i) => head.writeUInt32LE(number, i * 4));
+    [MAGIC, version, crc, outline.length].forEach((number, i) => head.writeUInt32LE(number, i * 4));
     writeSync(file, head, 0, HEAD_BYTES, 0);
   } catch (error) {
     closeSync(file);
@@ -91,16 +83,16 @@ export function saveSnapshot(dir: string, universe: StoredUniverse): void {
   renameSync(partial, path);
 }
 
-/** The columns last saved, of whatever revision, or null where there are none that can be used. */
-export function openSnapshot(dir: string): StoredUniverse | null {
-  if (!existsSync(snapshotPath(dir))) return null;
-  const file = openSync(snapshotPath(dir), 'r');
+/** What was last saved there in this version, or null where there is nothing that can be used. */
+export function openArrays(path: string, version: number): unknown {
+  if (!existsSync(path)) return null;
+  const file = openSync(path, 'r');
   try {
     const head = Buffer.alloc(HEAD_BYTES);
     readSync(file, head, 0, HEAD_BYTES, 0);
-    const [magic, version, expected, outlineBytes] = [0, 4, 8, 12].map((at) => head.readUInt32LE(at));
+    const [magic, own, expected, outlineBytes] = [0, 4, 8, 12].map((at) => head.readUInt32LE(at));
     const total = fstatSync(file).size;
-    if (magic !== MAGIC || version !== VERSION || HEAD_BYTES + outlineBytes! > total) return null;
+    if (magic !== MAGIC || own !== version || HEAD_BYTES + outlineBytes! > total) return null;
     const text = Buffer.alloc(outlineBytes!);
     readSync(file, text, 0, outlineBytes!, HEAD_BYTES);
     let crc = crc32(text);
@@ -112,7 +104,7 @@ export function openSnapshot(dir: string): StoredUniverse | null {
       readSync(file, piece, 0, piece.length, HEAD_BYTES + outlineBytes! + from);
       crc = crc32(piece, crc);
     }
-    return crc === expected ? (revive(outline, block, new Map()) as StoredUniverse) : null;
+    return crc === expected ? revive(outline, block, new Map()) : null;
   } catch {
     return null;
   } finally {

@@ -1,0 +1,151 @@
+import { eachKey, indexedKeys, isIdentifier, wordKey } from './blocking.ts';
+import type { ReadyFirm } from './firm.ts';
+import { CROWDED, type IndexParts } from './index-parts.ts';
+import { fromLine } from './ready-line.ts';
+
+/** A company that shares keys with a row; more worth is more and better keys. */
+export interface Candidate {
+  /** Its place in the index. */
+  company: number;
+  worth: number;
+}
+
+/** Words whose counts are kept at hand. */
+const MOST_WORDS = 200_000;
+
+/**
+ * The companies of a universe by what they may be found by:
+ *
+ *     row ── keys ──► companies that have them, too, the worthiest first
+ *
+ * Companies that went or were made anew since the parts were built are left out by their places; those that came are parts of
+ * their own, whose companies stand behind the others.
+ */
+export class FirmIndex {
+  private readonly decoder = new TextDecoder();
+  private readonly goneKeys = new Map<number, number>();
+  private readonly words = new Map<string, number>();
+  private readonly worths: Uint32Array;
+
+  constructor(
+    private readonly parts: IndexParts,
+    private readonly gone: ReadonlySet<number> = new Set(),
+    private readonly came: IndexParts | null = null,
+  ) {
+    this.worths = new Uint32Array(this.places);
+    for (const company of gone) {
+      const keys = new Set<number>();
+      indexedKeys(this.firmAt(company).ready, (key) => keys.add(key));
+      for (const key of keys) this.goneKeys.set(key, (this.goneKeys.get(key) ?? 0) + 1);
+    }
+  }
+
+  /** How many companies it has. */
+  get size(): number {
+    return this.places - this.gone.size;
+  }
+
+  /** Places of companies, those that are gone among them. */
+  private get places(): number {
+    return this.parts.ids.length + (this.came?.ids.length ?? 0);
+  }
+
+  idAt(company: number): number {
+    const behind = company - this.parts.ids.length;
+    return behind < 0 ? this.parts.ids[company]! : this.came!.ids[behind]!;
+  }
+
+  firmAt(company: number): { key: string; ready: ReadyFirm } {
+    const behind = company - this.parts.ids.length;
+    const [{ lines, lineAt }, at] = behind < 0 ? [this.parts, company] : [this.came!, behind];
+    // A decoder takes no memory that threads share.
+    return fromLine(this.decoder.decode(lines.slice(lineAt[at], lineAt[at + 1])));
+  }
+
+  /** How many companies have a key. */
+  sharing(key: number): number {
+    return (
+      countIn(this.parts, key) - (this.goneKeys.get(key) ?? 0) + (this.came ? countIn(this.came, key) : 0)
+    );
+  }
+
+  /** How many companies have a word in their names. */
+  withWord(word: string): number {
+    let count = this.words.get(word);
+    if (count === undefined) {
+      if (this.words.size >= MOST_WORDS) this.words.clear();
+      this.words.set(word, (count = this.sharing(wordKey(word))));
+    }
+    return count;
+  }
+
+  /** Companies spread over the universe, at most `most`. */
+  spread(most: number): ReadyFirm[] {
+    const every = Math.max(1, Math.floor(this.size / most));
+    const some: ReadyFirm[] = [];
+    let nth = 0;
+    for (let company = 0; company < this.places && some.length < most; company++)
+      if (!this.gone.has(company) && nth++ % every === 0) some.push(this.firmAt(company).ready);
+    return some;
+  }
+
+  /** The candidates of a row, the worthiest first, at most `most`. */
+  candidatesOf(row: ReadyFirm, most: number): Candidate[] {
+    const { worths } = this;
+    const found: number[] = [];
+    const seen = new Set<number>();
+    eachKey(row, false, (key, worth) => {
+      if (seen.has(key)) return;
+      seen.add(key);
+      for (const company of this.companiesUnder(key)) {
+        if (worths[company] === 0) found.push(company);
+        worths[company]! += worth;
+      }
+    });
+    const candidates = found.map((company) => ({ company, worth: worths[company]! }));
+    for (const company of found) worths[company] = 0;
+    return candidates
+      .sort((a, b) => b.worth - a.worth || this.idAt(a.company) - this.idAt(b.company))
+      .slice(0, most);
+  }
+
+  /** The companies under a key, in the order of their ids; none where it is crowded. */
+  private companiesUnder(key: number): ArrayLike<number> & Iterable<number> {
+    const identifier = isIdentifier(key);
+    if (!identifier && this.sharing(key) > CROWDED) return [];
+    const first = companiesIn(this.parts, key);
+    const behind = this.came === null ? NONE : companiesIn(this.came, key);
+    if (behind.length === 0 && !this.goneKeys.has(key))
+      return first.length > CROWDED ? first.subarray(0, CROWDED) : first;
+    const offset = this.parts.ids.length;
+    return [...first, ...Array.from(behind, (company) => company + offset)]
+      .filter((company) => !this.gone.has(company))
+      .sort((a, b) => this.idAt(a) - this.idAt(b))
+      .slice(0, CROWDED);
+  }
+}
+
+const NONE = new Uint32Array(0);
+
+function countIn({ keys, counts }: IndexParts, key: number): number {
+  const at = placeOf(keys, key);
+  return at < 0 ? 0 : counts[at]!;
+}
+
+function companiesIn({ keys, starts, companies }: IndexParts, key: number): Uint32Array {
+  const at = placeOf(keys, key);
+  return at < 0 ? NONE : companies.subarray(starts[at], starts[at + 1]);
+}
+
+/** Where a key stands among all, by bisection; -1 where it does not. */
+function placeOf(keys: Uint32Array, key: number): number {
+  let [low, high] = [0, keys.length - 1];
+  while (low <= high) {
+    const middle = (low + high) >>> 1;
+    const there = keys[middle]!;
+    if (there === key) return middle;
+    if (there < key) low = middle + 1;
+    else high = middle - 1;
+  }
+  return -1;
+}
