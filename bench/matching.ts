@@ -24,7 +24,7 @@ export function measureMatching(dir: string): Promise<void> {
       const file = fileOf(universe, seed);
       const firms = file.map(({ firm }) => firm);
       const start = performance.now();
-      const matching = matchUniverse(dir, universe, firms, PRECISION, () => {});
+      const matching = matchUniverse({ dir, universe, told: () => {} }, firms, PRECISION);
       table.add(`${file.length.toLocaleString('en-GB')} rows, seed ${seed}`, [performance.now() - start]);
       const same = sameCompany(universe);
       report(`seed ${seed}`, file, matching, same);

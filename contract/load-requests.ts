@@ -285,6 +285,10 @@ export class LoadBody extends FileReadingBody {
   /** True: one bad row and nothing is loaded. False: bad rows are left out and reported. */
   @IsBoolean()
   allOrNothing = false;
+
+  /** Whether companies that surely are one with a company of another source are joined with it. */
+  @IsBoolean()
+  joinSure = true;
 }
 
 /** What a refresh does to companies of its source. */

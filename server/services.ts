@@ -14,6 +14,7 @@ import {
 import { Gather, type GatherTuning } from './gather/gather.ts';
 import { EngineHost } from './engine/host.ts';
 import { Jobs } from './jobs/jobs.ts';
+import { Doubles } from './match/doubles.ts';
 import { ListsHost } from './lists/host.ts';
 import { Outreach } from './outreach/outreach.ts';
 import { Runs } from './runs/runs.ts';
@@ -50,6 +51,8 @@ export interface Services {
   runs: Runs;
   engine: EngineHost;
   jobs: Jobs;
+  /** The search for companies that the universe has twice. */
+  doubles: Doubles;
   log: Log;
   lock: FolderLock;
   /** Largest upload in MB. */
@@ -87,8 +90,10 @@ export async function openServices(
     const engine = new EngineHost(dir, log);
     const jobs = new Jobs(workspace, landed, log, wroteFile);
     const runs = new Runs(openRuns(dir), { dir, universe, listsDb, engine, jobs, log }, now);
+    const doubles = new Doubles({ dir, universe, workspace, handover, lists, engine, jobs });
     const services: Services = {
       dir,
+      doubles,
       programs,
       gather,
       outreach,

@@ -55,6 +55,19 @@ export class FirmIndex {
     return behind < 0 ? this.parts.ids[company]! : this.came!.ids[behind]!;
   }
 
+  /** Places of companies by their ids, of those that it has. */
+  *placesOf(ids: Iterable<number>): Generator<number> {
+    const { ids: own } = this.parts;
+    for (const id of ids) {
+      const at = placeOf(own, id);
+      if (at >= 0 && !this.gone.has(at)) yield at;
+      else {
+        const behind = this.came ? placeOf(this.came.ids, id) : -1;
+        if (behind >= 0) yield own.length + behind;
+      }
+    }
+  }
+
   firmAt(company: number): { key: string; ready: ReadyFirm } {
     const behind = company - this.parts.ids.length;
     const [{ lines, lineAt }, at] = behind < 0 ? [this.parts, company] : [this.came!, behind];
@@ -137,8 +150,8 @@ function companiesIn({ keys, starts, companies }: IndexParts, key: number): Uint
   return at < 0 ? NONE : companies.subarray(starts[at], starts[at + 1]);
 }
 
-/** Where a key stands among all, by bisection; -1 where it does not. */
-function placeOf(keys: Uint32Array, key: number): number {
+/** Where a key, or an id, stands among all, by bisection; -1 where it does not. */
+export function placeOf(keys: Uint32Array, key: number): number {
   let [low, high] = [0, keys.length - 1];
   while (low <= high) {
     const middle = (low + high) >>> 1;

@@ -20,6 +20,13 @@ import {
   type SureBy,
 } from './outcome.ts';
 
+/** Rows that are matched, made ready when they are asked for. */
+export interface Rows {
+  readonly length: number;
+  /** Of a row that is there. */
+  at(row: number): ReadyFirm | undefined;
+}
+
 /** A candidate of a row. */
 export interface Scored<C> {
   company: C;
@@ -59,8 +66,8 @@ const LEARNED_ROWS = 20_000;
  * @param precision asked of the sure ones, such as 0.99
  */
 export function matchRows<C>(
-  rows: readonly ReadyFirm[],
-  found: (row: number) => readonly { company: C; ready: ReadyFirm }[],
+  rows: Rows,
+  found: (row: number, ready: ReadyFirm) => readonly { company: C; ready: ReadyFirm }[],
   strangers: readonly ReadyFirm[],
   frequencies: Frequencies,
   precision: number,
@@ -71,12 +78,14 @@ export function matchRows<C>(
     companies: frequencies.companies,
   };
   const u = randomShares(randomPairs(rows, strangers, names));
-  const compared = (r: number) =>
-    found(r).map(({ company, ready }) => {
-      const comparison = compare(rows[r]!, ready, names);
-      const pair = { levels: comparison.levels, chance: byChance(comparison, u, rows[r]!, frequencies) };
+  const compared = (r: number) => {
+    const row = rows.at(r)!;
+    return found(r, row).map(({ company, ready }) => {
+      const comparison = compare(row, ready, names);
+      const pair = { levels: comparison.levels, chance: byChance(comparison, u, row, frequencies) };
       return { company, ready, by: sureBy(comparison), pair };
     });
+  };
   // Spread over the whole file, which may be sorted.
   const every = Math.max(1, Math.ceil(rows.length / LEARNED_ROWS));
   const known = new Map<number, ReturnType<typeof compared>>();
@@ -90,7 +99,7 @@ export function matchRows<C>(
     frequencies.companies,
   );
   const score = scorer(model, frequencies.companies);
-  const scored = rows.map((_, r) => {
+  const scored = Array.from({ length: rows.length }, (_, r) => {
     looked(r);
     const own = known.get(r) ?? compared(r);
     const weights = score(own.map(({ pair }) => pair));
@@ -155,16 +164,12 @@ function sameHouse(a: ReadyFirm, b: ReadyFirm, comparison: Comparison): boolean 
 /** Pairs of rows and strangers, of which hardly any are one company. */
 const RANDOM_PAIRS = 20_000;
 
-function randomPairs(
-  rows: readonly ReadyFirm[],
-  strangers: readonly ReadyFirm[],
-  names: NameFigures,
-): Uint8Array[] {
+function randomPairs(rows: Rows, strangers: readonly ReadyFirm[], names: NameFigures): Uint8Array[] {
   const pairs =
     rows.length === 0 || strangers.length === 0 ? 0 : Math.min(RANDOM_PAIRS, rows.length * strangers.length);
   return Array.from({ length: pairs }, (_, i) => {
     // Every row with other strangers: both go round, and the second is shifted at every round of the first.
-    const row = rows[i % rows.length]!;
+    const row = rows.at(i % rows.length)!;
     const stranger = strangers[(i + Math.floor(i / rows.length) * 7) % strangers.length]!;
     return compare(row, stranger, names).levels;
   });

@@ -24,8 +24,13 @@ export type Db = Database.Database;
  * has what runs when, what came of it, and what one asked to be told; `workspace.sqlite` has settings, tapes, exports and jobs.
  */
 export function openUniverse(dir: string, options: { readonly?: boolean } = {}): Db {
-  return open(dir, 'universe.sqlite', universeMigrations, options.readonly === true);
+  const db = open(dir, 'universe.sqlite', universeMigrations, options.readonly === true);
+  // Only threads of jobs write it; one waits for another's transaction, which may be long.
+  if (!options.readonly) db.pragma(PATIENT);
+  return db;
 }
+
+const PATIENT = 'busy_timeout = 600000';
 
 /**
  * The universe for a thread that writes or takes out very many companies with all that hangs on them: that each row hangs on one
@@ -52,7 +57,7 @@ export function openMatches(dir: string, options: { readonly?: boolean } = {}): 
 /** The matches for a thread that writes one whole, which may take a while where another is being written. */
 export function openMatchesToFill(dir: string): Db {
   const db = openMatches(dir);
-  db.pragma('busy_timeout = 600000');
+  db.pragma(PATIENT);
   return db;
 }
 

@@ -66,7 +66,7 @@ export async function intoSource(
     { path, fingerprint: null, fileName: `${name}.csv` },
     {
       ...{ name, mapping, licence: null, asOf: day, allOrNothing: false, covers: [], refreshes: null },
-      ...{ reading: partsOf(preview), header: preview.header, subject: 'companies' },
+      ...{ reading: partsOf(preview), header: preview.header, subject: 'companies', joinSure: true },
     },
     () => uploads.forget(id),
   );

@@ -179,8 +179,12 @@ export class Jobs {
     );
   }
 
+  /** Whether no more jobs are to be started, since the program ends. */
+  stopped = false;
+
   /** Waits until the jobs that run have ended, asking them to leave their work. */
   async stop(): Promise<void> {
+    this.stopped = true;
     const ends = [...this.running.values()].map(
       ({ worker, cancel }) =>
         new Promise((resolve) => {

@@ -114,5 +114,6 @@ async function loadCompanies(
   // A company that came, or came to a web site, may give people who were there before an address.
   const people = db.prepare('SELECT 1 FROM person LIMIT 1').get() === undefined ? [] : ['people'];
   relate(db, revision, [...new Set([...findAgain(db), ...people])]);
-  return { ...landed, joined: companies.joined.size, mayBeTwice: companies.mayBeTwice };
+  const { joined: there, mayBeTwice, came } = companies;
+  return { ...landed, joined: there.size, mayBeTwice, came };
 }

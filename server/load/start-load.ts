@@ -1,7 +1,6 @@
 import type { Job } from '../../contract/responses.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
 import { HttpProblem } from '../http/check.ts';
-import { lookAfterLoad } from '../match/look-for-doubles.ts';
 import type { Services } from '../services.ts';
 import { rememberReading } from '../tables/remembered-readings.ts';
 import type { LoadWorkerData } from './load-data.ts';
@@ -13,6 +12,8 @@ export interface LoadWish extends Pick<
   'reading' | 'header' | 'allOrNothing' | 'subject' | 'covers' | 'refreshes' | 'name' | 'licence' | 'asOf'
 > {
   mapping: Mapping;
+  /** Whether its companies are joined with those of other sources that they surely are. */
+  joinSure: boolean;
 }
 
 /** @throws HttpProblem where something writes the universe already */
@@ -31,7 +32,7 @@ export function startLoad(
   done: () => void,
 ): Job {
   const { dir, jobs, engine, workspace } = services;
-  const { name, subject, header, mapping, refreshes, allOrNothing } = wish;
+  const { name, subject, header, mapping, refreshes, allOrNothing, joinSure } = wish;
   const made = wish.reading.made ?? [];
   const own = header.slice(0, header.length - made.length);
   return jobs.start(
@@ -48,7 +49,8 @@ export function startLoad(
       done();
       await engine.reload();
       // Two that have a number are two; of the others one may be there under another name.
-      if (result.mayBeTwice) lookAfterLoad(services);
+      if (result.came && !jobs.stopped)
+        services.doubles.lookAfterLoad(joinSure ? (result.source as string) : null);
       rememberReading(workspace, { name, subject, header: own, made, mapping });
     },
   );

@@ -18,6 +18,8 @@ export class CompanyLoad {
   private readonly ownValues: ReadonlySet<string>;
   /** Companies that came without a registration number beside others, and may be there under another name. */
   mayBeTwice = 0;
+  /** Companies that came beside others. */
+  came = 0;
   private last: number;
   private readonly isFirst: boolean;
 
@@ -38,7 +40,10 @@ export class CompanyLoad {
       let id = this.writer.find(key);
       if (id === null) {
         this.writer.insert((id = ++this.last), key, company, company.sources);
-        if (!this.isFirst && !company.hasNumber) this.mayBeTwice++;
+        if (!this.isFirst) {
+          this.came++;
+          if (!company.hasNumber) this.mayBeTwice++;
+        }
       } else this.joined.add(id);
       // Of what we ourselves say of it a file knows nothing.
       if (this.ownValues.has(company.key)) this.joined.add(id);

@@ -21,11 +21,9 @@ function again({ dir, match, precision, job }: AgainJobData & { job: string }): 
   try {
     const rows = rowsToMatch(db, match);
     const matching = matchUniverse(
-      dir,
-      universe,
+      { dir, universe, told: tellMatching },
       rows.map(({ firm }) => firm),
       precision,
-      tellMatching,
     );
     const foundOf = foundMaker(universe, matching);
     stopIfCancelled();

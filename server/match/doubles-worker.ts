@@ -1,13 +1,13 @@
 import { workerData } from 'node:worker_threads';
 import { PRECISION } from '../../core/match/outcome.ts';
 import type { Mapping } from '../../core/records/mapping.ts';
-import { Problem } from '../../core/tape/problem.ts';
 import { openMatches, openUniverse } from '../db/open.ts';
 import { runJob } from '../jobs/thread.ts';
 import { apartPairs } from '../tables/matches/doubles.ts';
-import { keepMatch, tellMatching } from './keep-match.ts';
-import { matchUniverse } from './match-universe.ts';
-import { firmsWithoutNumber, MOST_WITHOUT_NUMBER } from './universe-firms.ts';
+import { joinAcross } from './join-across.ts';
+import { keepMatch, tellMatching, type KeptRow } from './keep-match.ts';
+import { matchOwn } from './match-universe.ts';
+import { firmByKey, universeMark, withoutNumber } from './universe-firms.ts';
 
 /**
  * The thread that looks for companies which the universe has twice. Two that have a number in one register are two, so that only
@@ -17,45 +17,48 @@ import { firmsWithoutNumber, MOST_WITHOUT_NUMBER } from './universe-firms.ts';
 export interface DoublesJobData extends Record<string, unknown> {
   dir: string;
   person: string;
+  /** Sources of which it was asked that their companies are joined with those of others, where they surely are one. */
+  across: string[];
 }
 
-function search({ dir, person, job }: DoublesJobData & { job: string }): Record<string, unknown> {
+export interface DoublesResult extends Record<string, unknown> {
+  match: string;
+  joined: { gone: string; key: string }[];
+  /** Whether all was joined that was found to be. */
+  joinedAll: boolean;
+}
+
+function search({ dir, person, across, job }: DoublesJobData & { job: string }): DoublesResult {
   const universe = openUniverse(dir, { readonly: true });
   universe.exec('BEGIN');
   const matches = openMatches(dir);
   const apart = apartPairs(matches);
   matches.close();
-  const rows = firmsWithoutNumber(universe, MOST_WITHOUT_NUMBER + 1);
-  if (rows.length > MOST_WITHOUT_NUMBER)
-    throw new Problem(
-      'too-many-rows',
-      `More than ${MOST_WITHOUT_NUMBER.toLocaleString('en-GB')} companies have no registration number; so many are not looked for at once. Load a source that has their numbers.`,
-    );
-  const matching = matchUniverse(
-    dir,
-    universe,
-    rows.map(({ firm }) => firm),
+  const matching = matchOwn(
+    { dir, universe, told: tellMatching },
+    withoutNumber(universe),
     PRECISION,
-    tellMatching,
-    {
-      ids: rows.map(({ id }) => id),
-      apart: (row, key) => apart.has([rows[row]!.key, key].sort().join(' ')),
-    },
+    (key, other) => apart.has([key, other].sort().join(' ')),
   );
+  const kept = function* (): Generator<KeptRow> {
+    for (const [i, found] of matching.rows.entries()) {
+      const key = matching.keys(i);
+      yield { row: i + 1, cells: [key], firm: firmByKey(universe, key), twiceOf: null, found };
+    }
+  };
   keepMatch(
     dir,
     universe,
     {
       ...{ id: job, of: 'doubles', name: 'Doubles', fileName: '', header: [], person, precision: PRECISION },
-      ...{ mapping: NOTHING_READ, rows: rows.length, notData: 0 },
+      ...{ mapping: NOTHING_READ, rows: matching.rows.length, notData: 0 },
     },
     matching,
-    rows.map(({ key, firm }, i) => ({
-      ...{ row: i + 1, cells: [key], firm, twiceOf: null },
-      found: matching.rows[i]!,
-    })),
+    kept(),
   );
-  return { match: job };
+  const searched = universeMark(universe);
+  universe.close();
+  return { match: job, ...joinAcross(dir, job, across, searched, person) };
 }
 
 /** There is no file that was read. */

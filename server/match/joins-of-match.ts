@@ -9,9 +9,17 @@ import { firmByKey } from './universe-firms.ts';
 /**
  * The joins that the sure and the settled rows of a search for doubles come to: one company of each cluster stays, one with a number
  * where there is any, and the others are joined to it.
+ * @param sureOnes where given, only the sure rows count of which it says so by the keys of both
  */
-export function joinsOfMatch(matches: Db, universe: Db, id: string, person: string): Join[] {
-  const rows = rowsOfMatch(matches, id, { states: ['sure', 'settled'], by: null }, 0, -1);
+export function joinsOfMatch(
+  matches: Db,
+  universe: Db,
+  id: string,
+  person: string,
+  sureOnes: ((a: string, b: string) => boolean) | null = null,
+): Join[] {
+  const states = sureOnes ? (['sure'] as const) : (['sure', 'settled'] as const);
+  const rows = rowsOfMatch(matches, id, { states, by: null }, 0, -1);
   const place = new Map<string, number>();
   const keys: string[] = [];
   const placeOf = (key: string) => {
@@ -23,7 +31,7 @@ export function joinsOfMatch(matches: Db, universe: Db, id: string, person: stri
     return at;
   };
   const pairs: (ScoredPair & { how: Join['how'] })[] = rows.flatMap(({ cells, key, chance, by, state }) => {
-    if (key === null) return [];
+    if (key === null || sureOnes?.(cells[0]!, key) === false) return [];
     const settled = state === 'settled';
     const pair = { a: placeOf(cells[0]!), b: placeOf(key), chance: settled ? 1 : (chance ?? 0) };
     return [{ ...pair, how: settled ? ('hand' as const) : by! }];

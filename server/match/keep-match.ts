@@ -66,7 +66,7 @@ export function keepMatch(
   universe: Db,
   said: Said,
   matching: MatchedUniverse,
-  rows: readonly KeptRow[],
+  rows: Iterable<KeptRow>,
 ): void {
   const { model, limits, learning, shared, companies } = matching;
   const foundOf = foundMaker(universe, matching);
@@ -84,5 +84,4 @@ export function keepMatch(
   const match = { ...said, model, limits, learning, shared, companies };
   addMatch(db, { ...match, madeAt: Date.now(), universe: universeMark(universe) }, made());
   db.close();
-  universe.close();
 }

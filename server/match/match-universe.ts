@@ -1,6 +1,7 @@
 import { domainKey, houseKey, phoneKey, sharedKeys, switchboardKey } from '../../core/match/blocking.ts';
 import { readyFirm, type Firm, type ReadyFirm } from '../../core/match/firm.ts';
-import { matchRows, type Matching } from '../../core/match/match-rows.ts';
+import { matchRows, type Matching, type Rows } from '../../core/match/match-rows.ts';
+import type { FirmIndex } from '../../core/match/firm-index.ts';
 import type { Frequencies } from '../../core/match/model.ts';
 import type { Db } from '../db/open.ts';
 import { isFreeMail } from '../free-mail.ts';
@@ -25,30 +26,65 @@ export interface MatchedUniverse extends Matching<string> {
   ofWord(word: string): number;
 }
 
-/** Rows that are companies of the universe themselves. */
-export interface OwnRows {
-  /** Their ids, in the order of the rows. */
-  ids: readonly number[];
-  /** Whether a row and a company stay apart, whatever speaks for them. */
-  apart(row: number, key: string): boolean;
+/** What a match reads of a universe: its folder, and the database in a transaction, so that it stays as it is meanwhile. */
+interface Whole {
+  dir: string;
+  universe: Db;
+  told: Told;
+}
+
+/** Lines up the rows of a file with all companies of a universe. Candidates are named by key. */
+export function matchUniverse(whole: Whole, firms: readonly Firm[], precision: number): MatchedUniverse {
+  const { dir, universe, told } = whole;
+  const index = openFirmIndex(dir, universe, told);
+  const rows = firms.map((firm) => readyFirm(firm, isFreeMail));
+  const matched = matchWith(index, rows, precision, told, () => true, 0);
+  // What a file says by our own key needs no comparing.
+  const keyOf = keyUnder(universe);
+  firms.forEach(({ key: given }, row) => {
+    const company = given === undefined ? null : keyOf(given);
+    if (company !== null)
+      matched.rows[row] = { outcome: 'sure', candidates: [{ company, chance: 1, by: 'key' }] };
+  });
+  return matched;
 }
 
 /**
- * Lines up the rows of a file, or some of its own companies, with all companies of the universe in a folder. Candidates are named by
- * key.
- * @param universe in a transaction, so that it stays as it is meanwhile
+ * Lines up some companies of a universe with all others of it.
+ * @param ids of these companies; those that are not there are left out
+ * @param apart whether two companies stay apart by their keys, whatever speaks for them
  */
-export function matchUniverse(
-  dir: string,
-  universe: Db,
-  firms: readonly Firm[],
+export function matchOwn(
+  { dir, universe, told }: Whole,
+  ids: Iterable<number>,
+  precision: number,
+  apart: (key: string, other: string) => boolean,
+): MatchedUniverse & { keys: (row: number) => string } {
+  const index = openFirmIndex(dir, universe, told);
+  const places = Uint32Array.from(index.placesOf(ids));
+  const rows: Rows = { length: places.length, at: (row) => index.firmAt(places[row]!).ready };
+  let last = { row: -1, key: '' };
+  const keys = (row: number) => {
+    if (last.row !== row) last = { row, key: index.firmAt(places[row]!).key };
+    return last.key;
+  };
+  const may = (row: number, company: number, key: string) =>
+    company !== places[row] && !apart(keys(row), key);
+  return { ...matchWith(index, rows, precision, told, may, 1), keys };
+}
+
+/**
+ * @param may whether a company may be that of a row
+ * @param itself how many times the index has a row itself
+ */
+function matchWith(
+  index: FirmIndex,
+  rows: Rows,
   precision: number,
   told: Told,
-  own: OwnRows | null = null,
+  may: (row: number, company: number, key: string) => boolean,
+  itself: number,
 ): MatchedUniverse {
-  const index = openFirmIndex(dir, universe, told);
-  const companies = index.size;
-  const rows = firms.map((firm) => readyFirm(firm, isFreeMail));
   const readied = new Map<number, { company: string; ready: ReadyFirm }>();
   const readyOf = (company: number) => {
     let one = readied.get(company);
@@ -59,17 +95,14 @@ export function matchUniverse(
     }
     return one;
   };
-  const found = (row: number) =>
-    index.candidatesOf(rows[row]!, MOST_COMPARED).flatMap(({ company }) => {
-      if (own?.ids[row] === index.idAt(company)) return [];
+  const found = (row: number, ready: ReadyFirm) =>
+    index.candidatesOf(ready, MOST_COMPARED).flatMap(({ company }) => {
       const one = readyOf(company);
-      return own?.apart(row, one.company) ? [] : [one];
+      return may(row, company, one.company) ? [one] : [];
     });
-  // A row that is of the universe has what it has there itself, too.
-  const itself = own ? 1 : 0;
   const sharing = (key: number) => Math.max(0, index.sharing(key) - itself);
   const frequencies = {
-    companies,
+    companies: index.size,
     ofWord: (word: string) => index.withWord(word),
     ofDomain: (domain: string) => sharing(domainKey(domain)),
     ofPhone: (phone: string) => sharing(phoneKey(phone)),
@@ -79,14 +112,10 @@ export function matchUniverse(
   const matching = matchRows(rows, found, index.spread(STRANGERS), frequencies, precision, (row) => {
     if (row % A_LOOK === 0) told(row, rows.length, 'rows compared');
   });
-  // What a file says by our own key needs no comparing.
-  const keyOf = keyUnder(universe);
-  firms.forEach(({ key: given }, row) => {
-    const company = given === undefined ? null : keyOf(given);
-    if (company !== null)
-      matching.rows[row] = { outcome: 'sure', candidates: [{ company, chance: 1, by: 'key' }] };
-  });
+  // Only pairs that were found are looked at again.
   const shared: Shared = {};
-  for (const row of rows) for (const key of sharedKeys(row)) shared[key] = sharing(key);
-  return { ...matching, shared, companies, ofWord: frequencies.ofWord };
+  matching.rows.forEach(({ candidates }, row) => {
+    if (candidates.length > 0) for (const key of sharedKeys(rows.at(row)!)) shared[key] = sharing(key);
+  });
+  return { ...matching, shared, companies: index.size, ofWord: frequencies.ofWord };
 }

@@ -77,11 +77,9 @@ async function match(data: MatchJobData & { job: string }): Promise<Record<strin
   universe.exec('BEGIN');
   const matched = rows.filter(({ firm, twiceOf }) => firm !== null && twiceOf === null);
   const matching = matchUniverse(
-    dir,
-    universe,
+    { dir, universe, told: tellMatching },
     matched.map(({ firm }) => firm!),
     precision,
-    tellMatching,
   );
   const outcomes = new Map(matched.map(({ row }, i) => [row, matching.rows[i]!]));
   keepMatch(
@@ -91,6 +89,7 @@ async function match(data: MatchJobData & { job: string }): Promise<Record<strin
     matching,
     rows.map((row) => ({ ...row, found: outcomes.get(row.row) ?? null })),
   );
+  universe.close();
   return { match: job };
 }
 

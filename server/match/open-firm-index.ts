@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { FirmIndex } from '../../core/match/firm-index.ts';
+import { FirmIndex, placeOf } from '../../core/match/firm-index.ts';
 import { IndexBuilder, MOST_PATCHED, type IndexParts } from '../../core/match/index-parts.ts';
 import { readyFirm } from '../../core/match/firm.ts';
 import type { Db } from '../db/open.ts';
@@ -56,14 +56,4 @@ function patch(kept: Kept, universe: Db): FirmIndex | null {
   const builder = new IndexBuilder();
   for (const { id, key, firm } of came) builder.add(id, key, readyFirm(firm, isFreeMail));
   return new FirmIndex(kept, new Set(places), came.length > 0 ? builder.finish() : null);
-}
-
-function placeOf(ids: Uint32Array, id: number): number {
-  let [low, high] = [0, ids.length];
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (ids[middle]! < id) low = middle + 1;
-    else high = middle;
-  }
-  return ids[low] === id ? low : -1;
 }

@@ -64,18 +64,12 @@ export function firmsOf(universe: Db, ids: readonly number[], above: number, mos
   return (rows as unknown[][]).map(ownFirm);
 }
 
-/** Companies without a number that are looked for as doubles at once: all are held in memory. */
-export const MOST_WITHOUT_NUMBER = 300_000;
-
-/** Companies that have no registration number, at most `most`, in the order of their ids. */
-export function firmsWithoutNumber(universe: Db, most: number): OwnFirm[] {
-  const rows = universe
-    .prepare(
-      `SELECT c.id, c.key, ${COLUMNS} FROM company c WHERE c.registration IS NULL ORDER BY c.id LIMIT ?`,
-    )
-    .raw()
-    .all(most) as unknown[][];
-  return rows.map(ownFirm);
+/** Ids of the companies that have no registration number, in their order. */
+export function withoutNumber(universe: Db): number[] {
+  return universe
+    .prepare<[], number>('SELECT id FROM company WHERE registration IS NULL ORDER BY id')
+    .pluck()
+    .all();
 }
 
 export function countWithoutNumber(universe: Db): number {

@@ -3,21 +3,19 @@ import { ApartBody, type DoublesAnswer, type JoinsAnswer } from '../../contract/
 import { HttpProblem, body } from '../http/check.ts';
 import type { JoinJobData, JoinResult } from '../load/join-worker.ts';
 import { joinsOfMatch } from '../match/joins-of-match.ts';
-import { lookForDoubles } from '../match/look-for-doubles.ts';
+import { followJoins } from '../match/follow-joins.ts';
 import { countWithoutNumber, firmByKey } from '../match/universe-firms.ts';
 import type { Services } from '../services.ts';
 import { joinedTo, joinsOf } from '../tables/company-joins.ts';
 import { doublesMatch, forgetRows, keepApart, noteUniverse } from '../tables/matches/doubles.ts';
 import { candidatesOf, rowsOfMatch } from '../tables/matches/rows.ts';
 import { matchById } from '../tables/matches/views.ts';
-import { followHandovers } from '../tables/handover/ledger.ts';
-import { moveNotes } from '../tables/notes.ts';
 import { readSettings } from '../tables/workspace.ts';
 import { universeMark } from '../match/universe-firms.ts';
 
 /** Companies that the universe has twice: looked for, joined, and taken apart again. */
 export function doublesRoutes(services: Services): Router {
-  const { dir, universe, workspace, handover, matches, lists, engine, jobs } = services;
+  const { dir, universe, workspace, matches, jobs } = services;
   const routes = Router();
   const person = () => readSettings(workspace).person;
   const join = (
@@ -26,12 +24,8 @@ export function doublesRoutes(services: Services): Router {
     after: (result: JoinResult) => void,
   ) =>
     jobs.start('join', title, 'server/load/join-worker', { dir, ...data }, async (result) => {
-      const { joined } = result as JoinResult;
       after(result as JoinResult);
-      moveNotes(workspace, 'companies', joined);
-      followHandovers(handover, joined);
-      await lists.change('followKeys', joined);
-      await engine.reload();
+      await followJoins(services, (result as JoinResult).joined);
     });
 
   routes.get('/doubles', (_request, response) => {
@@ -44,7 +38,7 @@ export function doublesRoutes(services: Services): Router {
   });
 
   routes.post('/doubles', (_request, response) => {
-    response.status(202).json({ job: lookForDoubles(services) });
+    response.status(202).json({ job: services.doubles.look() });
   });
 
   routes.post('/doubles/join', (_request, response) => {

@@ -171,7 +171,7 @@ export function sourceRoutes(services: Services, uploads: Uploads): Router {
       {
         ...{ name: load.name, licence: load.licence ?? null, asOf, reading: partsOf(file), header },
         ...{ mapping: { ...load.mapping }, allOrNothing: load.allOrNothing, subject },
-        ...{ covers: load.covers, refreshes },
+        ...{ covers: load.covers, refreshes, joinSure: load.joinSure },
       },
       () => uploads.forget(load.upload),
     );

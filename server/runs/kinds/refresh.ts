@@ -47,7 +47,7 @@ export const runRefresh: Carry = async ({ services, plan, run, say, carriedBy })
       {
         ...{ name: source.name, licence: source.licence, asOf, reading: partsOf(preview), header },
         ...{ mapping: JSON.parse(source.mapping) as Mapping, allOrNothing: false, subject: source.subject },
-        ...{ covers: [], refreshes: { key: source.key, gone: 'removed' } },
+        ...{ covers: [], refreshes: { key: source.key, gone: 'removed' }, joinSure: true },
       },
       () => {},
     );

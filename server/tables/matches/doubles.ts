@@ -29,16 +29,12 @@ export function apartPairs(db: Db): ReadonlySet<string> {
 
 /** Takes rows of a search for doubles away whose companies are not there any more. */
 export function forgetRows(db: Db, id: string, gone: ReadonlySet<string>): void {
-  const remove = db.prepare('DELETE FROM match_row WHERE match = ? AND row = ?');
+  const remove = db.prepare(
+    "DELETE FROM match_row WHERE match = ? AND json_extract(cells, '$[0]') IN (SELECT value FROM json_each(?))",
+  );
   db.transaction(() => {
-    let count = 0;
-    const rows = db
-      .prepare<[string], [number, string]>('SELECT row, cells FROM match_row WHERE match = ?')
-      .raw()
-      .all(id);
-    for (const [row, cells] of rows)
-      if (gone.has((JSON.parse(cells) as string[])[0]!)) count += remove.run(id, row).changes;
-    db.prepare('UPDATE match SET rows = rows - ? WHERE id = ?').run(count, id);
+    const { changes } = remove.run(id, JSON.stringify([...gone]));
+    db.prepare('UPDATE match SET rows = rows - ? WHERE id = ?').run(changes, id);
   })();
 }
 
