@@ -19,6 +19,8 @@ export interface Options {
   for?: string | undefined;
   currency: string;
   'as-of'?: string | undefined;
+  /** Whether what surely is a company of another source stays beside it. */
+  apart: boolean;
 }
 
 /** What a command says: as lines for people, and as an object for programs. */
@@ -95,6 +97,7 @@ export async function load(client: Client, file: string, options: Options): Prom
     ...readingOf(preview, options.subject),
     name: options.name ?? preview.fileName.replace(/\.\w+$/, ''),
     asOf: options['as-of'] ?? new Date().toISOString().slice(0, 10),
+    joinSure: !options.apart,
   });
   const { result } = await client.ended(job.id);
   const { read, refused } = result as { read: number; refused: number };

@@ -22,6 +22,7 @@ TAPE is a tape file, an exported file, the name of a saved tape, or typed lines 
   --for WHOM      whom the export is for, as the ledger keeps it
   --currency C    of amounts (EUR)
   --as-of DAY     of the file that is loaded (today)
+  --apart         what surely is a company of another source stays beside it
 
 Ends with 0 done, 1 refused, 2 not understood, 3 nothing answers, 4 failed or cancelled.`;
 
@@ -57,6 +58,7 @@ export async function run(
         for: { type: 'string' },
         currency: { type: 'string', default: 'EUR' },
         'as-of': { type: 'string' },
+        apart: { type: 'boolean', default: false },
       },
     });
     if (values.help) {

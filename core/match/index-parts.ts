@@ -97,13 +97,15 @@ function eachRun(
   { keys, companies }: { keys: Uint32Array; companies: Uint32Array },
   take: (key: number, run: Run) => void,
 ): void {
-  for (let from = 0, to = 0; from < keys.length; from = to) {
+  let from = 0;
+  while (from < keys.length) {
     const key = keys[from]!;
-    let count = 0;
+    let [to, count] = [from, 0];
     // A company that has a key twice has it once.
-    for (to = from; to < keys.length && keys[to] === key; to++)
+    for (; to < keys.length && keys[to] === key; to++)
       if (to === from || companies[to] !== companies[to - 1]) count++;
     const most = isIdentifier(key) ? KEPT_UNDER_KEY : 0;
     take(key, { from, count, kept: count <= KEPT_UNDER_KEY ? count : most });
+    from = to;
   }
 }

@@ -396,8 +396,5 @@ export const universeMigrations: readonly string[] = [
   ALTER TABLE person ADD COLUMN stated_made_by TEXT;  -- … and what it was made by
   ALTER TABLE source ADD COLUMN fingerprint TEXT; -- SHA-256 of its file as it came
   `,
-  `
-  -- Doubles are looked for among these, and how many there are is asked often.
-  CREATE INDEX company_without_number ON company (id) WHERE registration IS NULL;
-  `,
+  `CREATE INDEX company_without_number ON company (id) WHERE registration IS NULL; -- among them doubles are looked for`,
 ];

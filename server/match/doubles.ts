@@ -1,12 +1,17 @@
 import { DOUBLES_JOB } from '../../contract/matches.ts';
 import type { Job } from '../../contract/responses.ts';
-import type { Services } from '../services.ts';
+import type { Db } from '../db/open.ts';
+import type { Jobs } from '../jobs/jobs.ts';
 import { readSettings } from '../tables/workspace.ts';
 import type { DoublesJobData, DoublesResult } from './doubles-worker.ts';
-import { followJoins } from './follow-joins.ts';
+import { followJoins, type ByKeys } from './follow-joins.ts';
 import { countWithoutNumber } from './universe-firms.ts';
 
-type Needed = Pick<Services, 'dir' | 'universe' | 'workspace' | 'handover' | 'lists' | 'engine' | 'jobs'>;
+interface Needed extends ByKeys {
+  dir: string;
+  universe: Db;
+  jobs: Jobs;
+}
 
 /** The search for companies that the universe has twice: one at a time, by itself after a load, and when it is asked for. */
 export class Doubles {

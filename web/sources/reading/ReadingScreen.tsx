@@ -14,6 +14,7 @@ import { useFormat } from '../../app/format.ts';
 import { Button, Segments, Trouble } from '../../ui/controls.tsx';
 import { ColumnRow } from './ColumnRow.tsx';
 import { Choice, Labelled } from './fields.tsx';
+import { LoadChoices, type Unread } from './LoadChoices.tsx';
 import { MadeColumns } from './MadeColumns.tsx';
 import { isSameFile, withMadeOnes } from './keep-choices.ts';
 import { HowFile } from './HowFile.tsx';
@@ -55,7 +56,8 @@ export function ReadingScreen({
   const [name, setName] = useState(first.fileName.replace(/(\.[a-z0-9]+){1,2}$/i, ''));
   const [licence, setLicence] = useState('');
   const [asOf, setAsOf] = useState(today);
-  const [bad, setBad] = useState<'empty' | 'refuse' | 'nothing'>('empty');
+  const [bad, setBad] = useState<Unread>('empty');
+  const [joinSure, setJoinSure] = useState(true);
   const [covers, setCovers] = useState('');
   const [all, setAll] = useState(false);
   const [use, setUse] = useState(firstUse);
@@ -109,6 +111,7 @@ export function ReadingScreen({
         read: wish,
         mapping: sent,
         allOrNothing: bad === 'nothing',
+        joinSure,
         covers: covers
           .toUpperCase()
           .split(/[\s,;]+/)
@@ -294,15 +297,11 @@ export function ReadingScreen({
             </Labelled>
           )}
           {!matching && (
-            <Choice
-              label="A cell that is not understood"
-              value={bad}
-              options={[
-                ['empty', 'is left empty, its row is kept'],
-                ['refuse', 'refuses its row'],
-                ['nothing', 'and nothing is loaded'],
-              ]}
-              onChange={(next) => setBad(next as typeof bad)}
+            <LoadChoices
+              unread={bad}
+              onUnread={setBad}
+              joins={subject === 'companies' ? joinSure : null}
+              onJoins={setJoinSure}
             />
           )}
         </section>

@@ -162,6 +162,10 @@ describe('loading a file', () => {
     await user.type(screen.getByLabelText('Name of the source'), ' Coaters ');
     await user.type(screen.getByLabelText('Licence, if any'), 'CC0');
     await user.selectOptions(screen.getByLabelText('A cell that is not understood'), 'and nothing is loaded');
+    await user.selectOptions(
+      screen.getByLabelText('What surely is a company of another source'),
+      'stays beside it',
+    );
     await user.click(screen.getByRole('button', { name: 'Load it' }));
     await waitFor(() => expect(started).toHaveBeenCalled());
     expect(sent('POST /sources')).toEqual([
@@ -185,6 +189,7 @@ describe('loading a file', () => {
           country: 'CZ',
         },
         allOrNothing: true,
+        joinSure: false,
         covers: [],
       },
     ]);
