@@ -54,13 +54,14 @@ describe('a row meets', () => {
     expect(candidates(firm({ name: 'Oak', mail: 'oak@freemail.example' }), [free])).toEqual([]);
   });
 
-  test('the worthiest first, and no more than are asked for', () => {
+  test('the worthiest first, those far below it not, and no more than are asked for', () => {
     const universe = [
       firm({ name: 'Stolařství Novák' }),
       firm({ name: 'Zarmysko', web: 'zarmysko.example', registration: '01234567' }),
       firm({ name: 'Zarmysko Okna', web: 'zarmysko.example' }),
     ];
-    expect(candidates(row, universe)).toEqual([1, 2, 0]);
+    expect(candidates(row, universe)).toEqual([1, 2]);
+    expect(candidates(row, universe.slice(0, 1))).toEqual([0]);
     expect(candidates(row, universe, 1)).toEqual([1]);
   });
 });

@@ -38,7 +38,7 @@ export function matchUniverse(whole: Whole, firms: readonly Firm[], precision: n
   const { dir, universe, told } = whole;
   const index = openFirmIndex(dir, universe, told);
   const rows = firms.map((firm) => readyFirm(firm, isFreeMail));
-  const matched = matchWith(index, rows, precision, told, () => true, 0);
+  const matched = matchWith(index, rows, precision, told, null);
   // What a file says by our own key needs no comparing.
   const keyOf = keyUnder(universe);
   firms.forEach(({ key: given }, row) => {
@@ -68,22 +68,23 @@ export function matchOwn(
     if (last.row !== row) last = { row, key: index.firmAt(places[row]!).key };
     return last.key;
   };
-  const may = (row: number, company: number, key: string) =>
-    company !== places[row] && !apart(keys(row), key);
-  return { ...matchWith(index, rows, precision, told, may, 1), keys };
+  const own: OwnRows = { places, apart: (row, key) => apart(keys(row), key) };
+  return { ...matchWith(index, rows, precision, told, own), keys };
 }
 
-/**
- * @param may whether a company may be that of a row
- * @param itself how many times the index has a row itself
- */
+/** Rows that are companies of the universe themselves. */
+interface OwnRows {
+  /** Their places in its index. */
+  places: Uint32Array;
+  apart(row: number, key: string): boolean;
+}
+
 function matchWith(
   index: FirmIndex,
   rows: Rows,
   precision: number,
   told: Told,
-  may: (row: number, company: number, key: string) => boolean,
-  itself: number,
+  own: OwnRows | null,
 ): MatchedUniverse {
   const readied = new Map<number, { company: string; ready: ReadyFirm }>();
   const readyOf = (company: number) => {
@@ -96,10 +97,12 @@ function matchWith(
     return one;
   };
   const found = (row: number, ready: ReadyFirm) =>
-    index.candidatesOf(ready, MOST_COMPARED).flatMap(({ company }) => {
+    index.candidatesOf(ready, MOST_COMPARED, own && own.places[row]!).flatMap(({ company }) => {
       const one = readyOf(company);
-      return may(row, company, one.company) ? [one] : [];
+      return own?.apart(row, one.company) ? [] : [one];
     });
+  // A row that is of the universe has what it has there itself, too.
+  const itself = own ? 1 : 0;
   const sharing = (key: number) => Math.max(0, index.sharing(key) - itself);
   const frequencies = {
     companies: index.size,
