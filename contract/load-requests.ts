@@ -140,8 +140,8 @@ export class UndecidedBody {
   @Min(0)
   column!: number;
 
-  @IsIn(['decimal', 'dates', 'scheme'])
-  what!: 'decimal' | 'dates' | 'scheme';
+  @IsIn(['decimal', 'dates', 'scheme', 'currency'])
+  what!: 'decimal' | 'dates' | 'scheme' | 'currency';
 }
 
 /** Answers that a mapping can have, over all its columns. */

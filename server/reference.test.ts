@@ -38,3 +38,42 @@ test('towns are found by any spelling, the largest first', () => {
 test('the ready-made spellings are those of the towns', () => {
   expect(readReference('geo/spellings.tsv.gz') === spellingsOf(readReference('geo/towns.tsv.gz'))).toBe(true);
 });
+
+test('every province lies in a region that the gazetteer has, and its own regions come first', () => {
+  const places = loadGazetteer();
+  for (const [country, codes] of [
+    [
+      'FR',
+      Array.from({ length: 95 }, (_, i) => String(i + 1).padStart(2, '0')).filter((code) => code !== '20'),
+    ],
+    ['ES', Array.from({ length: 52 }, (_, i) => String(i + 1).padStart(2, '0'))],
+    [
+      'IT',
+      [
+        'TO',
+        'AO',
+        'MI',
+        'TN',
+        'VR',
+        'UD',
+        'GE',
+        'BO',
+        'FI',
+        'PG',
+        'AN',
+        'RM',
+        'AQ',
+        'CB',
+        'SA',
+        'BA',
+        'PZ',
+        'RC',
+        'PA',
+        'CA',
+      ],
+    ],
+  ] as const)
+    for (const code of codes) expect(places.regionsNamed(code, country)).toHaveLength(1);
+  expect(places.regionsNamed('Lombardia', 'IT')[0]!.key).toBe('IT-25');
+  expect(places.regionsNamed('Rhône')).toEqual([]);
+});

@@ -7,7 +7,8 @@ import { formsOf, recorded, requestOf, stepWords, type Step } from './forms.ts';
 import { parsePage, textOf, type Page } from './page.ts';
 import { fieldGuess, rowsAround } from './pointed.ts';
 import { changeOfBuild, gatherRoll, recordKey, refusal, timeLeft, together } from './records.ts';
-import { addressParts, shapeOf } from './shape.ts';
+import { addressParts } from '../values/one-line-address.ts';
+import { shapeOf } from './shape.ts';
 import { readTerms, searchesOf, sheetColumns, writeTerms } from './words-places.ts';
 
 const nodeWith = (page: Page, text: string) =>

@@ -1,4 +1,5 @@
 import { fold } from '../text/fold.ts';
+import { addressParts, isStreet } from '../values/one-line-address.ts';
 
 /** What a text looks like, by its letters and figures alone. */
 export type Shape =
@@ -21,17 +22,8 @@ const MAIL = /[^\s@<>()[\],;:"]{1,64}@[a-z0-9-]{1,63}(?:\.[a-z0-9-]{1,63}){1,8}/
 const WEB = /(?:https?:\/\/)?(?:[a-z0-9-]{1,63}\.){1,8}[a-z]{2,12}(?:\/[^\s<>"]{0,200})?/i;
 /** At least six figures, with what people put between them. */
 const PHONE = /(?:\+|\(|\b0)[\d\s()/.-]{5,24}\d|\b\d{3,4}[\s/-]\d{3}[\s/-]?\d{2,4}\b/;
-/**
- * Postcodes as countries write them: figures (with a blank, a dash or a country before them), or letters and figures of
- * Britain, Ireland, the Netherlands, Malta and Canada. The forms are those of the Universal Postal Union's address guides.
- */
-const POSTCODE =
-  /(?:\b[A-Z]{1,2}[- ])?(?:\b\d{5}-\d{3}\b|\b\d{3} \d{2}\b|\b\d{2}-\d{3}\b|\b\d{4} [A-Z]{2}\b|\b\d{4}-\d{3}\b|\b\d{4,6}\b)|\b[A-Z]{1,2}\d[A-Z\d]? \d[A-Z]{2}\b|\b[A-Z]\d[A-Z] \d[A-Z]\d\b|\b[A-Z]\d{2} [A-Z\d]{4}\b|\b[A-Z]{3} \d{4}\b/;
 const DATE = /^\d{1,2}\. ?\d{1,2}\. ?\d{4}$|^\d{4}-\d{2}-\d{2}$|^\d{1,2}\/\d{1,2}\/\d{4}$/;
 const NUMBER = /^[≈~<>+-]?\s?[\d.,\s']+\s?(?:%|[a-z€$£]{1,4})?$/i;
-/** A house's number behind the street's name, or before it. */
-const HOUSE_BEHIND = /\p{L}\p{L}.{0,60} \d{1,4} ?[a-z]?(?:[/-]\d{1,4}[a-z]?)?$/iu;
-const HOUSE_BEFORE = /^\d{1,4}[a-z]?(?:[/-]\d{1,4})?,? \p{L}{2,}/iu;
 
 export const mailIn = (text: string) => MAIL.exec(text.slice(0, LONGEST))?.[0] ?? null;
 export const phoneIn = (text: string) => PHONE.exec(text.slice(0, LONGEST))?.[0]?.trim() ?? null;
@@ -41,69 +33,6 @@ export function webIn(text: string): string | null {
   const bare = text.slice(0, LONGEST).replaceAll(new RegExp(MAIL, 'gi'), ' ');
   return WEB.exec(bare)?.[0] ?? null;
 }
-
-/** An address taken apart; what is not there is null. */
-export interface AddressParts {
-  street: string | null;
-  postcode: string | null;
-  town: string | null;
-}
-
-/** What may stand before a postcode, and between an address and what is not of it. */
-const SEPARATORS = /[,;|·•\n]| [–—-] /;
-
-/** The parts of a text that stand apart by commas, dots in the middle, dashes or lines, without blanks around them. */
-export const apartIn = (text: string): string[] =>
-  text
-    .slice(0, LONGEST)
-    .replace(/[^\S\n]+/g, ' ')
-    .split(SEPARATORS)
-    .map((part) => part.trim())
-    .filter(Boolean);
-
-/** Takes apart an address on one line or several. What stands before the street (such as a name) is left out. */
-export function addressParts(text: string): AddressParts {
-  const parts = apartIn(text);
-  // From the end, since a street may begin with figures that look like a postcode.
-  for (let i = parts.length - 1; i >= 0; i--) {
-    const found = postcodeOf(parts[i]!);
-    if (!found) continue;
-    const { before, postcode, after } = found;
-    const street = isStreet(before) ? before : i > 0 && isStreet(parts[i - 1]!) ? parts[i - 1]! : null;
-    const wordsBefore = before !== '' && !isStreet(before) ? before : null;
-    const next = parts[i + 1];
-    const town =
-      after !== ''
-        ? after
-        : (wordsBefore ??
-          (next !== undefined && isWords(next)
-            ? next
-            : i > 0 && isWords(parts[i - 1]!)
-              ? parts[i - 1]!
-              : null));
-    return { street, postcode, town };
-  }
-  const at = parts.findIndex(isStreet);
-  const next = at < 0 ? undefined : parts[at + 1];
-  return {
-    street: at < 0 ? null : parts[at]!,
-    postcode: null,
-    town: next !== undefined && isWords(next) ? next : null,
-  };
-}
-
-function postcodeOf(part: string): { before: string; postcode: string; after: string } | null {
-  // Short figures at the end of words are a house's number, unless nothing but words follows them.
-  const found = POSTCODE.exec(part);
-  if (!found) return null;
-  const before = part.slice(0, found.index).trim();
-  const after = part.slice(found.index + found[0].length).trim();
-  if (/\d/.test(after)) return null;
-  return { before, postcode: found[0], after };
-}
-
-const isStreet = (text: string) => text.length <= 120 && (HOUSE_BEHIND.test(text) || HOUSE_BEFORE.test(text));
-const isWords = (text: string) => /^\p{L}[^\d@]*$/u.test(text);
 
 /** What a text looks like. */
 export function shapeOf(text: string): Shape {

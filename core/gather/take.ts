@@ -1,5 +1,6 @@
 import { labelWithin, withoutLabel, type Cell } from './cells.ts';
-import { addressParts, apartIn, mailIn, phoneIn, webIn } from './shape.ts';
+import { addressParts, apartIn } from '../values/one-line-address.ts';
+import { mailIn, phoneIn, webIn } from './shape.ts';
 
 /** How a value is got out of the words of a cell. */
 export type Take =

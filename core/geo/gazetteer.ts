@@ -1,5 +1,6 @@
 import { fold } from '../text/fold.ts';
 import { OTHER_REGION_CODES, namesOfCountries, plainCountry, plainRegion } from './place-names.ts';
+import { regionOfProvince } from './provinces.ts';
 import { PostcodeRegions } from './postcode-regions.ts';
 import { Towns, type Town } from './towns.ts';
 
@@ -120,7 +121,9 @@ export class Gazetteer {
     const coded =
       country && this.regionByKey.get(`${country}-${OTHER_REGION_CODES[`${country}-${key}`] ?? key}`);
     if (coded) return [coded];
-    return inside(this.regionsByName.get(plainRegion(text)));
+    const plain = inside(this.regionsByName.get(plainRegion(text)));
+    const around = country && plain.length === 0 ? regionOfProvince(text, country) : null;
+    return around ? [this.regionByKey.get(around)!] : plain;
   }
 
   /** The towns spelled exactly so, within a country or region if one is given; the largest first. */

@@ -43,6 +43,13 @@ const NAMES: ReadonlySet<string> = new Set([
   'town',
 ]);
 
+/** A text that was written as a formula, so that programs for sheets leave it as it is: ="0012" is 0012. */
+function asText(cell: string): string {
+  return cell.charCodeAt(0) === EQUALS ? (/^="(.*)"$/s.exec(cell)?.[1]?.replaceAll('""', '"') ?? cell) : cell;
+}
+
+const EQUALS = 61;
+
 /** What was answered of a cell; cells are answered as they are shown. */
 function answered(answers: Readonly<Record<string, string | null>>, came: string): string | null | undefined {
   const shown = came.length > LONGEST_SHOWN ? came.slice(0, LONGEST_SHOWN) : came;
@@ -101,7 +108,7 @@ export class ColumnReader {
     return () => {
       const came = this.cells[at]?.trim() ?? '';
       const answer = answers ? answered(answers, came) : undefined;
-      const cell = answer ?? came;
+      const cell = answer ?? asText(came);
       if (answer === null) {
         this.refuse(at, came, 'another value; this one is refused');
         return null;

@@ -2,10 +2,11 @@ import type { CodeTree, Scheme } from '../codes/tree.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import { foldedWords } from '../text/fold.ts';
 import { figuresWithZero } from '../values/codes.ts';
+import { CROWNS } from '../values/figure-words.ts';
 import { dateOrder } from '../values/date.ts';
 import { decimalEvidence, decimalOf, needsDecimal, type DecimalEvidence } from '../values/decimal.ts';
 import { moneyHeading } from '../values/money-heading.ts';
-import { guessScheme } from './scheme-guess.ts';
+import { guessScheme, isCodes } from './scheme-guess.ts';
 
 /** How one column is written, where the file alone does not say it. */
 export interface ColumnStyle {
@@ -23,7 +24,7 @@ export interface ColumnStyle {
 /** What of a column cannot be seen from the file, so that somebody has to say it before it is loaded. */
 export interface Undecided {
   column: number;
-  what: 'decimal' | 'dates' | 'scheme';
+  what: 'decimal' | 'dates' | 'scheme' | 'currency';
 }
 
 export const MONEY_COLUMNS: ReadonlySet<string> = new Set([
@@ -78,7 +79,7 @@ export function guessStyles(
   rows: readonly (readonly string[])[],
   columns: readonly (string | null)[],
   trees: ReadonlyMap<Scheme, CodeTree>,
-  hints: { delimiter?: string; sameCode: (code: string) => boolean },
+  hints: { delimiter?: string; sameCode: (code: string) => boolean; country?: string | null },
 ): StylesGuess {
   const all = header.map((heading, at): Column => {
     const cells = rows.map((row) => row[at]?.trim() ?? '').filter((cell) => cell !== '');
@@ -105,7 +106,9 @@ export function guessStyles(
     if (MONEY_COLUMNS.has(id)) {
       const { unit, currency } = moneyHeading(heading, CURRENCIES);
       style.unit = unit ?? 1;
-      if (currency !== null) style.currency = currency;
+      const meant = currency === 'kr' ? CROWNS[hints.country ?? ''] : currency;
+      if (meant) style.currency = meant;
+      else if (currency !== null) undecided.push({ column: at, what: 'currency' });
     }
     if (DATE_COLUMNS.has(id)) {
       const own = dateOrder(cells);
@@ -123,11 +126,18 @@ export function guessStyles(
       if (scheme === null) undecided.push({ column: at, what: 'scheme' });
       else style.scheme = scheme;
       const figures = figuresWithZero(cells);
-      if (figures) style.figures = figures;
+      if (figures && lostZeros(cells, trees.get(scheme ?? 'nace-2'), figures)) style.figures = figures;
     }
     return style;
   });
   return { styles, undecided, decimal: ofFile ?? '.' };
+}
+
+/** Whether more cells of a column are codes where those of fewer figures have lost a zero than where they have not. */
+function lostZeros(cells: readonly string[], tree: CodeTree | undefined, figures: number): boolean {
+  if (!tree) return true;
+  const codes = (lost: number) => cells.filter((cell) => isCodes(cell, tree, lost)).length;
+  return codes(figures) > codes(0);
 }
 
 /** In what ways columns that are read as `id` can be written. */

@@ -103,7 +103,8 @@ const namesBySubject = new Map<string, ReadonlyMap<string, string>>();
 
 /** What a heading may mean, the surest first. */
 function meanings(heading: string, subject: string): Meant[] {
-  if (isHouseNumber(heading)) return [];
+  if (isHouseNumber(heading))
+    return subject === 'companies' ? [{ id: 'street-number', sure: 3, letters: 2 }] : [];
   const known = knownHeadings(subject);
   const found: Meant[] = [];
   const add = (ids: readonly string[] | undefined, sure: number, letters: number) => {
@@ -157,6 +158,12 @@ const GENERAL: ReadonlySet<string> = new Set(
 /** Words of a heading that are looked at. */
 const MOST_WORDS = 12;
 
+/** The year that a heading names, such as 2023 in "CA 2023 (k€)"; null where it names none, or several. */
+export function yearIn(heading: string): number | null {
+  const years = new Set(heading.slice(0, LONGEST_SAMPLE).match(/(?<!\d)(?:19|20)\d\d(?!\d)/g));
+  return years.size === 1 ? Number([...years][0]) : null;
+}
+
 const isYear = (word: string) => /^(19|20)\d\d$/.test(word);
 const isUnit = (word: string) => SCALES.has(word) || word === '000' || currencyIn(word, CURRENCIES) !== null;
 /** "companyName" as two words. */
@@ -179,7 +186,11 @@ export function guessColumns(
       }),
     ),
   );
-  claims.sort((a, b) => b.sure - a.sure || b.letters - a.letters || a.at - b.at);
+  // Of the same figure of several years the newest counts.
+  const years = header.map((heading) => yearIn(heading) ?? 0);
+  claims.sort(
+    (a, b) => b.sure - a.sure || b.letters - a.letters || years[b.at]! - years[a.at]! || a.at - b.at,
+  );
   const columns = new Array<string | null>(header.length).fill(null);
   const taken = new Set<string>();
   for (const { at, id } of claims) {
@@ -217,6 +228,7 @@ const CONTENT: [string, RegExp][] = [
   ['web', /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.(example|com|net|org|eu|[a-z]{2})\/?$/i],
   ['main-code', /^\d{2}\.\d{1,2}$/],
   ['phone', /^\+\d[\d\s()/-]{6,}$/],
+  ['postcode', /^(\d{2}-\d{3}|\d{4} ?[A-Z]{2}|\d{3} \d{2}|\d{4}-\d{3})$/],
   ['headcount', /^\d{1,5}\s*(-|–)\s*\d{1,6}$/],
   [
     'country',

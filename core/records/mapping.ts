@@ -1,7 +1,8 @@
 import type { CodeTree, Scheme } from '../codes/tree.ts';
 import type { CellStyle } from '../values/cell.ts';
 import { guessStyles, MONEY_COLUMNS, type ColumnStyle, type Undecided } from './column-styles.ts';
-import { guessColumns } from './headings.ts';
+import { countryOfFile } from './file-country.ts';
+import { guessColumns, yearIn } from './headings.ts';
 
 /** How a file's columns are read. */
 export interface Mapping extends CellStyle {
@@ -37,6 +38,9 @@ export interface MappingHints {
   /** Whether a code means the same in NACE 2 and NACE 2.1. */
   sameCode?: (code: string) => boolean;
   isCountry?: (text: string) => boolean;
+  isTown?: (town: string, country: string) => boolean;
+  /** ISO code of the money of a country; null where it is not known. */
+  currencyOf?: (country: string) => string | null;
 }
 
 /** The mapping that a header and some rows suggest: by heading in several languages, then by content. */
@@ -46,12 +50,22 @@ export function guessMapping(
   trees: ReadonlyMap<Scheme, CodeTree>,
   defaults: MappingDefaults,
   subject = 'companies',
-  { delimiter, sameCode = () => true, isCountry = () => false }: MappingHints = {},
+  {
+    delimiter,
+    sameCode = () => true,
+    isCountry = () => false,
+    isTown = () => false,
+    currencyOf = () => null,
+  }: MappingHints = {},
 ): Mapping {
-  const columns = withCountry(guessColumns(header, rows, subject), rows, isCountry);
+  const columns = withTown(withCountry(guessColumns(header, rows, subject), rows, isCountry), rows);
+  const namesNone = !columns.includes('country') && !columns.includes('company-country');
+  const towns = rows.map((row) => row[columns.indexOf('town')] ?? '');
+  const country = namesNone && subject === 'companies' ? countryOfFile(header, towns, isTown) : null;
   const { styles, undecided, decimal } = guessStyles(header, rows, columns, trees, {
     ...(delimiter === undefined ? {} : { delimiter }),
     sameCode,
+    country,
   });
   const code = styles.find((style) => style.scheme)?.scheme;
   const money = styles.filter((_, at) => MONEY_COLUMNS.has(columns[at] ?? ''));
@@ -61,14 +75,39 @@ export function guessMapping(
     decimal,
     dates: dates ?? 'dmy',
     scheme: code ?? 'nace-2.1',
-    country: null,
-    currency: money.find((style) => style.currency)?.currency ?? defaults.currency,
-    year: defaults.year,
+    country,
+    currency:
+      money.find((style) => style.currency)?.currency ??
+      (country === null ? null : currencyOf(country)) ??
+      defaults.currency,
+    year: yearOfMoney(header, columns) ?? defaults.year,
     revenueUnit: money.find((style) => style.unit)?.unit ?? 1,
     styles,
     unreadable: 'empty',
     ...(undecided.length ? { undecided } : {}),
   };
+}
+
+/** The year that the heading of revenue names, else that of other money. */
+function yearOfMoney(header: readonly string[], columns: readonly (string | null)[]): number | null {
+  const at = [columns.indexOf('revenue'), ...columns.keys()].find(
+    (column) => MONEY_COLUMNS.has(columns[column] ?? '') && yearIn(header[column]!) !== null,
+  );
+  return at === undefined ? null : yearIn(header[at]!);
+}
+
+/** A postcode with its town behind it: "8000 Aarhus C", "L-1234 Luxembourg". */
+const POSTCODE_AND_TOWN = /^(?:[A-Z]{1,2}-)?(?:\d{4,5}|\d{3} \d{2}|\d{2}-\d{3}) +\p{L}{2}/u;
+
+/** A column of postcodes that has the towns behind them is read as towns, which knows what stands before them. */
+function withTown(columns: (string | null)[], rows: readonly (readonly string[])[]): (string | null)[] {
+  const at = columns.indexOf('postcode');
+  if (at < 0 || columns.includes('town')) return columns;
+  const cells = rows.map((row) => row[at]?.trim() ?? '').filter(Boolean);
+  const both = cells.filter((cell) => POSTCODE_AND_TOWN.test(cell.slice(0, 100))).length;
+  return cells.length && both >= cells.length * SAMPLE_SHARE
+    ? columns.map((id) => (id === 'postcode' ? 'town' : id))
+    : columns;
 }
 
 const SAMPLE_SHARE = 0.8;

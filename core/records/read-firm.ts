@@ -1,3 +1,4 @@
+import { addressReader } from './whole-address.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 import { fileColumns } from '../fields/registry.ts';
 import type { Firm } from '../match/firm.ts';
@@ -26,9 +27,7 @@ export function firmReader(
     registration: columns.column('registration', (cell) => readRegistration(cell, country)),
     country: columns.column('country', (cell) => readCountry(cell, places)),
     region: columns.plain('region'),
-    town: columns.plain('town'),
     postcode: columns.column('postcode', (cell) => readPostcode(cell, country)),
-    street: columns.plain('street'),
     phone: columns.column('phone', (cell) =>
       readPhone(cell, places.country(country ?? '')?.dialling ?? null),
     ),
@@ -38,10 +37,13 @@ export function firmReader(
       readQuantity(cell, { ...columns.style('headcount'), people: true }),
     ),
   };
+  const readAddress = addressReader(columns, read.postcode, places);
   return (cells) => {
     columns.begin(cells);
     country = read.country() ?? mapping.country;
-    const place = placeOf(read.region(), read.town(), country, places, read.postcode());
+    const address = readAddress(country);
+    country = address.country;
+    const place = placeOf(read.region(), address.town, country, places, address.postcode);
     country = place.country;
     const firm: Firm = {
       name: read.name(),
@@ -51,8 +53,8 @@ export function firmReader(
       web: read.web(),
       mail: read.mail(),
       phone: read.phone(),
-      street: read.street(),
-      postcode: read.postcode(),
+      street: address.street,
+      postcode: address.postcode,
       town: place.town,
       lat: place.lat,
       lon: place.lon,

@@ -1,6 +1,7 @@
 import { schemeNamed, SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
 import { OFFERS } from '../fields/companies/making.ts';
 import { fileColumns } from '../fields/registry.ts';
+import { addressReader } from './whole-address.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import type { Reason } from '../tally/columns.ts';
@@ -138,9 +139,7 @@ export function rowReader(
       remembered((cell) => readCountry(cell, places)),
     ),
     region: plain('region'),
-    town: plain('town'),
     postcode: column('postcode', (cell) => readPostcode(cell, country)),
-    street: plain('street'),
     lat: coordinate('latitude', 90),
     lon: coordinate('longitude', 180),
     phone: column('phone', (cell) => readPhone(cell, places.country(country ?? '')?.dialling ?? null)),
@@ -199,6 +198,7 @@ export function rowReader(
       ),
     ),
   };
+  const readAddress = addressReader(columns, read.postcode, places);
   const readRevenue = money('revenue', false);
   const readProfit = money('profit', true);
   const readAssets = money('assets', false);
@@ -208,9 +208,11 @@ export function rowReader(
   let ownScheme: Scheme | null = null;
   const readRecord = (): CompanyRecord => {
     country = read.country() ?? mapping.country;
+    const address = readAddress(country);
+    country = address.country;
     ownScheme = read.scheme();
-    const postcode = read.postcode();
-    const town = place(read.region(), read.town(), country, postcode);
+    const { postcode } = address;
+    const town = place(read.region(), address.town, country, postcode);
     // A postcode that lost its nought is mended as its country writes it, which only the region may tell.
     const isLate = country === null && town.country !== null;
     country = town.country;
@@ -231,7 +233,7 @@ export function rowReader(
       region: town.region,
       town: town.town,
       postcode: isLate && postcode !== null ? readPostcode(postcode, country) : postcode,
-      street: read.street(),
+      street: address.street,
       lat: lat ?? town.lat,
       lon: lon ?? town.lon,
       phone: read.phone(),

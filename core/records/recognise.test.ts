@@ -23,7 +23,7 @@ describe('headings', () => {
   test.each([
     ['Company registration number;Company name;Company size', ['registration', 'name', 'headcount']],
     ['Name;Name of contact;Contact person', ['name', null, null]],
-    ['Název;Ulice;Č.p.;č. o.;PSČ', ['name', 'street', null, null, 'postcode']],
+    ['Název;Ulice;Č.p.;č. o.;PSČ', ['name', 'street', 'street-number', null, 'postcode']],
     ['Nom;CP;Web;Domain', ['name', 'postcode', 'web', null]],
     ['companyName;numberOfEmployees;annualRevenue', ['name', 'headcount', 'revenue']],
     [

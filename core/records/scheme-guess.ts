@@ -59,9 +59,10 @@ export function guessScheme(
   return null;
 }
 
-function isCodes(cell: string, tree: CodeTree): boolean {
+/** Whether a cell has codes of a scheme and nothing else; `figures` is as in `readCodes`. */
+export function isCodes(cell: string, tree: CodeTree, figures = 0): boolean {
   try {
-    return readCodes(cell, tree).length > 0;
+    return readCodes(cell, tree, figures).length > 0;
   } catch {
     return false;
   }

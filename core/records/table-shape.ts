@@ -1,4 +1,6 @@
+import { CURRENCIES } from '../money/rates.ts';
 import { fold } from '../text/fold.ts';
+import { moneyHeading } from '../values/money-heading.ts';
 import { knownHeading, looksLikeHeader } from './headings.ts';
 
 /** Where the table stands in a file: what stands above it, its headings, and rows in it that are no data. */
@@ -52,6 +54,7 @@ function isSecondHeader(
   third: readonly string[] | undefined,
 ): boolean {
   if (!second || !third || looksLikeData(second)) return false;
+  if (saysUnits(first, second) && looksLikeData(third)) return true;
   const gaps = second.filter((cell, i) => cell.trim() !== '' && (first[i] ?? '').trim() === '').length;
   return (
     gaps > 0 &&
@@ -59,6 +62,23 @@ function isSecondHeader(
     filledOf(first) < filledOf(third) &&
     knownIn(second) + countYears(second) > 0
   );
+}
+
+/** Whether a row says no more than what the columns above it are counted in: (in Mio. EUR), [%], TEUR. */
+function saysUnits(first: readonly string[], second: readonly string[]): boolean {
+  const filled = second.flatMap((cell, i) => (cell.trim() === '' ? [] : [{ cell: cell.trim(), i }]));
+  return (
+    filled.length > 0 &&
+    filled.every(({ cell, i }) => (first[i] ?? '').trim() !== '' && isUnitAlone(cell)) &&
+    filled.length < filledOf(first)
+  );
+}
+
+function isUnitAlone(cell: string): boolean {
+  if (cell.length > 30) return false;
+  if (/^\(.*\)$|^\[.*\]$/.test(cell)) return true;
+  const { unit, currency } = moneyHeading(`(${cell})`, CURRENCIES);
+  return cell === '%' || unit !== null || currency !== null;
 }
 
 const countYears = (cells: readonly string[]) => cells.filter(isYear).length;
@@ -81,6 +101,9 @@ const TOTALS = new Set(
     '|',
   ),
 );
+/** Before how many rows there are. */
+const COUNT =
+  /^(anzahl|count|number of \w+|rows|records|companies|pocet( \w+)?|liczba( \w+)?|nombre( de \w+)?|numero( di \w+| de \w+)?|aantal|antal|n)\s*[:=]\s*\d[\d .,]*$/;
 /** Beginnings of notes: a mark, a word with a colon, or what programs write below a table. A firm may be called Standard or Note. */
 const NOTE =
   /^(\*|†|‡|©|\(c\)|(source|quelle|zdroj|zrodlo|fonte|fuente|forras|bron|notes?|hinweis|anmerkung|stand|pozn|poznamka|uwaga|legende?|copyright|page|seite|strana|exported|generated|updated)(:|\.:| \d)|(date of|as of|exported|generated) |end of (list|file|report)|copyright )/;
@@ -107,7 +130,8 @@ export function notData(
     .replace(/[^a-z ]/g, ' ')
     .replace(/ +/g, ' ')
     .trim();
-  if (TOTALS.has(word) && header.length > 1 && filled.slice(1).every(isFigure)) return 'total';
+  const counted = first.length < 60 && COUNT.test(fold(first).trim());
+  if ((TOTALS.has(word) || counted) && header.length > 1 && filled.slice(1).every(isFigure)) return 'total';
   if (header.length > 2 && filled.length === 1) {
     if (NOTE.test(fold(first).trim()) || (first.length > LONGEST_NAME && /\. |[a-z]{3}\.$/.test(first)))
       return 'note';

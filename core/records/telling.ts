@@ -11,6 +11,7 @@ export const TELLING: ReadonlySet<string> = new Set([
   'town',
   'postcode',
   'street',
+  'street-number',
   'phone',
   'mail',
   'web',

@@ -13,7 +13,7 @@ const LAST_SERIAL = 65_745;
 const DATE = 'a calendar date such as 2026-09-30 or 30.9.2026';
 
 /**
- * A date: 2026-09-30, 20260930, 30.9.2026, 30.9.26, 30/09/2026 in the order of the column, 30 September 2026, Sep 30
+ * A date: 2026-09-30, 2026. 09. 30., 20260930, 30.9.2026, 30.9.26, 30/09/2026 in the order of the column, 30 September 2026, Sep 30
  * 2026, each with a time or without; or the serial number of a spreadsheet.
  * @returns days since 1970-01-01
  * @throws CellError
@@ -21,7 +21,8 @@ const DATE = 'a calendar date such as 2026-09-30 or 30.9.2026';
 export function readDate(text: string, { dates }: Pick<CellStyle, 'dates'>): number {
   checkLength(text, 'a date');
   const cell = withoutTime(text.trim());
-  const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})$/.exec(cell) ?? /^(\d{4})(\d{2})(\d{2})$/.exec(cell);
+  const iso =
+    /^(\d{4})[-/.] ?(\d{1,2})[-/.] ?(\d{1,2})\.?$/.exec(cell) ?? /^(\d{4})(\d{2})(\d{2})$/.exec(cell);
   if (iso) return dayFrom(iso[1]!, iso[2]!, iso[3]!);
   const figures = /^(\d{1,2})\s?([./-])\s?(\d{1,2})\s?\2\s?(\d{4}|\d{2})$/.exec(cell);
   if (figures) {
@@ -38,11 +39,11 @@ export function readDate(text: string, { dates }: Pick<CellStyle, 'dates'>): num
   return dayInWords(cell);
 }
 
-/** A calendar year between 1000 and 2100: 1994, 1994.0, "since 1994", or a date. @throws CellError */
+/** A calendar year between 1000 and 2100: 1994, 1994.0, "since 1994", 12/2024, or a date. @throws CellError */
 export function readYear(text: string): number {
   checkLength(text, 'a year');
   const cell = text.trim().replace(/\.0+$/, '');
-  const alone = /^(?:\D*[^\d.,-])?(\d{4})(?:-\d{2}(?:-\d{2})?)?\D*$/.exec(cell);
+  const alone = /^(?:\D*[^\d.,-]|\d{1,2}\/)?(\d{4})(?:-\d{2}(?:-\d{2})?)?\D*$/.exec(cell);
   const year = alone ? Number(alone[1]) : yearOf(readAsDate(cell));
   if (!(year >= 1000 && year <= 2100)) throw new CellError(YEAR);
   return year;

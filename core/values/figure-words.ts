@@ -65,6 +65,14 @@ export const SCALES: ReadonlyMap<string, number> = new Map(
     tusen: 1e3,
     tusind: 1e3,
     tuhat: 1e3,
+    tuh: 1e3,
+    tukst: 1e3,
+    tukstanciai: 1e3,
+    tukstosi: 1e3,
+    bin: 1e3,
+    khil: 1e3,
+    hilj: 1e3,
+    tisuca: 1e3,
     m: 1e6,
     mm: 1e6,
     mn: 1e6,
@@ -89,6 +97,11 @@ export const SCALES: ReadonlyMap<string, number> = new Map(
     miljoner: 1e6,
     millioner: 1e6,
     milj: 1e6,
+    milyon: 1e6,
+    milijun: 1e6,
+    milijuna: 1e6,
+    milijonai: 1e6,
+    ekat: 1e6,
     b: 1e9,
     bn: 1e9,
     billion: 1e9,
@@ -107,6 +120,7 @@ export const SCALES: ReadonlyMap<string, number> = new Map(
     miliarde: 1e9,
     miljard: 1e9,
     miljarder: 1e9,
+    milyar: 1e9,
   }),
 );
 
@@ -144,6 +158,28 @@ export const CURRENCY_SIGNS: ReadonlyMap<string, string> = new Map(
     '₩': 'KRW',
   }),
 );
+
+/** Money and what it is counted in, in one short word. "kr" is a currency of several countries. */
+export const SCALED_MONEY: ReadonlyMap<string, readonly [currency: string, scale: string]> = new Map(
+  Object.entries({
+    tkr: ['kr', 'k'],
+    kkr: ['kr', 'k'],
+    tusenkr: ['kr', 'k'],
+    mkr: ['kr', 'm'],
+    mnkr: ['kr', 'm'],
+    miokr: ['kr', 'm'],
+    mdkr: ['kr', 'mrd'],
+    eft: ['HUF', 'k'],
+    mft: ['HUF', 'm'],
+    tkc: ['CZK', 'k'],
+    mkc: ['CZK', 'm'],
+    tzl: ['PLN', 'k'],
+    mzl: ['PLN', 'm'],
+  } as const),
+);
+
+/** Which crowns are meant where a file is of one country. */
+export const CROWNS: Readonly<Record<string, string>> = { SE: 'SEK', NO: 'NOK', DK: 'DKK', IS: 'ISK' };
 
 /** What may follow a count of people. */
 export const PEOPLE = words(

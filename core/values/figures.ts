@@ -56,7 +56,9 @@ export function readFigure(cell: string, style: FigureStyle): Figure {
   if (isPlainNumber(cell, style.decimal))
     return { quantity: exact(times(Number(cell), style.unit ?? 1)), currency: null };
   checkLength(cell, 'a number');
-  const tokens = tokensOf(cell, style);
+  // Bands as registers code them: ANTAL_10_19.
+  const coded = style.people ? /^[A-Z]+_(\d+)_(\d+)$/i.exec(cell.trim()) : null;
+  const tokens = tokensOf(coded ? `${coded[1]}-${coded[2]}` : cell, style);
   const reader = new FigureReader(tokens, style);
   const quantity = reader.read();
   return { quantity, currency: reader.currency };

@@ -1,9 +1,10 @@
-import { asWord, SCALES } from './figure-words.ts';
+import { asWord, SCALED_MONEY, SCALES } from './figure-words.ts';
 import { currencyIn } from './figures.ts';
 
 /** What the heading of a column of money says of its figures; null where it says nothing. */
 export interface MoneyHeading {
   unit: number | null;
+  /** ISO code, or "kr" where the crowns of several countries may be meant. */
   currency: string | null;
 }
 
@@ -14,7 +15,7 @@ export interface MoneyHeading {
 export function moneyHeading(heading: string, currencies: readonly string[]): MoneyHeading {
   const found: MoneyHeading = { unit: null, currency: null };
   const parts = heading.slice(0, 200).match(/\p{L}+\.?|[€£$¥₺₴₩]|\d[\d.,'’]*|['’.]000|[()[\],/]/gu) ?? [];
-  const named = parts.map((part) => currencyIn(asWord(part).replace(/\.$/, ''), currencies));
+  const named = parts.map((part) => moneyIn(asWord(part).replace(/\.$/, ''), currencies));
   for (const [i, part] of parts.entries()) {
     const word = asWord(part).replace(/\.$/, '');
     if (named[i]) {
@@ -30,4 +31,14 @@ export function moneyHeading(heading: string, currencies: readonly string[]): Mo
     if (word.length > 2 || beside) found.unit ??= scale;
   }
   return found;
+}
+
+/** A word that is money in a heading. */
+function moneyIn(
+  word: string,
+  currencies: readonly string[],
+): { currency: string; scale: string | null } | null {
+  if (word === 'kr' || word === 'kronor' || word === 'kroner') return { currency: 'kr', scale: null };
+  const scaled = SCALED_MONEY.get(word);
+  return scaled ? { currency: scaled[0], scale: scaled[1] } : currencyIn(word, currencies);
 }

@@ -18,11 +18,37 @@ export interface PlaceFound {
 /** A town of a name is meant without further word where it is so many times larger than the next of that name. */
 const LARGER_BY = 20;
 
-/** An ISO code by any name of a country. @throws CellError */
+/** Countries by the distinguishing sign of their vehicles where that is no ISO code (United Nations, Conventions on Road Traffic). */
+const VEHICLE_SIGNS: Readonly<Record<string, string>> = {
+  ...{
+    A: 'AT',
+    B: 'BE',
+    D: 'DE',
+    E: 'ES',
+    F: 'FR',
+    H: 'HU',
+    I: 'IT',
+    L: 'LU',
+    M: 'MT',
+    N: 'NO',
+    P: 'PT',
+    S: 'SE',
+  },
+  ...{ FL: 'LI', SLO: 'SI', FIN: 'FI', IRL: 'IE', EST: 'EE' },
+};
+
+/** The ISO code of the country that a cell names, or gives the sign of the vehicles of; null where it does neither. */
+export function countryIn(cell: string, places: Gazetteer): string | null {
+  const found =
+    places.countryNamed(cell) ?? places.countryNamed(VEHICLE_SIGNS[cell.trim().toUpperCase()] ?? '');
+  return found?.code ?? null;
+}
+
+/** An ISO code by any name of a country, or by the sign of its vehicles. @throws CellError */
 export function readCountry(cell: string, places: Gazetteer): string {
-  const found = places.countryNamed(cell);
+  const found = countryIn(cell, places);
   if (!found) throw new CellError('a country, as a name or an ISO code');
-  return found.code;
+  return found;
 }
 
 /**
@@ -80,14 +106,17 @@ export function placeOf(
 }
 
 /** Towns of a name; its district (Praha 4, 1030 Wien) and what stands in brackets are left out where there is none with it. */
-function townsOf(town: string, country: string, region: string | null, places: Gazetteer): Town[] {
+export function townsOf(town: string, country: string, region: string | null, places: Gazetteer): Town[] {
   const within = { country, ...(region === null ? {} : { region }) };
   const whole = places.townsNamed(town, within);
   if (whole.length) return whole;
   const bare = town
     .split('(')[0]!
-    .replace(/^[\d-]{4,7} /, '')
-    .replace(/ \d{1,2}$/, '')
+    .replace(/^(?:[A-Z]{1,2}-)?(?:\d{3} \d{2}|[\d-]{4,7}) +/, '')
+    // Districts: Praha 4, LYON 3EME, NANTES CEDEX 2, Aarhus C.
+    .replace(/ cedex(?: \d{1,2})?$/i, '')
+    .replace(/ \d{1,2}(?:er?|e?me)?$/i, '')
+    .replace(/ [A-ZÆØÅ]{1,2}$/, '')
     .trim();
   return bare === town || bare === '' ? [] : places.townsNamed(bare, within);
 }

@@ -192,6 +192,11 @@ test('headings of money say unit and currency', () => {
   };
   expect(said('Umsatz (Tsd. €)')).toEqual([1e3, 'EUR']);
   expect(said('Umsatz in TEUR')).toEqual([1e3, 'EUR']);
+  expect(said('Omsättning, tkr')).toEqual([1e3, 'kr']);
+  expect(said('Omsetning (MNOK)')).toEqual([1e6, 'NOK']);
+  expect(said('Omsætning i mio. kr.')).toEqual([1e6, 'kr']);
+  expect(said('Nettó árbevétel (eFt)')).toEqual([1e3, 'HUF']);
+  expect(said('Ciro (milyon TL)')).toEqual([1e6, 'TRY']);
   expect(said('Umsatz T€')).toEqual([1e3, 'EUR']);
   expect(said('Revenue, EUR m')).toEqual([1e6, 'EUR']);
   expect(said('Revenue ($M)')).toEqual([1e6, 'USD']);

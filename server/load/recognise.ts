@@ -1,5 +1,7 @@
 import { guessSubject } from '../../core/records/headings.ts';
 import { guessMapping, type Mapping, type MappingDefaults } from '../../core/records/mapping.ts';
+import { CURRENCIES } from '../../core/money/rates.ts';
+import { countryIn, townsOf } from '../../core/values/place.ts';
 import { loadCodeTrees, loadGazetteer, readReference } from '../reference.ts';
 import { prepareFile } from './prepare.ts';
 import { previewFile, type FilePreview, type FileReading } from './read-file.ts';
@@ -32,7 +34,9 @@ export async function recognise(wish: RecogniseWish): Promise<Recognised> {
   const mapping = guessMapping(preview.header, preview.rows, loadCodeTrees(), wish.defaults, subject, {
     ...(preview.kind === 'csv' ? { delimiter: preview.delimiter } : {}),
     sameCode: sameInBoth(),
-    isCountry: (text) => places.countryNamed(text) !== undefined,
+    isCountry: (text) => countryIn(text, places) !== null,
+    isTown: (town, country) => townsOf(town, country, null, places).length > 0,
+    currencyOf: (country) => CURRENCIES.find((code) => code === places.country(country)?.currency) ?? null,
   });
   return { preview, was, subject, mapping };
 }

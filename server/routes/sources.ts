@@ -333,5 +333,6 @@ function checkMapping(
 const ASKED = {
   decimal: 'is its decimal mark a point or a comma? Its figures can be read both ways',
   dates: 'does the day or the month come first? Its dates can be read both ways',
+  currency: 'whose crowns are they? Its heading says kr, which several countries have',
   scheme: 'which classification are its codes of? They are codes of several, and mean other things there',
 } as const;

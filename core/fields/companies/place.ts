@@ -27,14 +27,14 @@ export const place: readonly Field[] = [
         id: 'region',
         label: 'Region',
         headings: words(
-          'region, state, county, bundesland, kraj, wojewodztwo, departement, provincia, megye, province, county or state, state province, state region, region name, kanton, canton, oblast, woj, wojewodztwo, regione, region kraj, comunidad autonoma, estado, distrito, provincie, lan, fylke, maakunta, judet',
+          'region, state, county, bundesland, kraj, wojewodztwo, departement, provincia, megye, province, county or state, state province, state region, region name, kanton, canton, oblast, woj, wojewodztwo, regione, region kraj, comunidad autonoma, estado, distrito, provincie, lan, fylke, maakunta, judet, maakond, zupanija',
         ),
       },
       {
         id: 'town',
         label: 'Town',
         headings: words(
-          'town, city, ort, stadt, mesto, obec, miasto, miejscowosc, ville, citta, comune, ciudad, varos, plaats, by, stad, town city, town or city, city town, location, locality, municipality, sitz, standort, sidlo, sidlo obec, mesto obec, obec mesto, localita, localidad, cidade, municipio, gemeente, woonplaats, telepules, ort stadt, poststed, kommune, kaupunki, kunta, oras, localitate',
+          'town, city, ort, stadt, mesto, obec, miasto, miejscowosc, ville, citta, comune, ciudad, varos, plaats, by, stad, town city, town or city, city town, location, locality, municipality, sitz, standort, sidlo, sidlo obec, mesto obec, obec mesto, localita, localidad, cidade, municipio, gemeente, woonplaats, telepules, ort stadt, poststed, kommune, kaupunki, kunta, oras, localitate, postort, concelho, sehir, il, linn, pilseta, miestas, grad',
         ),
       },
       { id: 'latitude', label: 'Latitude', headings: words('latitude, lat, breitengrad, gps lat') },
@@ -45,13 +45,15 @@ export const place: readonly Field[] = [
       },
     ],
   },
-  label(
-    'street',
-    'Street',
-    168,
-    'Street and number of the head office.',
-    words(
-      'street, address, street address, strasse, adresse, anschrift, ulice, ulica, adres, rue, indirizzo, via, direccion, cim, straat, adresa, address line 1, address 1, street and number, strasse nr, strasse und hausnummer, ulice a cp, ulice cislo, ulica nr, adresa ulice, adresse postale, via numero, calle, domicilio, morada, rua, utca, gatuadress, adress, gate, katuosoite, osoite, strada',
+  withHouse(
+    label(
+      'street',
+      'Street',
+      168,
+      'Street and number of the head office.',
+      words(
+        'street, address, street address, strasse, sede legale, szekhely, postadress, besoksadress, domicilio social, siege social, adresse du siege, acik adres, adres siedziby, vestigingsadres, osoite, katuosoite, aadress, adresse, anschrift, ulice, ulica, adres, rue, indirizzo, via, direccion, cim, straat, adresa, address line 1, address 1, street and number, strasse nr, strasse und hausnummer, ulice a cp, ulice cislo, ulica nr, adresa ulice, adresse postale, via numero, calle, domicilio, morada, rua, utca, gatuadress, adress, gate, katuosoite, osoite, strada',
+      ),
     ),
   ),
   label(
@@ -65,3 +67,15 @@ export const place: readonly Field[] = [
   ),
   ...degreesOf('companies'),
 ];
+
+/** A street whose number stands in a column of its own at times. */
+function withHouse(street: Field): Field {
+  const house = {
+    id: 'street-number',
+    label: 'House number',
+    headings: words(
+      'house number, house no, street number, street no, hausnummer, hausnr, haus nr, hnr, huisnummer, huisnr, numero civico, nr civico, numero de calle, numero de voie, husnummer, husnr, gatunummer, cislo popisne, cislo domu, cp co, nr domu, numer domu, nr budynku, hazszam, numar strada, talonumero, kapi no',
+    ),
+  };
+  return { ...street, files: [...(street.files ?? []), house] };
+}

@@ -20,7 +20,7 @@ export const size: readonly Field[] = [
         id: 'headcount',
         label: 'Headcount',
         headings: words(
-          'headcount, employees, number of employees, staff, mitarbeiter, mitarbeiterzahl, beschaftigte, pocet zamestnancu, zamestnanci, liczba pracownikow, zatrudnienie, effectif, effectifs, salaries, dipendenti, empleados, letszam, werknemers, ansatte, antal ansatte, anstallda, company size, size, employee count, no of employees, nr of employees, number of staff, total employees, employees total, workforce, employee range, employee band, size band, staff count, fte, anzahl mitarbeiter, zahl der mitarbeiter, anzahl beschaeftigte, mitarbeiteranzahl, belegschaft, zamestnanci, zamestnancu, pocet zamestnancov, pocet pracovniku, ilosc pracownikow, liczba zatrudnionych, wielkosc zatrudnienia, nombre de salaries, nombre d employes, tranche d effectif, tranche effectifs, numero dipendenti, addetti, numero addetti, numero de empleados, n empleados, plantilla, funcionarios, numero de trabalhadores, aantal werknemers, aantal medewerkers, letszam fo, foglalkoztatottak, antal anstallda, antall ansatte, henkilosto, henkilostomaara, numar angajati, angajati',
+          'headcount, employees, number of employees, staff, mitarbeiter, ma, anz ma, n trabalhadores, no trabalhadores, numero trabalhadores, henkilosto, henkilostomaara, henkiloston maara, calisan sayisi, tootajate arv, darbuotoju skaicius, darbinieku skaits, medarbeidere, antall ansatte, medarbetare, antal medarbejdere, mitarbeiterzahl, beschaftigte, pocet zamestnancu, zamestnanci, liczba pracownikow, zatrudnienie, effectif, effectifs, salaries, dipendenti, empleados, letszam, werknemers, ansatte, antal ansatte, anstallda, company size, size, employee count, no of employees, nr of employees, number of staff, total employees, employees total, workforce, employee range, employee band, size band, staff count, fte, anzahl mitarbeiter, zahl der mitarbeiter, anzahl beschaeftigte, mitarbeiteranzahl, belegschaft, zamestnanci, zamestnancu, pocet zamestnancov, pocet pracovniku, ilosc pracownikow, liczba zatrudnionych, wielkosc zatrudnienia, nombre de salaries, nombre d employes, tranche d effectif, tranche effectifs, numero dipendenti, addetti, numero addetti, numero de empleados, n empleados, plantilla, funcionarios, numero de trabalhadores, aantal werknemers, aantal medewerkers, letszam fo, foglalkoztatottak, antal anstallda, antall ansatte, henkilosto, henkilostomaara, numar angajati, angajati',
         ),
       },
       {
@@ -66,7 +66,7 @@ export const size: readonly Field[] = [
         id: 'revenue',
         label: 'Revenue',
         headings: words(
-          'revenue, turnover, sales, annual revenue, umsatz, jahresumsatz, obrat, trzby, przychody, przychod, obrot, chiffre d affaires, ca, fatturato, ricavi, facturacion, ingresos, arbevetel, omzet, omsaetning, omsattning, net sales, net turnover, total revenue, sales revenue, annual turnover, annual sales, revenues, erlose, umsatzerloese, nettoumsatz, trzby celkem, rocni obrat, cisty obrat, obrat celkem, przychody ze sprzedazy, przychody netto, ca ht, ca annuel, chiffre affaires, chiffre d affaire, fatturato annuo, volume d affari, ventas, facturacion anual, cifra de negocios, volume de negocios, netto arbevetel, jaaromzet, nettoomsattning, omsetning, liikevaihto, cifra de afaceri',
+          'revenue, turnover, sales, annual revenue, umsatz, jahresumsatz, obrat, trzby, przychody, przychod, obrot, chiffre d affaires, ca, fatturato, ricavi, facturacion, ingresos, arbevetel, omzet, omsaetning, omsattning, net sales, net turnover, total revenue, sales revenue, annual turnover, annual sales, revenues, erlose, umsatzerloese, nettoumsatz, trzby celkem, rocni obrat, cisty obrat, obrat celkem, przychody ze sprzedazy, przychody netto, ca ht, ca annuel, chiffre affaires, chiffre d affaire, fatturato annuo, volume d affari, ventas, facturacion anual, cifra de negocios, volume de negocios, netto arbevetel, jaaromzet, nettoomsattning, omsetning, liikevaihto, cifra de afaceri, cifra de negocio, importe neto cifra de negocios, volume de negocios, ciro, yillik ciro, ca net, tulu, muugitulu, kaive, apyvarta, prihodi, prihod, oborot',
         ),
       },
       {
@@ -80,7 +80,7 @@ export const size: readonly Field[] = [
         id: 'revenue-year',
         label: 'Year of revenue',
         headings: words(
-          'revenue year, year, year of revenue, turnover year, jahr, rok, annee, anno, ano, ev',
+          'revenue year, year, year of revenue, turnover year, jahr, rok, annee, anno, ano, ev, bokslutsar, tilikausi, geschaeftsjahr, esercizio, ejercicio, exercice, boekjaar, regnskabsar, regnskapsar, rok obrotowy, ucetni obdobi, uzleti ev, financial year, fiscal year',
         ),
       },
       {
@@ -209,7 +209,7 @@ export const size: readonly Field[] = [
         id: 'founded',
         label: 'Founded',
         headings: words(
-          'founded, founding year, year founded, established, gegruendet, gruendungsjahr, zalozeno, rok zalozeni, rok zalozenia, annee de creation, fondata, fundada, alapitas, established, year established, est, incorporated, incorporation date, date of incorporation, incorporation year, inception, grundung, gegrundet, gegruendet, jahr der gruendung, gruendungsdatum, vznik, datum vzniku, datum zalozeni, zalozeno, zalozena, rok zalozenia, datum zalozenia, data zalozenia, rok powstania, date de creation, annee de creation, creee en, anno fondazione, anno di fondazione, data costituzione, fecha de constitucion, ano de fundacion, data de constituicao, alapitas, alapitas eve, oprichting, oprichtingsdatum, oprichtingsjaar, stiftet, etableret, grundad, bildad, perustettu, an infiintare, data infiintarii',
+          'founded, founding year, year founded, kurulus yili, asutamisaasta, ikurimo metai, dibinasanas gads, perustamisvuosi, perustettu, grundlagt, stiftelsesdato, registreringsdatum, established, gegruendet, gruendungsjahr, zalozeno, rok zalozeni, rok zalozenia, annee de creation, fondata, fundada, alapitas, established, year established, est, incorporated, incorporation date, date of incorporation, incorporation year, inception, grundung, gegrundet, gegruendet, jahr der gruendung, gruendungsdatum, vznik, datum vzniku, datum zalozeni, zalozeno, zalozena, rok zalozenia, datum zalozenia, data zalozenia, rok powstania, date de creation, annee de creation, creee en, anno fondazione, anno di fondazione, data costituzione, fecha de constitucion, ano de fundacion, data de constituicao, alapitas, alapitas eve, oprichting, oprichtingsdatum, oprichtingsjaar, stiftet, etableret, grundad, bildad, perustettu, an infiintare, data infiintarii',
         ),
       },
     ],

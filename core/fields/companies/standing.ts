@@ -97,7 +97,7 @@ export const standing: readonly Field[] = [
         id: 'legal-form',
         label: 'Legal form',
         headings: words(
-          'legal form, rechtsform, pravni forma, forma prawna, forme juridique, forma giuridica, forma juridica, rechtsvorm',
+          'legal form, rechtsform, pravni forma, forma prawna, forme juridique, forma giuridica, forma juridica, rechtsvorm, bolagsform, selskabsform, selskapsform, organisasjonsform, yhtiomuoto, jogi forma, cegforma, pravna forma, foretagsform, virksomhedsform, forma de organizare',
         ),
       },
     ],

@@ -5,6 +5,7 @@ import { CURRENCIES } from '../../../core/money/rates.ts';
 import { Choice } from './fields.tsx';
 
 const ASKED = {
+  currency: 'Whose crowns are these?',
   decimal: 'Point or comma: which is the decimal mark here?',
   dates: 'Does the day or the month come first?',
   scheme: 'Which classification are these codes of?',
@@ -84,7 +85,7 @@ export function HowWritten({
             aria={`${name}: currency`}
             value={style.currency ?? ''}
             options={[
-              ['', `${mapping.currency}, as the file`],
+              ['', open.includes('currency') ? 'choose' : `${mapping.currency}, as the file`],
               ...CURRENCIES.map((code) => [code, code] as const),
             ]}
             onChange={(currency) => (currency === '' ? change({}, 'currency') : change({ currency }))}

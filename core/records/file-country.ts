@@ -1,0 +1,108 @@
+import { foldedWords } from '../text/fold.ts';
+
+/**
+ * Words of headings that are used in some countries alone: names of registers' and tax numbers, of national classifications of
+ * industries, and of what a country is parted into. The first kind says by itself where the companies of a file are registered.
+ */
+const REGISTERS: readonly (readonly [words: string, countries: string])[] = [
+  ['partita iva|codice fiscale|p iva|ateco|codice ateco|numero rea', 'IT'],
+  ['cif|cnae', 'ES RO BR'],
+  ['razon social', 'ES'],
+  ['nipc|nif|cae|cae rev 3', 'PT'],
+  ['siren|siret|naf|code naf|code ape|ape', 'FR'],
+  ['kvk|kvk nummer|kvk nr|sbi|sbi code|rsin', 'NL'],
+  ['ondernemingsnummer|numero d entreprise|bce|kbo', 'BE'],
+  ['cvr|cvr nr|cvr nummer', 'DK'],
+  ['organisationsnummer|orgnr|org nr|sni|sni kod', 'SE'],
+  ['organisasjonsnummer|orgnummer', 'NO'],
+  ['y tunnus|ytunnus', 'FI'],
+  ['nip|regon|krs|pkd|kod pkd', 'PL'],
+  ['ico|dic', 'CZ SK'],
+  ['adoszam|cegjegyzekszam|teaor', 'HU'],
+  ['cui|caen|cod caen|cod fiscal', 'RO'],
+  ['oib', 'HR'],
+  ['bulstat|eik', 'BG'],
+  ['firmenbuchnummer|firmenbuch|fn nummer|onace', 'AT'],
+  ['noga|noga code|uid nummer|che nummer', 'CH'],
+  ['hrb|hra|hrb nr|handelsregisternummer|handelsregister nr|wz|wz code|wz 2008|wz 2025', 'DE'],
+  ['ein|fein|employer identification number', 'US'],
+  ['companies house number|crn|uk sic|uk sic code', 'GB'],
+  ['registrikood|emtak', 'EE'],
+  ['vergi no|vergi numarasi|mersis', 'TR'],
+];
+const PARTS: readonly (readonly [words: string, countries: string])[] = [
+  ['lan', 'SE'],
+  ['fylke', 'NO'],
+  ['bundesland', 'DE AT'],
+  ['kanton', 'CH'],
+  ['wojewodztwo|gmina|powiat', 'PL'],
+  ['kraj|okres', 'CZ SK'],
+  ['provincia|comune', 'IT ES'],
+  ['comune', 'IT'],
+  ['departement', 'FR'],
+  ['concelho|distrito|freguesia', 'PT'],
+  ['maakunta|kunta', 'FI'],
+  ['megye', 'HU'],
+  ['judet', 'RO'],
+  ['state|zip|zip code', 'US'],
+  ['omsattning|foretagsnamn', 'SE'],
+  ['omsaetning', 'DK'],
+  ['omsetning', 'NO'],
+];
+
+const byWord = (table: typeof REGISTERS): ReadonlyMap<string, ReadonlySet<string>> =>
+  new Map(
+    table.flatMap(([words, countries]) =>
+      words.split('|').map((word) => [word, new Set(countries.split(' '))] as const),
+    ),
+  );
+const OF_REGISTERS = byWord(REGISTERS);
+const OF_PARTS = byWord(PARTS);
+
+/** Towns of a file that are looked up. */
+const MOST_TOWNS = 200;
+/** Share of its towns that are in a country at least, where the file is of it. */
+const TOWNS_THERE = 0.5;
+
+/**
+ * The one country whose companies a file has that names none, by what only that country calls a register, a classification or its
+ * parts: null where no heading says so of a register, where several countries are meant, or where most towns are not there.
+ * @param towns of its rows, as they came
+ * @param isTown whether a country has a town of that name
+ */
+export function countryOfFile(
+  header: readonly string[],
+  towns: readonly string[],
+  isTown: (town: string, country: string) => boolean,
+): string | null {
+  const headings = header.map((heading) => foldedWords(heading.slice(0, 100)));
+  const registers = meant(headings, OF_REGISTERS);
+  if (registers.length === 0) return null;
+  let left = new Set(registers[0]);
+  for (const countries of registers) left = both(left, countries);
+  for (const countries of meant(headings, OF_PARTS))
+    // Of two countries that share what a register is called the parts say which.
+    if (left.size > 1) left = both(left, countries);
+  if (left.size !== 1) return null;
+  const [country] = left;
+  const looked = towns.filter((town) => town.trim() !== '').slice(0, MOST_TOWNS);
+  const there = looked.filter((town) => isTown(town, country!)).length;
+  return looked.length === 0 || there >= looked.length * TOWNS_THERE ? country! : null;
+}
+
+const both = (a: ReadonlySet<string>, b: ReadonlySet<string>) => new Set([...a].filter((one) => b.has(one)));
+
+/** For each heading of which a word, or several side by side, are in a table, the countries there. */
+function meant(
+  headings: readonly (readonly string[])[],
+  table: ReadonlyMap<string, ReadonlySet<string>>,
+): ReadonlySet<string>[] {
+  return headings.flatMap((words) => {
+    for (let from = 0; from < words.length; from++)
+      for (let to = Math.min(words.length, from + 3); to > from; to--) {
+        const found = table.get(words.slice(from, to).join(' '));
+        if (found) return [found];
+      }
+    return [];
+  });
+}
