@@ -1,3 +1,4 @@
+import { words } from './companies/making.ts';
 import type { FileColumn, Subject } from './field.ts';
 import { allParties, fieldsOf } from './related/making.ts';
 
@@ -7,18 +8,98 @@ const { label, category, number, date, parties } = fieldsOf('deals', 'date');
 
 /** Columns of a file that name a party of a deal: by registration number or domain or else by name, several separated by semicolons. */
 export const PARTY_COLUMNS: readonly (FileColumn & { role: string })[] = [
-  ['target', 'Target', ['target', 'target company', 'borrower', 'issuer', 'seller company', 'company']],
-  ['buyer', 'Buyer', ['buyer', 'acquirer', 'acquiror', 'purchaser', 'buyers']],
-  ['investor', 'Investors', ['investor', 'investors', 'lender', 'lenders', 'backers']],
+  [
+    'target',
+    'Target',
+    [
+      'target',
+      'target company',
+      'borrower',
+      'issuer',
+      'seller company',
+      'company',
+      'zielunternehmen',
+      'ziel',
+      'ubernommenes unternehmen',
+      'cilova spolecnost',
+      'cil',
+      'prevzata spolecnost',
+      'spolka przejmowana',
+      'societe cible',
+      'cible',
+      'societa target',
+      'empresa objetivo',
+    ],
+  ],
+  [
+    'buyer',
+    'Buyer',
+    [
+      'buyer',
+      'acquirer',
+      'acquiror',
+      'purchaser',
+      'buyers',
+      'kaufer',
+      'erwerber',
+      'kupujici',
+      'nabyvatel',
+      'kupujacy',
+      'nabywca',
+      'acquereur',
+      'acheteur',
+      'acquirente',
+      'comprador',
+      'koper',
+      'kober',
+      'kopare',
+    ],
+  ],
+  [
+    'investor',
+    'Investors',
+    [
+      'investor',
+      'investors',
+      'lender',
+      'lenders',
+      'backers',
+      'kapitalgeber',
+      'investori',
+      'investisseur',
+      'investisseurs',
+      'investitore',
+      'investitori',
+      'inversor',
+      'inversores',
+      'inwestor',
+    ],
+  ],
   [
     'sell-adviser',
     'Advisers to the seller',
-    ['sell side adviser', 'seller adviser', 'advisers to the seller', 'sell adviser'],
+    [
+      'sell side adviser',
+      'seller adviser',
+      'advisers to the seller',
+      'sell adviser',
+      'berater verkaufer',
+      'poradce prodavajiciho',
+      'conseil vendeur',
+    ],
   ],
   [
     'buy-adviser',
     'Advisers to the buyer',
-    ['buy side adviser', 'buyer adviser', 'advisers to the buyer', 'buy adviser'],
+    [
+      'buy side adviser',
+      'buyer adviser',
+      'advisers to the buyer',
+      'buy adviser',
+      'berater kaufer',
+      'poradce kupujiciho',
+      'conseil acquereur',
+    ],
   ],
 ].map(([role, name, headings]) => ({
   id: `party-${role as string}`,
@@ -61,11 +142,13 @@ export const deals: Subject = {
     category('kind', 'Kind', 'What kind of deal it is.', {
       openers: 'kind, kind of deal',
       values: DEAL_KINDS.map((key) => ({ key, label: key === 'buy-out' ? key : key.replaceAll('-', ' ') })),
-      headings: 'kind, type, deal type, kind of deal',
+      headings:
+        'kind, type, deal type, kind of deal, transaktionsart, art der transaktion, transaktionstyp, dealart, typ transakce, druh transakce, rodzaj transakcji, type d operation, tipo operazione, tipo de operacion',
     }),
     date('date', 'Date', 'The day the deal was closed.', {
       openers: 'date, closed',
-      headings: 'date, closed, closing date, announced, deal date',
+      headings:
+        'date, closed, closing date, announced, deal date, datum, datum transaktion, vollzug, datum transakce, data, date de l operation, data transakcji',
     }),
     {
       id: 'amount',
@@ -79,7 +162,13 @@ export const deals: Subject = {
       openers: ['amount', 'value'],
       column: { heading: 'Amount', width: 112, numeric: true },
       files: [
-        { id: 'amount', label: 'Amount', headings: ['amount', 'value', 'deal value', 'size', 'price'] },
+        {
+          id: 'amount',
+          label: 'Amount',
+          headings: words(
+            'amount, value, deal value, size, price, kaufpreis, transaktionsvolumen, transaktionswert, dealvolumen, volumen, cena, hodnota, hodnota transakce, wartosc transakcji, montant, valeur, importo, valore, importe, valor',
+          ),
+        },
         { id: 'amount-currency', label: 'Currency of the amount', headings: ['currency', 'amount currency'] },
         { id: 'amount-year', label: 'Year of the amount', headings: ['amount year', 'year of the amount'] },
         { id: 'amount-from', label: 'Amount from', headings: ['amount from', 'amount min', 'value from'] },

@@ -5,6 +5,26 @@ import { fold } from '../text/fold.ts';
  * code, then their names. From ISO 3166-2:IT and -ES, the codes of INE and of INSEE.
  */
 const PROVINCES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  // Under their names in the other languages of the country, and shorter ones in use.
+  BE: {
+    BRU: 'BRU Région de Bruxelles-Capitale, BHG Brussels Hoofdstedelijk Gewest, BXL Bruxelles, BXL Brussel',
+    VAN: 'AN Anvers',
+    VLI: 'LI Limbourg',
+    VBR: 'VB Brabant flamand',
+    VOV: 'OV Flandre-Orientale',
+    VWV: 'WV Flandre-Occidentale',
+    WBR: 'BW Waals-Brabant',
+    WHT: 'HT Henegouwen',
+    WLG: 'LG Luik, LG Lüttich',
+    WLX: 'LX Luxemburg',
+    WNA: 'NA Namen',
+  },
+  DE: {
+    NW: 'NRW Nordrhein Westfalen',
+    BW: 'BaWü Baden Württemberg',
+    MV: 'MeckPomm Mecklenburg Vorpommern',
+    RP: 'RLP Rheinland Pfalz',
+  },
   FR: {
     ARA: '01 Ain, 03 Allier, 07 Ardèche, 15 Cantal, 26 Drôme, 38 Isère, 42 Loire, 43 Haute-Loire, 63 Puy-de-Dôme, 69 Rhône, 73 Savoie, 74 Haute-Savoie',
     BFC: '21 Côte-d’Or, 25 Doubs, 39 Jura, 58 Nièvre, 70 Haute-Saône, 71 Saône-et-Loire, 89 Yonne, 90 Territoire de Belfort',

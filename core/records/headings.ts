@@ -1,5 +1,6 @@
 import { fileColumns, SUBJECTS } from '../fields/registry.ts';
 import { CURRENCIES } from '../money/rates.ts';
+import { withoutForm } from '../match/legal-forms.ts';
 import { ADDRESS_STANDINGS } from '../people/standing.ts';
 import { foldedWords } from '../text/fold.ts';
 import { SCALES } from '../values/figure-words.ts';
@@ -209,14 +210,48 @@ export function guessColumns(
   }
   for (const [at, id] of columns.entries()) {
     if (id !== null) continue;
+    if (
+      columns[at - 1] === 'street' &&
+      !taken.has('street-number') &&
+      isNumberOfHouse(header[at]!, rows, at)
+    ) {
+      columns[at] = 'street-number';
+      taken.add('street-number');
+      continue;
+    }
     const content = byContent(rows.map((row) => row[at] ?? ''));
     const meant = subject === 'companies' ? content : CONTENT_OF_OTHERS[content ?? ''];
-    if (meant === undefined || taken.has(meant)) continue;
+    if (meant === undefined || taken.has(meant) || !ownNames(subject).has(meant)) continue;
     columns[at] = meant;
     taken.add(meant);
   }
+  if (subject === 'companies' && !taken.has('name')) {
+    const at = columns.findIndex(
+      (id, column) => id === null && areFirms(rows.map((row) => row[column] ?? '')),
+    );
+    if (at >= 0) columns[at] = 'name';
+  }
   return columns;
 }
+
+/** Share of names with a legal form from which a column has the names of firms. */
+const FIRMS_SHARE = 0.3;
+
+function areFirms(cells: readonly string[]): boolean {
+  const filled = cells
+    .map((cell) => cell.slice(0, LONGEST_SAMPLE).trim())
+    .filter((cell) => cell.includes(' '));
+  const firms = filled.filter((cell) => withoutForm(cell).form !== null).length;
+  return firms > 0 && firms >= filled.length * FIRMS_SHARE;
+}
+
+/** Whether a column behind that of the street is called "Nr." and has figures. */
+const isNumberOfHouse = (heading: string, rows: readonly (readonly string[])[], at: number): boolean =>
+  /^(nr|no|num|numero|cislo|c|n)$/.test(plainHeading(heading)) &&
+  mostAre(
+    /^\d/,
+    rows.map((row) => row[at] ?? ''),
+  );
 
 /** Columns of people that a heading means only where their cells say so: an "Address" is mostly a street. */
 const ONLY_WITH: Readonly<Record<string, RegExp>> = {

@@ -10,9 +10,12 @@ const BY_NAME: readonly (readonly [RegExp, Scheme | readonly Scheme[]])[] = [
   [/isic/, 'isic-4'],
   [/nacerev21|nace21|nace2025/, 'nace-2.1'],
   [/nacerev2|nace2008|^nace2$/, 'nace-2'],
-  [/(wz|onace|noga|ateco|naf|cnae|pkd|teaor|sbi|sknace|cznace|caen|sic)(20)?(25)/, 'nace-2.1'],
   [
-    /(wz|onace|noga|ateco|naf|cnae|pkd|teaor|sbi|sni|caen)(20)?(03|07|08|09)|nafrev2|caerev3|uksic|sic2007|sic03/,
+    /(wz|onace|noga|ateco|naf|cnae|pkd|teaor|sbi|sknace|cznace|caen|nacebel|nkd|skd|emtak|sic)(20)?(25)/,
+    'nace-2.1',
+  ],
+  [
+    /(wz|onace|noga|ateco|naf|cnae|pkd|teaor|sbi|sni|caen|nacebel|nkd|skd|emtak|cznace|sknace)(20)?(03|07|08|09)|nafrev2|caerev3|uksic|sic2007|sic03/,
     'nace-2',
   ],
   [/ussic|sic1987|sic87/, 'sic-1987'],

@@ -1,6 +1,6 @@
 import type { Gazetteer } from '../geo/gazetteer.ts';
 import { addressParts, apartIn } from '../values/one-line-address.ts';
-import { countryIn } from '../values/place.ts';
+import { countryIn, townsOf } from '../values/place.ts';
 import type { ColumnReader } from './column-reader.ts';
 
 /** The address of a row, as far as its columns say it. */
@@ -31,15 +31,21 @@ export function addressReader(
   return (country) => {
     const text = [street(), house()].filter((part) => part !== null).join(' ') || null;
     if (!isWhole || text === null) return { country, street: text, postcode: readPostcode(), town: town() };
-    const parts = addressParts(text);
-    const last = apartIn(text).at(-1)!;
-    const named = country === null && last !== text ? countryIn(last, places) : null;
+    const apart = apartIn(text);
+    const named = apart.length > 1 ? countryIn(apart.at(-1)!, places) : null;
+    const within = named === null ? text : apart.slice(0, -1).join(', ');
+    const parts = addressParts(within);
+    const own = country ?? named;
+    // A town with nothing but where it lies: "New York, NY, USA".
+    const alone =
+      parts.street === null && parts.postcode === null && own !== null
+        ? (apart.find((part) => townsOf(part, own, null, places).length > 0) ?? null)
+        : null;
     return {
-      country: country ?? named,
-      street: parts.street ?? text,
+      country: own,
+      street: alone === null ? (parts.street ?? text) : null,
       postcode: parts.postcode,
-      // Of a country behind the town only the town is one.
-      town: parts.town !== null && parts.town !== last ? parts.town : named === null ? parts.town : null,
+      town: parts.town ?? alone,
     };
   };
 }

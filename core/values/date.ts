@@ -43,6 +43,7 @@ export function readDate(text: string, { dates }: Pick<CellStyle, 'dates'>): num
 export function readYear(text: string): number {
   checkLength(text, 'a year');
   const cell = text.trim().replace(/\.0+$/, '');
+  if (BEFORE.test(cell)) throw new CellError(YEAR);
   const alone = /^(?:\D*[^\d.,-]|\d{1,2}\/)?(\d{4})(?:-\d{2}(?:-\d{2})?)?\D*$/.exec(cell);
   const year = alone ? Number(alone[1]) : yearOf(readAsDate(cell));
   if (!(year >= 1000 && year <= 2100)) throw new CellError(YEAR);
@@ -50,6 +51,8 @@ export function readYear(text: string): number {
 }
 
 const YEAR = 'a year of four figures';
+/** Before a year that is left out: founded before 1990 is not founded in 1990. */
+const BEFORE = /^(?:vor|before|pred|před|przed|avant|prima|antes|voor|før|före|ennen|<)\b/i;
 
 function readAsDate(cell: string): number {
   try {

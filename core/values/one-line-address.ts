@@ -41,7 +41,7 @@ export function addressParts(text: string): AddressParts {
     if (!found) continue;
     const { before, postcode, after } = found;
     const next = parts[i + 1];
-    const beside = [before, i > 0 ? parts[i - 1]! : '', after === '' ? '' : (next ?? '')];
+    const beside = [before, ...parts.slice(0, i).reverse(), after === '' ? '' : (next ?? '')];
     const street = beside.find(isStreet) ?? null;
     const wordsBefore = before !== '' && !isStreet(before) ? before : null;
     const town =

@@ -119,7 +119,13 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
   const shape = shapeOf(first, wish);
   const headerRows = first.slice(shape.skip, shape.skip + shape.headerRows);
   const body = first.slice(shape.skip + shape.headerRows).filter((cells) => !isBlank(cells));
-  const width = Math.max(...(headerRows.length ? headerRows : body.slice(0, 1)).map(widthOf), 0);
+  const named = Math.max(...(headerRows.length ? headerRows : body.slice(0, 1)).map(widthOf), 0);
+  // Columns that the header has without a name, and rows fill.
+  const unnamed = Math.min(
+    Math.max(0, ...headerRows.map((cells) => cells.length)),
+    body.reduce((most, cells) => Math.max(most, widthOf(cells)), 0),
+  );
+  const width = unnamed <= named + MOST_UNNAMED ? Math.max(named, unnamed) : named;
   const own =
     shape.headerRows > 0
       ? headingsOf(headerRows, width)
@@ -154,6 +160,9 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
 }
 
 export const isBlank = (cells: readonly string[]) => cells.every((cell) => cell.trim() === '');
+
+/** Columns without a name behind the others that are taken for columns. */
+const MOST_UNNAMED = 20;
 
 function widthOf(cells: readonly string[]): number {
   let width = cells.length;
