@@ -95,12 +95,10 @@ describe('what surely is one company of two sources', () => {
     return result;
   };
   const names = async () => {
-    const shown = await joining.api
-      .post('/api/rows')
-      .send({
-        tape: tape([{ id: 'l', field: 'place', test: { countries: ['CZ'] } }]),
-        columns: ['name', 'web'],
-      });
+    const shown = await joining.api.post('/api/rows').send({
+      tape: tape([{ id: 'l', field: 'place', test: { countries: ['CZ'] } }]),
+      columns: ['name', 'web'],
+    });
     return new Map((shown.body as RowsAnswer).rows.map(({ key, cells }) => [key, cells.name]));
   };
   const joinsOf = async (key: string) =>
