@@ -84,6 +84,7 @@ export function ensureReaders() {
     ...(has('soffice') ? [] : ['libreoffice-calc']),
     ...(spawnSync('/usr/bin/python3', ['-c', 'import openpyxl']).status === 0 ? [] : ['python3-openpyxl']),
     ...(has('sqlite3') ? [] : ['sqlite3']),
+    ...(has('Rscript') ? [] : ['r-base-core']),
   ];
   if (missing.length) aptInstall(missing, 'The tests open exported files with other programs.');
 }

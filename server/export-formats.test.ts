@@ -364,6 +364,17 @@ test('what docs/hand-over.md shows for other programs does what it says', async 
     ]);
     expect([code, said.trim()]).toEqual([code, '4']);
   }
+  const inR = blocks.filter(([language]) => language === 'r').map(([, code]) => code);
+  expect(inR).toHaveLength(2);
+  for (const code of inR) {
+    const known = `CSV <- commandArgs(TRUE)[1]; ADDRESS <- commandArgs(TRUE)[2]`;
+    const asked = 'cat(nrow(rows), names(rows)[1], rows[["Company"]], sep = "|")';
+    const said = await desk.runBeside('Rscript', ['-e', [known, code, asked].join('\n'), csv!, address]);
+    expect([code, said.trim().split('|').sort()]).toEqual([
+      code,
+      ["'=Corbin GmbH", '4', 'Alderway "Coat" a.s.', 'Brackfold, s.r.o.', 'Company', 'Łódź Ångström 日本'],
+    ]);
+  }
   const [sql] = blocks.filter(([language]) => language === 'sql').map(([, code]) => code);
   expect(await duck(sql!.replace('PARQUET', parquet!))).toMatchObject([
     { country: 'Czechia', companies: '2' },

@@ -139,6 +139,7 @@ function understoodText(value: unknown): string {
     return [quantityText(quantity), currency].filter(Boolean).join(' ');
   }
   if ('basis' in value && 'low' in value) return quantityText(value as Quantity);
+  if ('scheme' in value && 'code' in value) return (value as { code: string }).code;
   if ('label' in value) return (value as { label: string }).label;
   return Object.values(value as Record<string, unknown>)
     .filter((part) => part !== null)
