@@ -24,6 +24,7 @@ import { body, HttpProblem, queryText } from '../http/check.ts';
 import { sendFile } from '../http/send-file.ts';
 import { mayWrite } from '../load/start-load.ts';
 import { checkedSchedule, checkWays, targetWords } from '../runs/check-plan.ts';
+import { CHANGE_ORDERS, type ChangeOrder } from '../../core/runs/change-order.ts';
 import { CHANGE_KINDS, type ChangeKind } from '../../core/runs/kinds.ts';
 import { batchFile } from '../runs/kinds/batch.ts';
 import { comparedRun } from '../runs/kinds/tape.ts';
@@ -110,6 +111,16 @@ export function runRoutes(services: Services): Router {
         rule: CHANGE_KINDS.join(', '),
       });
     return (text as ChangeKind) || null;
+  };
+  const orderOf = (by: string, descending: string) => {
+    if (by === '') return null;
+    if (!CHANGE_ORDERS.includes(by as ChangeOrder))
+      throw new Problem('wrong-value', `Changes are not sorted by "${by}".`, {
+        field: 'sort',
+        value: by,
+        rule: CHANGE_ORDERS.join(', '),
+      });
+    return { by: by as ChangeOrder, descending: descending === 'true' };
   };
   const whole = (text: string, otherwise: number, most: number, field: string) => {
     const value = text === '' ? otherwise : Number(text);
@@ -208,6 +219,7 @@ export function runRoutes(services: Services): Router {
       reason: queryText(request, 'reason') || null,
       offset: whole(queryText(request, 'offset'), 0, 1e9, 'offset'),
       limit: whole(queryText(request, 'limit'), 100, MOST_CHANGES, 'limit'),
+      order: orderOf(queryText(request, 'sort'), queryText(request, 'descending')),
     });
     response.json({ run: viewRun(run), ...found } satisfies ChangesAnswer);
   });

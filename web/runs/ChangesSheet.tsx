@@ -3,8 +3,10 @@ import { useNavigate } from 'react-router';
 import type { ChangeRow, RunView } from '../../contract/runs.ts';
 import { addressOf } from '../desk/address.ts';
 import { useFormat } from '../app/format.ts';
+import { sortedChanges, type ChangeOrder } from '../../core/runs/change-order.ts';
 import { emptyTape } from '../../core/tape/nodes.ts';
 import { Trouble } from '../ui/controls.tsx';
+import { SortHead, type Order } from '../ui/SortHead.tsx';
 import { useChanges } from './use-runs.ts';
 
 const PARTS = [
@@ -13,6 +15,8 @@ const PARTS = [
   { what: 'moved', sign: '→', label: 'Moved, and still on it', look: '' },
 ] as const;
 
+/** Until a heading is pressed they stand as they were found, which no heading says. */
+const AS_FOUND: Order<ChangeOrder | 'found'> = { by: 'found', descending: false };
 const FIRST = 8;
 const MORE = 500;
 
@@ -27,19 +31,31 @@ export function ChangesSheet({
   /** What the two columns are headed by. */
   dates: readonly [was: string, is: string];
 }) {
+  const [order, setOrder] = useState(AS_FOUND);
+  const sorted = order.by === 'found' ? null : { ...order, by: order.by };
+  const head = (by: ChangeOrder, label: string, text: boolean) => (
+    <SortHead by={by} label={label} order={order} onOrder={setOrder} right={!text} text={text} />
+  );
   return (
     <table className="w-full table-fixed" aria-label="What changed">
+      <colgroup>
+        <col className="w-7" />
+        <col />
+        <col className="w-[34%]" />
+        <col className="w-[17%]" />
+        <col className="w-[17%]" />
+      </colgroup>
       <thead className="text-[12px] text-soft">
         <tr className="border-b border-rule text-left">
-          <td className="w-7" />
-          <th className="py-1 font-normal">{run.subject === 'companies' ? 'Company' : 'Record'}</th>
-          <th className="w-[34%] py-1 font-normal">Why</th>
-          <th className="w-[17%] py-1 text-right font-normal">was, {dates[0]}</th>
-          <th className="w-[17%] py-1 pr-2 text-right font-normal">is, {dates[1]}</th>
+          <td />
+          {head('name', run.subject === 'companies' ? 'Company' : 'Record', true)}
+          {head('why', 'Why', true)}
+          {head('was', `was, ${dates[0]}`, false)}
+          {head('now', `is, ${dates[1]}`, false)}
         </tr>
       </thead>
       {PARTS.map((part) => (
-        <Part key={part.what} run={run} compared={compared} {...part} />
+        <Part key={part.what} run={run} compared={compared} order={sorted} {...part} />
       ))}
     </table>
   );
@@ -52,11 +68,17 @@ function Part({
   sign,
   label,
   look,
-}: (typeof PARTS)[number] & { run: RunView; compared: readonly ChangeRow[] | null }) {
+  order,
+}: (typeof PARTS)[number] & {
+  run: RunView;
+  compared: readonly ChangeRow[] | null;
+  order: Order<ChangeOrder> | null;
+}) {
   const format = useFormat();
   const [all, setAll] = useState(false);
-  const { data, error } = useChanges(compared ? null : run, what, all ? MORE : FIRST);
-  const own = compared?.filter((row) => row.what === what) ?? data?.changes ?? [];
+  const { data, error } = useChanges(compared ? null : run, what, all ? MORE : FIRST, order);
+  const ofKind = compared?.filter((row) => row.what === what);
+  const own = (order && ofKind ? sortedChanges(ofKind, order) : ofKind) ?? data?.changes ?? [];
   const rows = compared && !all ? own.slice(0, FIRST) : own;
   const count = { joined: run.joined, left: run.left, moved: run.moved }[what] ?? 0;
   const total = compared ? own.length : (data?.total ?? 0);

@@ -133,6 +133,12 @@ describe('what runs', () => {
         .getAllByRole('cell')
         .map(({ textContent }) => textContent),
     ).toEqual([...['', 'Firm a Hranice, CZ', 'Headcount 20 to 249', '19', '22']]);
+    await user.click(within(sheet).getByRole('button', { name: /^is, / }));
+    await waitFor(() =>
+      expect(
+        asked.some(({ path }) => path.endsWith('changes?what=joined&limit=8&sort=now&descending=true')),
+      ).toBe(true),
+    );
     await user.click(screen.getByRole('button', { name: /The 3 to a list/ }));
     await waitFor(() =>
       expect(sent('POST /runs/r2/list')).toEqual([{ what: 'joined', name: 'Targets, joined 2026-10-31' }]),

@@ -1,3 +1,4 @@
+import type { ChangeOrder } from '../../core/runs/change-order.ts';
 import type { ChangeKind } from '../../core/runs/kinds.ts';
 import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type {
@@ -10,6 +11,7 @@ import type {
   WatchView,
 } from '../../contract/runs.ts';
 import { call } from '../api.ts';
+import type { Order } from '../ui/SortHead.tsx';
 
 /** While something runs, it is asked for so often, else so. */
 const [BUSY_MS, CALM_MS] = [700, 15_000];
@@ -42,11 +44,19 @@ export function usePlan(key: string | null) {
 }
 
 /** What changed at a run: the first of each kind. */
-export function useChanges(run: RunView | null, what: ChangeKind, limit: number) {
+export function useChanges(
+  run: RunView | null,
+  what: ChangeKind,
+  limit: number,
+  order: Order<ChangeOrder> | null,
+) {
+  const asked = new URLSearchParams({ what, limit: String(limit) });
+  if (order) asked.set('sort', order.by);
+  if (order?.descending) asked.set('descending', 'true');
   return useQuery({
-    queryKey: ['runs', 'changes', run?.id, what, limit],
+    queryKey: ['runs', 'changes', run?.id, asked.toString()],
     queryFn: ({ signal }) =>
-      call<ChangesAnswer>('GET', `/runs/${run!.id}/changes?what=${what}&limit=${limit}`, undefined, signal),
+      call<ChangesAnswer>('GET', `/runs/${run!.id}/changes?${asked.toString()}`, undefined, signal),
     enabled: run?.state === 'done' && run.comparedTo !== null,
   });
 }

@@ -1,8 +1,10 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ChangeRow } from '../../../contract/runs.ts';
+import { CHANGE_ORDERS, sortedChanges } from '../../../core/runs/change-order.ts';
 import { openRuns, type Db } from '../../db/open.ts';
 import { addPlan, duePlans, nextDue, planByKey, setPlanRemoved, type PlanWish } from './plans.ts';
 import { addNotice, dueNotices, notices, noteTold, readNotices, unreadCount } from './notices.ts';
@@ -200,4 +202,37 @@ test('what only stands under the bell waits for nobody; what is to be sent waits
   expect(unreadCount(db)).toBe(1);
   readNotices(db, null, NOW);
   expect(unreadCount(db)).toBe(0);
+});
+
+test('changes are sorted as a comparison of two runs is: values by their figures, unknown ones last', () => {
+  const text = fc.constantFrom('Abel', 'abel', 'Łódź Drzwi', 'Zarmysko', '10-49', '');
+  const value = fc.option(
+    fc.oneof(
+      text,
+      fc.nat(3000).map((figure) => `${figure} EUR (2025)`),
+      fc.nat(300).map((figure) => `about ${figure}.5`),
+      fc.constantFrom('-12 (2024)', 'active'),
+    ),
+    { nil: null },
+  );
+  const plan = planned('Sorted');
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ name: text, why: text, was: value, now: value }), { maxLength: 12 }),
+      fc.constantFrom(...CHANGE_ORDERS),
+      fc.boolean(),
+      (rows, by, descending) => {
+        const id = ran(plan);
+        const changes = rows.map((row, i) => change(`k${i}`, row));
+        writeFound(db, id, found(Uint32Array.of(1), changes));
+        const wish = { what: null, reason: null, offset: 0, limit: 100 };
+        const keys = (some: readonly ChangeRow[]) => some.map(({ key }) => key);
+        expect(keys(changesOfRun(db, id, { ...wish, order: { by, descending } }).changes)).toEqual(
+          keys(sortedChanges(changes, { by, descending })),
+        );
+        expect(keys(changesOfRun(db, id, wish).changes)).toEqual(keys(changes));
+      },
+    ),
+    { numRuns: 60 },
+  );
 });

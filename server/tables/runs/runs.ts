@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { deflateRawSync, inflateRawSync } from 'node:zlib';
 import type { ChangeRow, MoveFigure, RunCause, RunState, RunView } from '../../../contract/runs.ts';
 import type { Roll } from '../../../core/lists/roll.ts';
+import type { ChangeOrder } from '../../../core/runs/change-order.ts';
 import { packIds, unpackIds } from '../../../core/runs/members.ts';
 import type { Db } from '../../db/open.ts';
 
@@ -236,17 +237,30 @@ interface StoredChange extends Omit<ChangeRow, 'there'> {
   there: number;
 }
 
-/** What changed at a run: all, or what of a reason, so many from a place on; and how many there are of each kind. */
+/** What stands in a column by which changes are sorted: values by the figure that they begin with, then as texts. */
+const SORTED_BY: Readonly<Record<ChangeOrder, string>> = {
+  name: 'name COLLATE NOCASE {}',
+  why: 'why COLLATE NOCASE {}',
+  was: "was IS NULL, CAST(REPLACE(was, 'about ', '') AS REAL) {}, was COLLATE NOCASE {}",
+  now: "now IS NULL, CAST(REPLACE(now, 'about ', '') AS REAL) {}, now COLLATE NOCASE {}",
+};
+
+/** Which changes of a run are asked for: of a kind, of a reason, so many from a place on; `order` is null for as they were found. */
+export interface ChangesWish {
+  what: string | null;
+  reason: string | null;
+  offset: number;
+  limit: number;
+  order?: { by: ChangeOrder; descending: boolean } | null;
+}
+
+/** What changed at a run, and how much of it there is. */
 export function changesOfRun(
   db: Db,
   id: string,
-  {
-    what,
-    reason,
-    offset,
-    limit,
-  }: { what: string | null; reason: string | null; offset: number; limit: number },
+  { what, reason, offset, limit, order = null }: ChangesWish,
 ): { changes: ChangeRow[]; total: number } {
+  const sorted = order ? `${SORTED_BY[order.by].replaceAll('{}', order.descending ? 'DESC' : 'ASC')}, ` : '';
   const where = `run = @id AND (@what IS NULL OR what = @what) AND (@reason IS NULL OR reason = @reason)`;
   const values = { id, what, reason, offset, limit };
   const total = db
@@ -256,7 +270,7 @@ export function changesOfRun(
   const changes = db
     .prepare<[object], StoredChange>(
       `SELECT what, reason, key, name, place, why, was, now, there FROM run_change WHERE ${where}
-       ORDER BY nth LIMIT @limit OFFSET @offset`,
+       ORDER BY ${sorted}nth LIMIT @limit OFFSET @offset`,
     )
     .all(values)
     .map((row) => ({ ...row, there: row.there === 1 }));
