@@ -36,6 +36,12 @@ export function guessShape(rows: readonly (readonly string[])[]): TableShape {
   return { skip: at, headerRows: isSecondHeader(rows[at]!, rows[at + 1], rows[at + 2]) ? 2 : 1 };
 }
 
+/** Whether the first rows of a sheet have a table whose headings are known, and not a page to be read. */
+export function hasKnownTable(rows: readonly (readonly string[])[]): boolean {
+  const { skip, headerRows } = guessShape(rows);
+  return rows.slice(skip, skip + headerRows).some((cells) => knownIn(cells) >= 2);
+}
+
 function knownIn(cells: readonly string[]): number {
   return cells.filter((cell) => cell.trim() !== '' && knownHeading(cell)).length;
 }

@@ -1,7 +1,13 @@
 import iconv from 'iconv-lite';
 import { closeSync, openSync, readSync, statSync } from 'node:fs';
 import { headerWithMade, withMade, type MadeColumn } from '../../core/records/made-columns.ts';
-import { guessShape, headingsOf, notData, type TableShape } from '../../core/records/table-shape.ts';
+import {
+  guessShape,
+  hasKnownTable,
+  headingsOf,
+  notData,
+  type TableShape,
+} from '../../core/records/table-shape.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { csvBlocks } from './csv-rows.ts';
 import { encodingOf } from './encoding.ts';
@@ -16,7 +22,7 @@ export interface FileReading {
   encoding: string;
   delimiter: string;
   hasHeader: boolean;
-  /** Of a workbook: the sheet with the rows. The first that is not hidden where left out. */
+  /** Of a workbook: the sheet with the rows. The first that is not hidden and has a table where left out. */
   sheet?: string | null;
   /** Rows above the headings, or above the first record where there are none. None where left out. */
   skip?: number;
@@ -78,6 +84,42 @@ function checkMade(made: readonly MadeColumn[], header: readonly string[]): void
   });
 }
 
+/** The first rows of a file, or of a sheet of it. */
+async function firstRows(path: string, reading: FileReading): Promise<string[][]> {
+  const first: string[][] = [];
+  let sampled = 0;
+  const isEnough = () => first.length > SAMPLE_ROWS || sampled > MOST_SAMPLED;
+  for await (const block of fileRows(path, reading)) {
+    for (const cells of block) {
+      if (isEnough()) break;
+      first.push(cells);
+      sampled += cells.length;
+    }
+    if (isEnough()) break;
+  }
+  return first;
+}
+
+/** Sheets in which a table is looked for. */
+const MOST_SHEETS = 8;
+
+/** The sheet that is read, with its first rows: the one asked for, else the first that has a table, since a page to be read may come before. */
+async function sheetWithTable(
+  sheets: readonly Sheet[],
+  asked: string | null,
+  read: (sheet: string | null) => Promise<string[][]>,
+): Promise<{ sheet: string | null; first: string[][] }> {
+  const seen = sheets.filter(({ hidden }) => !hidden);
+  const sheet = asked ?? (seen[0] ?? sheets[0])?.name ?? null;
+  const first = await read(sheet);
+  if (asked !== null || seen.length < 2 || hasKnownTable(first)) return { sheet, first };
+  for (const { name } of seen.slice(1, MOST_SHEETS)) {
+    const rows = await read(name);
+    if (hasKnownTable(rows)) return { sheet: name, first: rows };
+  }
+  return { sheet, first };
+}
+
 /** Recognises a file and reads its first rows. What is given in `wish` overrides what is recognised. @throws Problem */
 export async function previewFile(path: string, wish: Partial<FileReading> = {}): Promise<FilePreview> {
   const bytes = statSync(path).size;
@@ -92,24 +134,15 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
     kind === 'csv' ? writtenAs(path, sample, wish) : { encoding: 'utf-8', delimiter: ',', undecodable: 0 };
   const { encoding, delimiter, undecodable } = written;
   const sheets = kind === 'csv' ? [] : await sheetsOf(path, kind);
-  const sheet = wish.sheet ?? (sheets.find(({ hidden }) => !hidden) ?? sheets[0])?.name ?? null;
   if (wish.sheet != null && !sheets.some(({ name }) => name === wish.sheet))
     throw new Problem('unknown-sheet', `The workbook has no sheet “${wish.sheet}”.`, {
       field: 'sheet',
       value: wish.sheet,
       rule: sheets.map(({ name }) => name).join(', '),
     });
-  const first: string[][] = [];
-  let sampled = 0;
-  const isEnough = () => first.length > SAMPLE_ROWS || sampled > MOST_SAMPLED;
-  for await (const block of fileRows(path, { kind, encoding, delimiter, hasHeader: false, sheet })) {
-    for (const cells of block) {
-      if (isEnough()) break;
-      first.push(cells);
-      sampled += cells.length;
-    }
-    if (isEnough()) break;
-  }
+  const read = (sheet: string | null) =>
+    firstRows(path, { kind, encoding, delimiter, hasHeader: false, sheet });
+  const { sheet, first } = await sheetWithTable(sheets, wish.sheet ?? null, read);
   if (first.every(isBlank))
     throw new Problem('no-rows', 'The file has no rows with anything in them.', {
       field: 'file',
