@@ -33,7 +33,33 @@ export const events: Subject = {
         {
           id: 'name',
           label: 'Event',
-          headings: ['headline', 'event', 'text', 'news', 'title', 'what', 'description'],
+          headings: [
+            ...[
+              'headline',
+              'event',
+              'text',
+              'news',
+              'title',
+              'what',
+              'description',
+              'ereignis',
+              'meldung',
+              'beschreibung',
+              'udalost',
+            ],
+            ...[
+              'popis udalosti',
+              'popis',
+              'titulek',
+              'zprava',
+              'wydarzenie',
+              'opis',
+              'evenement',
+              'evento',
+              'descrizione',
+              'suceso',
+            ],
+          ],
         },
         ...COMPANY_COLUMNS,
       ],
@@ -41,11 +67,13 @@ export const events: Subject = {
     category('kind', 'Kind', 'What kind of event it is.', {
       openers: 'kind, kind of event',
       values: choices(EVENT_KINDS.join(', ')),
-      headings: 'kind, type, event type, category',
+      headings:
+        'kind, type, event type, category, typ udalosti, druh udalosti, ereignisart, art des ereignisses, rodzaj wydarzenia, type d evenement, tipo di evento, tipo de evento',
     }),
     date('date', 'Date', 'The day it happened.', {
       openers: 'date, happened',
-      headings: 'date, day, datum, when',
+      headings:
+        'date, day, datum, when, data, fecha, den, tag, data wydarzenia, datum udalosti, dato, pvm, kuupaev',
     }),
     parties('company', 'Company', 'The company where it happened.', { width: 214 }),
     ...companyColumnsOf('events'),

@@ -24,21 +24,21 @@ export const people: Subject = {
           id: 'name',
           label: 'Name',
           headings: words(
-            'name, full name, contact, contact name, name of contact, contact person, person, jmeno, cele jmeno, nom complet, imie i nazwisko, ansprechpartner, nome e cognome, nombre completo, naam',
+            'name, full name, contact, contact name, name of contact, contact person, person, jmeno, cele jmeno, nom complet, imie i nazwisko, ansprechpartner, nome e cognome, nombre completo, naam, kontaktperson, kontaktni osoba, kontaktna osoba, nazwisko i imie, interlocuteur, referente, contatto, contacto, contactpersoon, nev, kapcsolattarto, yhteyshenkilo, nimi, fullstandigt navn',
           ),
         },
         {
           id: 'first-name',
           label: 'First name',
           headings: words(
-            'first name, given name, forename, vorname, krestni jmeno, meno, imie, prenom, nombre, nome, keresztnev, voornaam, fornavn, fornamn, etunimi, prenume',
+            'first name, given name, forename, vorname, krestni jmeno, meno, imie, prenom, nombre, nome, keresztnev, voornaam, fornavn, fornamn, etunimi, prenume, eesnimi, vardas, vards, ime, ad, adi',
           ),
         },
         {
           id: 'last-name',
           label: 'Last name',
           headings: words(
-            'last name, surname, family name, nachname, familienname, prijmeni, priezvisko, nazwisko, nom, nom de famille, cognome, apellido, apellidos, vezeteknev, achternaam, efternavn, efternamn, etternavn, sukunimi, nume',
+            'last name, surname, family name, nachname, familienname, prijmeni, priezvisko, nazwisko, nom, nom de famille, cognome, apellido, apellidos, vezeteknev, achternaam, efternavn, efternamn, etternavn, sukunimi, nume, sobrenome, apelido, perekonnanimi, pavarde, uzvards, prezime, priimek, soyad, soyadi',
           ),
         },
       ],
@@ -47,7 +47,7 @@ export const people: Subject = {
       width: 200,
       openers: 'title, words',
       headings:
-        'title, job title, post, position, function, role, funktion, stelle, fonction, pozice, funkce, stanowisko, funkcja, qualifica, cargo, puesto, beosztas, functie, stilling, befattning',
+        'title, job title, post, position, function, role, funktion, stelle, fonction, pozice, funkce, stanowisko, funkcja, qualifica, cargo, puesto, beosztas, functie, stilling, befattning, ruolo, carica, mansione, poste, intitule de poste, jobtitel, jobbezeichnung, stellenbezeichnung, berufsbezeichnung, taetigkeit, pracovni pozice, pracovna pozicia, titul pozice, stanowisko pracy, munkakor, functietitel, tehtavanimike, tehtava, asema, titteli, amet, pareigos, amats, unvan, gorev, jobbtitel, tittel',
     }),
     parties('company', 'Company', 'The company where the person works.', { width: 200 }),
     category(
@@ -86,11 +86,13 @@ export const people: Subject = {
     date('since', 'Since', 'The day the person took the post.', {
       section: 'growth',
       openers: 'in post, since',
-      headings: 'since, start date, in post since, started, seit',
+      headings:
+        'since, start date, in post since, started, seit, depuis, od, dal, desde, sinds, siden, sedan, ota',
     }),
     label('mail', 'Mail', 'Mail address, recorded or made by the pattern of the company.', {
       width: 230,
-      headings: 'mail, email, e-mail, email address, mail address',
+      headings:
+        'mail, email, e-mail, email address, mail address, work email, business email, mail adresse, e mail adresse, emailadresse, courriel, adresse mail, adresse email, correo, correo electronico, posta elettronica, indirizzo email, adres e mail, adres email, emailova adresa, email cim, mailadres, e mailadres, sahkoposti, e post, epost, e pasts, el pastas',
     }),
     number('certainty', 'Mail certainty', 'How likely the mail address arrives, in percent.', {
       section: 'standing',
@@ -122,7 +124,8 @@ export const people: Subject = {
     ),
     label('phone', 'Phone', 'Direct telephone number.', {
       width: 150,
-      headings: 'phone, telephone, direct phone, mobile, tel',
+      headings:
+        'phone, telephone, direct phone, mobile, tel, telefon, telefono, telefone, telefoon, telefonnummer, telefonszam, numer telefonu, puhelin, telefonas, direct dial, direct line, durchwahl, telefon geschaeftlich, ligne directe, tel direct',
     }),
     text('earlier', 'Earlier posts', 'Posts held before and where, the latest first.', {
       width: 260,

@@ -1,3 +1,4 @@
+import { PLACE_HEADINGS } from './file-headings.ts';
 import type { Subject } from './field.ts';
 import { choices, COMPANY_COLUMNS, companyColumnsOf, degreesOf, fieldsOf } from './related/making.ts';
 
@@ -15,13 +16,15 @@ export const sites: Subject = {
   fields: [
     label('name', 'Site', 'What the site is called.', {
       width: 214,
-      headings: 'site, site name, branch, premises, name of site, provozovna, etablissement',
+      headings:
+        'site, site name, branch, premises, name of site, provozovna, etablissement, standort, standortname, niederlassung, filiale, betriebsstaette, betriebsstatte, werk, nazev provozovny, pobocka, prevadzka, oddzial, nazwa oddzialu, zaklad, nom de l etablissement, unita locale, sede operativa, sucursal, centro de trabajo, vestiging, vestigingsnaam, telephely, toimipaikka, arbejdssted, arbetsstalle',
     }),
     parties('company', 'Company', 'The company whose site it is.', { width: 200 }),
     category('kind', 'Kind', 'What the site is used as.', {
       openers: 'kind, kind of site',
       values: choices(SITE_KINDS.join(', ')),
-      headings: 'kind, type, site kind, site type, art, druh',
+      headings:
+        'kind, type, site kind, site type, art, druh, art des standorts, standortart, standorttyp, typ, rodzaj, type de site, tipo, tipo di sede',
     }),
     flag('head', 'Head office', 'Whether it is the head office.', {
       openers: 'head office',
@@ -34,9 +37,17 @@ export const sites: Subject = {
         width: 170,
       }),
       files: [
-        { id: 'country', label: 'Country', headings: ['site country', 'country of site', 'country'] },
-        { id: 'region', label: 'Region', headings: ['region', 'site region', 'region of site'] },
-        { id: 'town', label: 'Town', headings: ['town', 'city', 'ort', 'stadt', 'mesto', 'miasto', 'ville'] },
+        {
+          id: 'country',
+          label: 'Country',
+          headings: ['site country', 'country of site', ...PLACE_HEADINGS.country],
+        },
+        {
+          id: 'region',
+          label: 'Region',
+          headings: ['site region', 'region of site', ...PLACE_HEADINGS.region],
+        },
+        { id: 'town', label: 'Town', headings: PLACE_HEADINGS.town },
         { id: 'latitude', label: 'Latitude', headings: ['latitude', 'lat'] },
         { id: 'longitude', label: 'Longitude', headings: ['longitude', 'lon', 'lng', 'long'] },
       ],
@@ -45,21 +56,22 @@ export const sites: Subject = {
     label('street', 'Street', 'Street and number.', {
       section: 'where',
       width: 180,
-      headings: 'street, address, street address, strasse, ulice, ulica, rue',
+      headings: PLACE_HEADINGS.street.join(', '),
     }),
     label('postcode', 'Postcode', 'Postal code.', {
       section: 'where',
       width: 90,
-      headings: 'postcode, postal code, zip, plz, psc, code postal',
+      headings: PLACE_HEADINGS.postcode.join(', '),
     }),
     number('headcount', 'Headcount', 'People who work at the site.', {
       section: 'size',
       openers: 'headcount, staff',
-      headings: 'headcount, employees, staff, mitarbeiter',
+      headings:
+        'headcount, employees, staff, mitarbeiter, mitarbeiter am standort, employees at site, employees on site, staff at site, pracownicy, zamestnanci, effectif, dipendenti, addetti, empleados, werknemers',
     }),
     label('phone', 'Phone', 'Telephone of the site.', {
       width: 150,
-      headings: 'phone, telephone, tel, telefon',
+      headings: 'phone, telephone, tel, telefon, telefono, telefone, telefoon, telephone du site',
     }),
     checked,
     ...companyColumnsOf('sites'),

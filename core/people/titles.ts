@@ -21,11 +21,11 @@ const LEVEL_STEMS: readonly (readonly [Level, string])[] = [
   ],
   [
     'director',
-    'director directeur direttore dyrektor direktor reditel riaditel igazgato geschaftsfuhrer vorstand managing ceo. cfo. coo. cto. cmo. md. prokurist president vicepresident jednatel konatel prezes gerant amministratore vd. direktør',
+    'director directeur directric direttric directora. reditelk riaditelk dyrektork toimitusjohtaj administrador bestuurder gerent direttore dyrektor direktor reditel riaditel igazgato geschaftsfuhrer vorstand managing ceo. cfo. coo. cto. cmo. md. prokurist president vicepresident jednatel konatel prezes gerant amministratore vd. direktør',
   ],
   [
     'head',
-    'head chief leiter *leiter *leiterin *chef leitung vedouci veduci kierownik responsable capo jefe vezeto chef chefe hoofd sef lead. teamleiter werkleiter betriebsleiter betriebsleiterin obermeister',
+    'head chief leiter *leiter *leiterin *chef leitung vedouci veduci kierownik kierownicz responsab ansvarig paallikko capo jefe vezeto chef chefe hoofd sef lead. teamleiter werkleiter betriebsleiter betriebsleiterin obermeister',
   ],
   [
     'manager',
@@ -72,7 +72,7 @@ const DEPARTMENT_STEMS: readonly (readonly [string, string])[] = [
   ],
   [
     'management',
-    'managing owner founder ceo. geschaftsfuhr jednatel konatel vorstand prezes president inhaber majitel wlasciciel general. director. direktor. executive management',
+    'managing owner founder ceo. geschaftsfuhr gerant gerent delegato administrador bestuurder toimitusjohtaj vd. zarzad jednatel konatel vorstand prezes president inhaber majitel wlasciciel general. director. direktor. executive management',
   ],
 ];
 

@@ -74,12 +74,12 @@ const ANOTHER: ReadonlySet<string> = new Set(
 /** Words that say no more of a column than its unit, its time or that it is one. */
 const SAYS_LITTLE: ReadonlySet<string> = new Set(
   foldedWords(
-    'n no nr in of the en w v ve za im i le la de du des der die das total latest last current official full registered approx about figure value data info field main head office hq group figures ' +
+    'n no nr in of the en w v ve za im i le la de du des der die das total latest last current official full registered approx about figure value data info field main head office hq group figures circa cca est estimated geschaetzt geschatzt odhad ' +
       'sidla firmy spolocnosti spolecnosti unternehmens firma company gesamt celkem ogolem rok roku fy year',
   ),
 );
 
-/** How surely a heading means a column: 4 by the column's own name, 3 just so, 2 beside words that say little, 1 somewhere in it; 0 not at all. */
+/** How surely a heading means a column: 4 by the column's own name, 3 just so, 2 beside words that say little, 1 somewhere in it, 0.5 where nothing else does; 0 not at all. */
 interface Meant {
   id: string;
   sure: number;
@@ -119,20 +119,21 @@ function meanings(heading: string, subject: string): Meant[] {
   );
   for (const text of [heading, bare(heading)]) {
     const plain = plainHeading(text);
-    add(known.get(plain), 3, plain.length);
+    add(known.get(plain), sureOf(plain, 3), plain.length);
   }
   const words = foldedWords(splitCamel(heading)).filter((word) => !isUnit(word));
   const telling = words.filter((word) => !SAYS_LITTLE.has(word) && !isYear(word));
   const plain = plainHeading(telling.join(' '));
-  add(known.get(plain), 2, plain.length);
+  add(known.get(plain), sureOf(plain, 2), plain.length);
   if (!words.some((word) => ANOTHER.has(word)))
     for (let from = 0; from < Math.min(words.length, MOST_WORDS); from++)
       for (let to = Math.min(words.length, from + 5); to > from; to--) {
         const part = plainHeading(words.slice(from, to).join(' '));
-        if (to - from > 1 || (part.length >= 5 && from === 0)) add(known.get(part), 1, part.length);
+        if (to - from > 1 || (part.length >= 5 && from === 0))
+          add(known.get(part), sureOf(part, 1), part.length);
         // Of single words the last says what it is: the town of the address, the phone of the office.
         else if (to === words.length && part.length >= 3 && !GENERAL.has(part))
-          add(known.get(part), 1, part.length + MOST_WORDS);
+          add(known.get(part), sureOf(part, 1), part.length + MOST_WORDS);
       }
   return found.sort((a, b) => b.sure - a.sure || b.letters - a.letters);
 }
@@ -156,8 +157,19 @@ const GENERAL: ReadonlySet<string> = new Set(
   foldedWords('name names code codes number nr no id land by value type'),
 );
 
+/** Headings that mean their column only where no other does: a site may be named there, or revenue only by its class. */
+const WEAK: ReadonlySet<string> = new Set([
+  ...['standort', 'location', 'sitz', 'sidlo', 'locality'],
+  ...['umsatzklasse', 'umsatzgrosse', 'umsatzgrossenklasse', 'revenuerange', 'revenueband', 'turnoverband'],
+]);
+
+const sureOf = (plain: string, sure: number) => (WEAK.has(plain) ? 0.5 : sure);
+
 /** Words of a heading that are looked at. */
 const MOST_WORDS = 12;
+
+/** Of two that a heading means as much, the record's own comes before its company's. */
+const ofCompany = (id: string) => Number(id.startsWith('company-'));
 
 /** The year that a heading names, such as 2023 in "CA 2023 (k€)"; null where it names none, or several. */
 export function yearIn(heading: string): number | null {
@@ -190,15 +202,21 @@ export function guessColumns(
   // Of the same figure of several years the newest counts.
   const years = header.map((heading) => yearIn(heading) ?? 0);
   claims.sort(
-    (a, b) => b.sure - a.sure || b.letters - a.letters || years[b.at]! - years[a.at]! || a.at - b.at,
+    (a, b) =>
+      b.sure - a.sure ||
+      b.letters - a.letters ||
+      years[b.at]! - years[a.at]! ||
+      ofCompany(a.id) - ofCompany(b.id) ||
+      a.at - b.at,
   );
   const columns = new Array<string | null>(header.length).fill(null);
   const taken = new Set<string>();
   for (const { at, id } of claims) {
     if (columns[at] !== null || taken.has(id)) continue;
-    const wanted = subject === 'people' ? ONLY_WITH[id] : undefined;
+    const wanted = subject === 'people' || subject === 'companies' ? ONLY_WITH[id] : undefined;
     if (
       wanted &&
+      rows.some((row) => (row[at] ?? '').trim() !== '') &&
       !mostAre(
         wanted,
         rows.map((row) => row[at] ?? ''),
@@ -225,6 +243,8 @@ export function guessColumns(
     columns[at] = meant;
     taken.add(meant);
   }
+  const mobile = header.findIndex((heading, at) => columns[at] === null && MOBILE.has(plainHeading(heading)));
+  if (mobile >= 0 && !taken.has('phone') && ownNames(subject).has('phone')) columns[mobile] = 'phone';
   if (subject === 'companies' && !taken.has('name')) {
     const at = columns.findIndex(
       (id, column) => id === null && areFirms(rows.map((row) => row[column] ?? '')),
@@ -233,6 +253,13 @@ export function guessColumns(
   }
   return columns;
 }
+
+/** What a mobile phone is called; it counts where no other phone is there. */
+const MOBILE: ReadonlySet<string> = new Set(
+  foldedWords(
+    'mobile mobil handy mobiltelefon portable cellulare movil telemovel gsm komorka mobiel matkapuhelin cell cellphone',
+  ),
+);
 
 /** Share of names with a legal form from which a column has the names of firms. */
 const FIRMS_SHARE = 0.3;
@@ -253,8 +280,10 @@ const isNumberOfHouse = (heading: string, rows: readonly (readonly string[])[], 
     rows.map((row) => row[at] ?? ''),
   );
 
-/** Columns of people that a heading means only where their cells say so: an "Address" is mostly a street. */
+/** Columns that a heading means only where their cells say so: an "Address" of people is mostly a street, a "Branche" mostly words. */
 const ONLY_WITH: Readonly<Record<string, RegExp>> = {
+  'main-code': /\d/,
+  'other-codes': /\d/,
   address: new RegExp(`^(${ADDRESS_STANDINGS.join('|')})$`, 'i'),
 };
 
@@ -289,7 +318,9 @@ export function guessSubject(header: readonly string[]): string {
   for (const subject of ['people', 'sites', 'deals', 'events', 'brands']) {
     const known = knownHeadings(subject);
     const count = plain.filter((one) => known.has(one)).length;
-    if (count > most) [best, most] = [subject, count];
+    // Premises have the address of a company and little more: only one that names them has them.
+    const names = subject !== 'sites' || plain.some((one) => known.get(one)?.includes('name'));
+    if (names && count > most) [best, most] = [subject, count];
   }
   return best;
 }

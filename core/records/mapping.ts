@@ -38,7 +38,8 @@ export interface MappingHints {
   /** Whether a code means the same in NACE 2 and NACE 2.1. */
   sameCode?: (code: string) => boolean;
   isCountry?: (text: string) => boolean;
-  isTown?: (town: string, country: string) => boolean;
+  /** Whether a country, or any, has a town of that name. */
+  isTown?: (town: string, country: string | null) => boolean;
   /** ISO code of the money of a country; null where it is not known. */
   currencyOf?: (country: string) => string | null;
 }
@@ -58,7 +59,12 @@ export function guessMapping(
     currencyOf = () => null,
   }: MappingHints = {},
 ): Mapping {
-  const columns = withTown(withCountry(guessColumns(header, rows, subject), rows, isCountry), rows);
+  const columns = withTown(
+    withCountry(guessColumns(header, rows, subject), rows, isCountry),
+    rows,
+    subject,
+    isTown,
+  );
   const namesNone = !columns.includes('country') && !columns.includes('company-country');
   const towns = rows.map((row) => row[columns.indexOf('town')] ?? '');
   const country = namesNone && subject === 'companies' ? countryOfFile(header, towns, isTown) : null;
@@ -99,15 +105,35 @@ function yearOfMoney(header: readonly string[], columns: readonly (string | null
 /** A postcode with its town behind it: "8000 Aarhus C", "L-1234 Luxembourg". */
 const POSTCODE_AND_TOWN = /^(?:[A-Z]{1,2}-)?(?:\d{4,5}|\d{3} \d{2}|\d{2}-\d{3}) +\p{L}{2}/u;
 
-/** A column of postcodes that has the towns behind them is read as towns, which knows what stands before them. */
-function withTown(columns: (string | null)[], rows: readonly (readonly string[])[]): (string | null)[] {
-  const at = columns.indexOf('postcode');
-  if (at < 0 || columns.includes('town')) return columns;
-  const cells = rows.map((row) => row[at]?.trim() ?? '').filter(Boolean);
-  const both = cells.filter((cell) => POSTCODE_AND_TOWN.test(cell.slice(0, 100))).length;
-  return cells.length && both >= cells.length * SAMPLE_SHARE
-    ? columns.map((id) => (id === 'postcode' ? 'town' : id))
-    : columns;
+const POSTCODE = /^(?:[A-Z]{1,2}-)?\d{4,5}$/;
+
+/**
+ * A column of postcodes that has the towns behind them is read as towns, which knows what stands before them. Where no heading says
+ * where the towns are, they are known by their names, and the postcodes beside them by their figures.
+ */
+function withTown(
+  columns: (string | null)[],
+  rows: readonly (readonly string[])[],
+  subject: string,
+  isTown: (town: string, country: string | null) => boolean,
+): (string | null)[] {
+  if (columns.includes('town') || subject !== 'companies') return columns;
+  const mostly = (at: number, fits: (cell: string) => boolean) => {
+    const cells = rows.map((row) => (row[at] ?? '').slice(0, 100).trim()).filter(Boolean);
+    return cells.length > 0 && cells.filter(fits).length >= cells.length * SAMPLE_SHARE;
+  };
+  const coded = columns.indexOf('postcode');
+  if (coded >= 0 && mostly(coded, (cell) => POSTCODE_AND_TOWN.test(cell)))
+    return columns.map((id) => (id === 'postcode' ? 'town' : id));
+  const isName = (cell: string) => /^\p{L}/u.test(cell) && isTown(cell, null);
+  const at = columns.findIndex((id, column) => id === null && mostly(column, isName));
+  if (at < 0) return columns;
+  const found = columns.map((id, column) => (column === at ? 'town' : id));
+  const beside = [at - 1, at + 1].find(
+    (column) => found[column] === null && mostly(column, (cell) => POSTCODE.test(cell)),
+  );
+  if (beside !== undefined && coded < 0) found[beside] = 'postcode';
+  return found;
 }
 
 const SAMPLE_SHARE = 0.8;

@@ -35,7 +35,8 @@ export async function recognise(wish: RecogniseWish): Promise<Recognised> {
     ...(preview.kind === 'csv' ? { delimiter: preview.delimiter } : {}),
     sameCode: sameInBoth(),
     isCountry: (text) => countryIn(text, places) !== null,
-    isTown: (town, country) => townsOf(town, country, null, places).length > 0,
+    isTown: (town, country) =>
+      (country === null ? places.townsNamed(town) : townsOf(town, country, null, places)).length > 0,
     currencyOf: (country) => CURRENCIES.find((code) => code === places.country(country)?.currency) ?? null,
   });
   return { preview, was, subject, mapping };

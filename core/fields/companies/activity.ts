@@ -1,5 +1,6 @@
 import type { Field, FileColumn } from '../field.ts';
 import { COMPANY_KEY_COLUMN } from '../related/making.ts';
+import { REGISTRATION_HEADINGS } from '../file-headings.ts';
 import { column, label, words } from './making.ts';
 
 /** A field with one more column of files beside its own. */
@@ -137,13 +138,5 @@ export const activity: readonly Field[] = [
       'mail, email, e-mail, e mail, email address, courriel, correo, emails, mail address, e mail adresse, mailadresse, emailova adresa, adres email, adres e mail, adresse mail, adresse email, correo electronico, posta elettronica, e postadres, e post, epost, email cim, sahkoposti, e mailadres',
     ),
   ),
-  label(
-    'registration',
-    'Registration',
-    128,
-    'Number in the register of its country.',
-    words(
-      'registration, registration number, company number, ondernemingsnummer, numero d entreprise, kbo nummer, handelsregister nr, registrikood, imones kodas, oib, eik, maticna stevilka, maticni broj, reg no, ico, ic, krs, regon, hrb, handelsregister, siren, siret, partita iva, nif, cegjegyzekszam, kvk, cvr, orgnr, registernummer, company registration number, company reg no, registered number, registration no, reg number, company no, register number, registration id, company id, national id, handelsregisternummer, hr nummer, hrb nummer, firmenbuchnummer, fn, uid, uid nummer, identifikacni cislo, ic organizace, nr krs, numer krs, numero siren, no siren, codice fiscale, cif, nipc, kvk nummer, btw nummer, adoszam, organisationsnummer, org nr, cvr nr, cvr nummer, organisasjonsnummer, y tunnus, cui, cod fiscal, vat number, vat no, ust idnr, dic',
-    ),
-  ),
+  label('registration', 'Registration', 128, 'Number in the register of its country.', REGISTRATION_HEADINGS),
 ];

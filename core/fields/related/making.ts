@@ -1,4 +1,5 @@
 import { words } from '../companies/making.ts';
+import { REGISTRATION_HEADINGS } from '../file-headings.ts';
 import type { Field, FileColumn, PartySays, Store } from '../field.ts';
 
 /** What a maker of fields may be told beyond the usual. */
@@ -144,9 +145,7 @@ export const COMPANY_COLUMNS: readonly FileColumn[] = [
   {
     id: 'company-number',
     label: 'Company: registration number',
-    headings: words(
-      'company number, registration, registration number, reg no, ico, siren, krs, hrb, kvk, cvr, orgnr, company registration',
-    ),
+    headings: ['company registration', ...REGISTRATION_HEADINGS],
   },
   {
     id: 'company-domain',
@@ -163,6 +162,8 @@ export const COMPANY_COLUMNS: readonly FileColumn[] = [
   {
     id: 'company-country',
     label: 'Company: country',
-    headings: words('company country, country, land, pays, kraj, zeme, country code'),
+    headings: words(
+      'company country, country, land, pays, kraj, zeme, country code, paese, pais, panstwo, krajina, orszag, maa, tara',
+    ),
   },
 ];

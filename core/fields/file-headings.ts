@@ -1,0 +1,25 @@
+/** What columns that several subjects have are called in files, in several languages; folded. */
+
+const words = (text: string): string[] => text.split(', ');
+
+export const PLACE_HEADINGS = {
+  country: words(
+    'country, country code, land, staat, zeme, stat, kraj pochodzenia, panstwo, pays, paese, pais, orszag, country name, country iso, iso country, laendercode, landerkurzel, krajina, kod kraju, nazione, stato estero, landcode, country of registration, land kod, maa, tara',
+  ),
+  region: words(
+    'region, state, county, bundesland, kraj, wojewodztwo, departement, provincia, megye, province, county or state, state province, state region, region name, kanton, canton, oblast, woj, wojewodztwo, regione, region kraj, comunidad autonoma, estado, distrito, provincie, lan, fylke, maakunta, judet, maakond, zupanija',
+  ),
+  town: words(
+    'town, city, ort, stadt, mesto, obec, miasto, miejscowosc, ville, citta, comune, ciudad, varos, plaats, by, stad, town city, town or city, city town, location, locality, municipality, sitz, standort, sidlo, sidlo obec, mesto obec, obec mesto, localita, localidad, cidade, municipio, gemeente, woonplaats, telepules, ort stadt, poststed, kommune, kaupunki, kunta, oras, localitate, postort, concelho, sehir, il, linn, pilseta, miestas, grad',
+  ),
+  street: words(
+    'street, address, street address, strasse, sede legale, szekhely, postadress, besoksadress, domicilio social, siege social, adresse du siege, acik adres, adres siedziby, vestigingsadres, osoite, katuosoite, aadress, adresse, anschrift, ulice, ulica, adres, rue, indirizzo, via, direccion, cim, straat, adresa, address line 1, address 1, street and number, strasse nr, strasse und hausnummer, ulice a cp, ulice cislo, ulica nr, adresa ulice, adresse postale, via numero, calle, domicilio, morada, rua, utca, gatuadress, adress, gate, katuosoite, osoite, strada',
+  ),
+  postcode: words(
+    'postcode, post code, postal code, zip, zip code, plz, postleitzahl, psc, kod pocztowy, code postal, cap, codigo postal, iranyitoszam, postnummer, zip postcode, zip or postcode, post zip, postal zip, cp, postkod, postnr, postinumero, cod postal, irsz',
+  ),
+} as const;
+
+export const REGISTRATION_HEADINGS = words(
+  'registration, registration number, company number, ondernemingsnummer, numero d entreprise, kbo nummer, handelsregister nr, registrikood, imones kodas, oib, eik, maticna stevilka, maticni broj, reg no, ico, ic, krs, regon, hrb, handelsregister, siren, siret, partita iva, nif, cegjegyzekszam, kvk, cvr, orgnr, registernummer, company registration number, company reg no, registered number, registration no, reg number, company no, register number, registration id, company id, national id, handelsregisternummer, hr nummer, hrb nummer, firmenbuchnummer, fn, uid, uid nummer, identifikacni cislo, ic organizace, nr krs, numer krs, numero siren, no siren, codice fiscale, cif, nipc, kvk nummer, btw nummer, adoszam, organisationsnummer, org nr, cvr nr, cvr nummer, organisasjonsnummer, y tunnus, cui, cod fiscal, vat number, vat no, ust idnr, dic',
+);
