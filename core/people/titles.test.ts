@@ -8,6 +8,11 @@ describe('a title says department and level', () => {
   test.each([
     ['Managing director', 'management', 'director'],
     ['Owner', 'management', 'owner'],
+    ['Directrice des achats', 'purchasing', 'director'],
+    ['Gérant', 'management', 'director'],
+    ['Amministratore delegato', 'management', 'director'],
+    ['Responsabile acquisti', 'purchasing', 'head'],
+    ['Toimitusjohtaja', 'management', 'director'],
     ['Co-founder', 'management', 'founder'],
     ['Works manager', 'production', 'manager'],
     ['Head of production', 'production', 'head'],

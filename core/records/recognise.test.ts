@@ -19,12 +19,71 @@ const recognised = (text: string, delimiter = ';', subject = 'companies') => {
 };
 const columns = (heading: string, subject?: string) => recognised(`${heading}\n`, ';', subject).columns;
 
+describe('cells say what a column is where its heading does not', () => {
+  test.each([
+    ['a column of firms is the name', 'Wer;Wo\nAmsel Holz GmbH;x\nBrandner & Co KG;y', ['name', null]],
+    ['postcodes', 'Name;Kod\nOkna;00-950\nDrzwi;31-001', ['name', 'postcode']],
+    [
+      'the number of a house behind its street',
+      'Naam;Straat;Nr\nDe Eik;Kerkstraat;12a',
+      ['name', 'street', 'street-number'],
+    ],
+    [
+      'a number that is not behind a street',
+      'Naam;Nr;Straat\nDe Eik;12a;Kerkstraat',
+      ['name', null, 'street'],
+    ],
+    ['a trade in words is no code', 'Firma;Branche;WZ\nAmsel;Zimmerei;16.23', ['name', null, 'main-code']],
+    ['a postcode with its town is a town', 'Navn;Postnr. og by\nHolm;8000 Aarhus C', ['name', 'town']],
+  ])('%s', (_, text, found) => {
+    expect(recognised(text).columns).toEqual(found);
+  });
+
+  test('the year of money is the one of its heading; codes of fewer figures lost a zero only where more are codes then', () => {
+    expect(recognised('Firma;Umsatz 2023 (Tsd. €)\nAmsel;7.200').year).toBe(2023);
+    expect(recognised('Firma;Umsatz\nAmsel;7.200').year).toBe(2025);
+    const figures = (...codes: string[]) =>
+      recognised(['Firma;WZ 2008', ...codes.map((code) => `A;${code}`)].join('\n')).styles![1]!.figures;
+    expect(figures('1623', '25610')).toBeUndefined();
+    expect(figures('1623', '2561')).toBeUndefined();
+  });
+
+  test('crowns are those of the country, else it is asked whose', () => {
+    const [, swedish] = recognised('Företag;Omsättning (tkr);Org nr\nA;1;2').styles!;
+    expect(swedish).toMatchObject({ unit: 1000, currency: 'SEK' });
+    const open = recognised('Firma;Umsatz (tkr)\nA;1');
+    expect(open.undecided).toEqual([{ column: 1, what: 'currency' }]);
+  });
+});
+
+test('a row of nothing but units belongs to the headings above it, and how many there are is no record', () => {
+  const rows = (text: string) => text.split('\n').map((line) => line.split(';'));
+  const units = rows('Name;Land;Umsatz\n;;(in Mio. EUR)\nAmsel;DE;7,2');
+  expect(guessShape(units)).toEqual({ skip: 0, headerRows: 2 });
+  expect(headingsOf(units.slice(0, 2), 3)).toEqual(['Name', 'Land', 'Umsatz (in Mio. EUR)']);
+  expect(guessShape(rows('Name;Land;Umsatz\nAmsel;DE;7,2\nEich;AT;3'))).toEqual({ skip: 0, headerRows: 1 });
+  const header = ['Name', 'Land', 'Umsatz'];
+  expect(notData(['Anzahl: 3', '', '9,2'], header)).toBe('total');
+  expect(notData(['Number of companies: 1 200', '', ''], header)).toBe('total');
+  expect(notData(['Anzahl GmbH', 'DE', '9,2'], header)).toBeNull();
+});
+
 describe('headings', () => {
   test.each([
     ['Company registration number;Company name;Company size', ['registration', 'name', 'headcount']],
     ['Name;Name of contact;Contact person', ['name', null, null]],
     ['Název;Ulice;Č.p.;č. o.;PSČ', ['name', 'street', 'street-number', null, 'postcode']],
     ['Nom;CP;Web;Domain', ['name', 'postcode', 'web', null]],
+    // Of several years the newest; a class of revenue, or where a site stands, only where nothing better does.
+    ['Firma;Umsatz 2023;Umsatz 2025;Umsatz 2024', ['name', null, 'revenue', null]],
+    ['Firma;Umsatzklasse;Umsatz in T€ (ca.)', ['name', null, 'revenue']],
+    ['Firma;Umsatzklasse', ['name', 'revenue']],
+    ['Firma;Standort;Ort', ['name', null, 'town']],
+    ['Firma;Standort', ['name', 'town']],
+    ['Firma;Telefon;Mobil', ['name', 'phone', null]],
+    ['Firma;Mobil', ['name', 'phone']],
+    ['Yritys;Liikevaihto;Henkilöstö;Kunta', ['name', 'revenue', 'headcount', 'town']],
+    ['Firma Adı;Şehir;Çalışan Sayısı;Ciro', ['name', 'town', 'headcount', 'revenue']],
     ['companyName;numberOfEmployees;annualRevenue', ['name', 'headcount', 'revenue']],
     [
       'Firmenname;Mitarbeiterzahl;Umsatz 2024 (Tsd. €);WZ 2008;Gründung',

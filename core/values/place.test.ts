@@ -143,3 +143,10 @@ describe('towns of one name by their postcode', () => {
     expect(places.regionOfPostcode('FR', '75001')).toBeNull();
   });
 });
+
+test('countries by the sign of their vehicles, and towns with what stands around their names', () => {
+  expect([readCountry('B', places), readCountry('NL', places)]).toEqual(['BE', 'NL']);
+  expect(() => readCountry('X', places)).toThrow(CellError);
+  for (const town of ['Brno 4', '602 00 Brno', 'CZ-60200 Brno', 'BRNO CEDEX 2', 'Brno 3EME', 'Brno C'])
+    expect(at(null, town, 'CZ').slice(0, 3)).toEqual(['CZ', 'CZ-64', 'Brno']);
+});
