@@ -37,7 +37,7 @@ const PARTS: readonly (readonly [words: string, countries: string])[] = [
   ['kanton', 'CH'],
   ['wojewodztwo|gmina|powiat', 'PL'],
   ['kraj|okres', 'CZ SK'],
-  ['provincia|comune', 'IT ES'],
+  ['provincia', 'IT ES'],
   ['comune', 'IT'],
   ['departement', 'FR'],
   ['concelho|distrito|freguesia', 'PT'],

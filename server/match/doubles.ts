@@ -7,6 +7,9 @@ import type { DoublesJobData, DoublesResult } from './doubles-worker.ts';
 import { followJoins, type ByKeys } from './follow-joins.ts';
 import { countWithoutNumber } from './universe-firms.ts';
 
+/** Companies without a number up to which doubles are looked for after each load: more take minutes, and are looked for when asked. */
+const MOST_BY_ITSELF = 300_000;
+
 interface Needed extends ByKeys {
   dir: string;
   universe: Db;
@@ -43,8 +46,10 @@ export class Doubles {
    */
   lookAfterLoad(join: string | null): void {
     const { universe, jobs } = this.services;
-    if (countWithoutNumber(universe) === 0) return;
+    const without = countWithoutNumber(universe);
+    if (without === 0) return;
     if (join !== null) this.across.add(join);
+    if (without > MOST_BY_ITSELF) return;
     if (this.going?.state !== 'running') this.look();
     else
       void jobs.ended(this.going.id).then((job) => {
