@@ -20,7 +20,7 @@ import { Outreach } from './outreach/outreach.ts';
 import { Runs } from './runs/runs.ts';
 import { Programs } from './programs/programs.ts';
 import { NO_LOG, type Log } from './log.ts';
-import { landedResult } from './tables/landed-jobs.ts';
+import { forgetLanded, landedResult } from './tables/landed-jobs.ts';
 import { followHandovers, forgetHandover } from './tables/handover/ledger.ts';
 import { joinsOf } from './tables/company-joins.ts';
 import { followKeys } from './tables/lists/follow-keys.ts';
@@ -89,6 +89,7 @@ export async function openServices(
     const gather = await Gather.open({ dir, universe, log }, gathering);
     const engine = new EngineHost(dir, log);
     const jobs = new Jobs(workspace, landed, log, wroteFile);
+    forgetLandedJobs(dir);
     const runs = new Runs(openRuns(dir), { dir, universe, listsDb, engine, jobs, log }, now);
     const doubles = new Doubles({ dir, universe, workspace, handover, lists, engine, jobs });
     const services: Services = {
@@ -141,6 +142,18 @@ function settleExports({ dir, workspace, handover }: Services): void {
   for (const row of purgeExports(workspace, new Date()))
     rmSync(join(dir, 'exports', storedName(row)), { force: true });
   for (const id of failedExports(workspace)) forgetHandover(handover, id);
+}
+
+/** To be called once it is known what became of the jobs of an earlier process. */
+function forgetLandedJobs(dir: string): void {
+  const universe = openUniverse(dir);
+  try {
+    forgetLanded(universe);
+  } catch {
+    // Without room to write, another start does it.
+  } finally {
+    universe.close();
+  }
 }
 
 /** Closes a folder of data: jobs leave their work, and what is being written is written. */

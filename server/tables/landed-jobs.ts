@@ -10,3 +10,8 @@ export function landedResult(db: Db, job: string): Record<string, unknown> | nul
   const result = db.prepare<[string], string>('SELECT result FROM landed_job WHERE job = ?').pluck().get(job);
   return result === undefined ? null : (JSON.parse(result) as Record<string, unknown>);
 }
+
+/** Forgets what landed: once the jobs of an earlier process have been told what became of them, nobody asks again. */
+export function forgetLanded(db: Db): void {
+  db.prepare('DELETE FROM landed_job').run();
+}
