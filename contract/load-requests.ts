@@ -133,6 +133,10 @@ export class ColumnStyleBody {
   @Min(0)
   @Max(6)
   figures?: number;
+
+  @IsOptional()
+  @IsBoolean()
+  whole?: boolean;
 }
 
 export class UndecidedBody {

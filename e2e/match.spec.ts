@@ -162,17 +162,53 @@ test('axe finds nothing on a match, its doubtful, its rows and its weights, by d
   await axeFindsNothing(page, 'the weights');
 });
 
-/** Loads a file of companies as a source, as the reading screen does. */
-async function load(page: Page, name: string, lines: string[]): Promise<void> {
+/** Loads a file of companies as a source, as the reading screen does; `beside` where nothing of it is to be joined. */
+async function load(page: Page, name: string, lines: string[], beside = false): Promise<void> {
   await page.goto(`${baseOf('empty')}/sources?load`);
   await page.getByLabel('File of companies').setInputFiles({
     name: `${name}.csv`,
     mimeType: 'text/csv',
     buffer: Buffer.from(lines.join('\n')),
   });
+  if (beside)
+    await page.getByLabel('What surely is a company of another source').selectOption('stays beside it');
   await page.getByRole('button', { name: 'Load it' }).click();
   await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toBeVisible();
 }
+
+async function remove(page: Page, name: string): Promise<void> {
+  await page.goto(`${baseOf('empty')}/sources`);
+  await page.getByRole('button', { name: `Remove ${name}` }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toHaveCount(0);
+}
+
+/** Companies of a register, of which none has anything to do with the others. */
+const strangers = (retry: number) =>
+  Array.from(
+    { length: 30 },
+    (_, i) => `Othermark ${i} Bau GmbH,4000${retry}${100 + i},DE,Bremen,28195,Polweg ${i},`,
+  );
+
+test('what surely is a company of another source is joined by itself after the load', async ({ page }, {
+  retry,
+}) => {
+  const [register, directory] = [`office ${retry}`, `guide ${retry}`];
+  await load(page, register, [
+    'Company,Registration number,Country,Town,Postcode,Street,Website',
+    `Lakovna Veldín s.r.o.,2700022${retry},CZ,Brno,602 00,Hutní 7,www.veldin.example`,
+    ...strangers(retry),
+  ]);
+  await load(page, directory, [
+    'Company,Country,Town,Postcode,Street,Phone,Website',
+    'VELDIN LAKOVNA,CZ,Brno,60200,Hutni 7,+420 000 055 512,veldin.example',
+  ]);
+  await expect(page.getByRole('region', { name: 'Doubles' })).toContainText(/1 was joined to another/);
+  await page.goto(`${baseOf('empty')}/desk?company=CZ-2700022${retry}`);
+  await expect(page.getByText('+420 000 055 512').first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'take apart' })).toBeVisible();
+  for (const name of [register, directory]) await remove(page, name);
+});
 
 test('two sources that name one company differently are made one universe, and two again on its profile', async ({
   page,
@@ -181,15 +217,13 @@ test('two sources that name one company differently are made one universe, and t
   await load(page, register, [
     'Company,Registration number,Country,Town,Postcode,Street,Website',
     `Zarmysko Stolařství s.r.o.,2500011${retry},CZ,Boskovice,680 01,Lipová 18,www.zarmysko.example`,
-    ...Array.from(
-      { length: 30 },
-      (_, i) => `Othermark ${i} Bau GmbH,4000${retry}${100 + i},DE,Bremen,28195,Polweg ${i},`,
-    ),
+    ...strangers(retry),
   ]);
-  await load(page, directory, [
+  const other = [
     'Company,Country,Town,Postcode,Street,Phone,Website',
     'ZARMYSKO STOLARSTVI,CZ,Boskovice,68001,Lipova 18,+420 000 041 228,zarmysko.example',
-  ]);
+  ];
+  await load(page, directory, other, true);
   const universe = async () =>
     ((await (await page.request.get(`${baseOf('empty')}/api/health`)).json()) as { universe: number })
       .universe;
@@ -206,12 +240,7 @@ test('two sources that name one company differently are made one universe, and t
   await page.getByRole('button', { name: 'take apart' }).click();
   await expect.poll(universe).toBe(before);
   await expect(page.getByRole('button', { name: 'take apart' })).toHaveCount(0);
-  for (const name of [register, directory]) {
-    await page.goto(`${baseOf('empty')}/sources`);
-    await page.getByRole('button', { name: `Remove ${name}` }).click();
-    await page.getByRole('button', { name: 'Remove', exact: true }).click();
-    await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toHaveCount(0);
-  }
+  for (const name of [register, directory]) await remove(page, name);
 });
 
 test('a newer version of a source is put in its place: who is new, changed and gone, as a list', async ({
@@ -253,10 +282,7 @@ test('a newer version of a source is put in its place: who is new, changed and g
   await page.getByRole('button', { name: 'Open it on the Desk' }).click();
   await expect(page.locator('[data-row]')).toHaveCount(1);
   await expect(page.locator('[data-row]')).toContainText('Birch Works');
-  await page.goto(`${baseOf('empty')}/sources`);
-  await page.getByRole('button', { name: `Remove ${name}` }).click();
-  await page.getByRole('button', { name: 'Remove', exact: true }).click();
-  await expect(page.getByRole('row', { name: new RegExp(`^${name}`) })).toHaveCount(0);
+  await remove(page, name);
 });
 
 test('a newer file of people is put in the place of the older: who moved is who they were', async ({ page }, {

@@ -111,7 +111,7 @@ export class Gazetteer {
 
   /** All regions that a text names, as `regionNamed` finds them. */
   regionsNamed(text: string, country?: string): Region[] {
-    const key = text.trim().toUpperCase();
+    const key = text.trim().toUpperCase().replaceAll('.', '');
     const named = this.regionByKey.get(text.trim()) ?? this.regionByKey.get(key);
     if (named) return !country || named.country === country ? [named] : [];
     const inside = (found: readonly Region[] | undefined) =>

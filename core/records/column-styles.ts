@@ -19,6 +19,8 @@ export interface ColumnStyle {
   scheme?: Scheme;
   /** How many figures its codes have that lost a leading zero. */
   figures?: number;
+  /** Whether its figures have no decimals, so that either mark before three figures stands between thousands. */
+  whole?: boolean;
 }
 
 /** What of a column cannot be seen from the file, so that somebody has to say it before it is loaded. */
@@ -102,6 +104,7 @@ export function guessStyles(
       const decimal = decimalOf(evidence, WHOLE_COLUMNS.has(id)) ?? ofFile;
       if (decimal !== null) style.decimal = decimal;
       else if (needsDecimal(evidence)) undecided.push({ column: at, what: 'decimal' });
+      if (WHOLE_COLUMNS.has(id) && evidence.point === 0 && evidence.comma === 0) style.whole = true;
     }
     if (MONEY_COLUMNS.has(id)) {
       const { unit, currency } = moneyHeading(heading, CURRENCIES);

@@ -217,7 +217,9 @@ export function rowReader(
     const isLate = country === null && town.country !== null;
     country = town.country;
     const headcountTold = read.headcountBasis();
-    const [lat, lon] = [read.lat(), read.lon()];
+    const own = [read.lat(), read.lon()];
+    // In the Gulf of Guinea are those of which nothing is known.
+    const [lat, lon] = own.every((one) => one === 0) ? [null, null] : own;
     const revenue = readRevenue();
     const profit = readProfit();
     const assets = readAssets();

@@ -28,6 +28,8 @@ export interface FigureStyle extends Pick<CellStyle, 'decimal'> {
   currency?: string;
   /** Whether it counts people, so that words for them may follow. */
   people?: boolean;
+  /** Whether there are no decimals, so that either mark before three figures stands between thousands: 1.200 and 1,200 are one. */
+  whole?: boolean;
 }
 
 /** A figure with the currency that its cell names, or null. */
@@ -52,17 +54,24 @@ interface Written {
  * out is the next whole number.
  * @throws CellError
  */
-export function readFigure(cell: string, style: FigureStyle): Figure {
+export function readFigure(written: string, style: FigureStyle): Figure {
+  const cell = style.whole ? written.replace(THOUSANDS, (figures) => figures.replace(/[.,]/g, '')) : written;
   if (isPlainNumber(cell, style.decimal))
     return { quantity: exact(times(Number(cell), style.unit ?? 1)), currency: null };
   checkLength(cell, 'a number');
   // Bands as registers code them: ANTAL_10_19.
   const coded = style.people ? /^[A-Z]+_(\d+)_(\d+)$/i.exec(cell.trim()) : null;
-  const tokens = tokensOf(coded ? `${coded[1]}-${coded[2]}` : cell, style);
+  const tokens = tokensOf(coded ? `${coded[1]}-${coded[2]}` : cell.replace(BESIDE, ''), style);
   const reader = new FigureReader(tokens, style);
   const quantity = reader.read();
   return { quantity, currency: reader.currency };
 }
+
+/** Figures with marks between thousands, of which none can be a decimal one. */
+const THOUSANDS = /(?<![\d.,])\d{1,3}(?:[.,]\d{3})+(?![.,]?\d)/g;
+/** What may stand behind a figure and says no more of it: the year that it is of, or that it is a year's. */
+const BESIDE =
+  /\s*(?:\((?:19|20)\d\d\)|p\.? ?a\.?|per (?:year|annum)|pro jahr|jährlich|annually|a year|ročně|rocznie|par an|all[’']anno|al año|per jaar)$/i;
 
 /** @throws CellError */
 export function readQuantity(cell: string, style: FigureStyle): Quantity {

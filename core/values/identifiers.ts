@@ -54,16 +54,23 @@ const POSTCODE_FIGURES: Readonly<Record<string, number>> = {
 };
 
 /** A postcode with the leading zero back that a spreadsheet has eaten. */
-export function readPostcode(text: string, country: string | null): string {
-  const plain = text.replace(/^(\d+)\.0$/, '$1');
+export function readPostcode(text: string, country: string | null): string | null {
+  if (NOUGHTS.test(text)) return null;
+  const plain = text.replace(/^(\d+)\.0$/, '$1').replace(COUNTRY_BEFORE, '');
   const figures = POSTCODE_FIGURES[country ?? ''];
   return figures && /^\d+$/.test(plain) && figures - plain.length === 1
     ? plain.padStart(figures, '0')
     : plain;
 }
 
-/** A registration number as it came, with the zeros back that were eaten. @throws CellError */
-export function readRegistration(text: string, country: string | null): string {
+/** Nothing but noughts is what programs write where they have nothing. */
+const NOUGHTS = /^0[0\s.-]*$/;
+/** A country before the figures of a postcode: D-89073, CZ 602 00. */
+const COUNTRY_BEFORE = /^[A-Z]{1,3}[- ](?=\d{2})/;
+
+/** A registration number as it came, with the zeros back that were eaten; null for nothing but noughts. @throws CellError */
+export function readRegistration(text: string, country: string | null): string | null {
+  if (NOUGHTS.test(text)) return null;
   if (/^\d+([.,]\d+)?e\+?\d+$/i.test(text))
     throw new CellError('a number with all its figures; a spreadsheet has cut this one');
   if (!/^\d+(?:\.0)?$/.test(text.trim())) return text;

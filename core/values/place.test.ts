@@ -111,7 +111,11 @@ test('degrees have whichever decimal mark they are written with', () => {
   expect(['49.195', '49,195', '-122.7', '16 °'].map((text) => readDegrees(text, 180))).toEqual([
     ...[49.195, 49.195, -122.7, 16],
   ]);
-  for (const text of ['181', 'N 49', '49.195.1']) expect(() => readDegrees(text, 180)).toThrow(CellError);
+  expect(
+    ['N 49', '52.37N', '0°7\'39"W', '49° 11′ 42,6″ N', '16,5 E'].map((text) => readDegrees(text, 180)),
+  ).toEqual([49, 52.37, -0.1275, 49.1951666, 16.5].map((degrees) => expect.closeTo(degrees, 5)));
+  for (const text of ['181', '49.195.1', '49 Q', '190 W', "5'"])
+    expect(() => readDegrees(text, 180)).toThrow(CellError);
 });
 
 describe('towns of one name by their postcode', () => {

@@ -41,7 +41,11 @@ const VEHICLE_SIGNS: Readonly<Record<string, string>> = {
 export function countryIn(cell: string, places: Gazetteer): string | null {
   const found =
     places.countryNamed(cell) ?? places.countryNamed(VEHICLE_SIGNS[cell.trim().toUpperCase()] ?? '');
-  return found?.code ?? null;
+  if (found) return found.code;
+  // Said twice: "Deutschland (DE)", "AT / Österreich".
+  const parts = cell.split(/[()/|]| - /).filter((part) => part.trim() !== '');
+  const named = new Set(parts.map((part) => places.countryNamed(part)?.code ?? null));
+  return parts.length === 2 && named.size === 1 ? [...named][0]! : null;
 }
 
 /** An ISO code by any name of a country, or by the sign of its vehicles. @throws CellError */
@@ -143,11 +147,24 @@ function clearest(towns: readonly Town[]): Town | null {
   return !second || first.population >= second.population * LARGER_BY ? first : null;
 }
 
-/** Degrees; their decimal mark is whichever they have. @throws CellError */
+/** 49°11'42.5"N, with what people write for the signs; the letter before or behind, and no more than degrees at times. */
+const DEGREES =
+  /^([NSEW])?\s*(-?\d{1,3}(?:[.,]\d+)?)\s*°?\s*(?:(\d{1,2}(?:[.,]\d+)?)\s*['′’]\s*(?:(\d{1,2}(?:[.,]\d+)?)\s*(?:["″”]|''))?)?\s*([NSEW])?$/iu;
+
+/**
+ * Degrees, as a number or in minutes and seconds with the point of the compass behind; their decimal mark is whichever they have.
+ * @throws CellError
+ */
 export function readDegrees(cell: string, most: number): number {
-  const value = readNumber(cell.replace(/ ?°$/, ''), {
-    decimal: cell.includes(',') && !cell.includes('.') ? ',' : '.',
-  });
+  const decimal = cell.includes(',') && !cell.includes('.') ? ',' : '.';
+  const parts = DEGREES.exec(cell.trim());
+  const compass = (parts?.[1] ?? parts?.[5])?.toUpperCase();
+  const figure = (text: string | undefined) => (text === undefined ? 0 : readNumber(text, { decimal }));
+  const value =
+    parts && (compass !== undefined || parts[3] !== undefined)
+      ? (compass !== undefined && 'SW'.includes(compass) ? -1 : 1) *
+        (figure(parts[2]) + figure(parts[3]) / 60 + figure(parts[4]) / 3600)
+      : readNumber(cell.replace(/ ?°$/, ''), { decimal });
   if (Math.abs(value) > most) throw new CellError(`degrees from -${most} to ${most}`);
   return value;
 }

@@ -39,7 +39,8 @@ export function Doubles({ jobs }: { jobs: readonly Job[] }) {
           {joined > 0 && (
             <>
               {' '}
-              <span className="figure">{format.number(joined)}</span> were joined to others.
+              <span className="figure">{format.number(joined)}</span>{' '}
+              {joined === 1 ? 'was joined to another.' : 'were joined to others.'}
             </>
           )}
           {looking && <span className="block text-soft">They are being looked for …</span>}
