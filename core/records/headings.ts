@@ -1,22 +1,14 @@
 import { fileColumns, SUBJECTS } from '../fields/registry.ts';
 import { CURRENCIES } from '../money/rates.ts';
-import { withoutForm } from '../match/legal-forms.ts';
-import { ADDRESS_STANDINGS } from '../people/standing.ts';
 import { foldedWords } from '../text/fold.ts';
 import { SCALES } from '../values/figure-words.ts';
 import { currencyIn } from '../values/figures.ts';
+import { cellsSpeakAgainst, fillByCells } from './columns-by-cells.ts';
+import { plainHeading } from './plain-heading.ts';
 
 /** What the columns of a file are, by their headings in several languages and then by their content. */
 
-const SAMPLE_SHARE = 0.6;
 const LONGEST_SAMPLE = 300;
-
-/** Text of a heading as it is compared: folded, without spaces and punctuation, ä and ae as one. */
-export function plainHeading(text: string): string {
-  return foldedWords(text)
-    .join('')
-    .replace(/([aou])e/g, '$1');
-}
 
 /** How the first row looks as a header: at least half of its cells are known headings, or it holds no figures while the next rows do. */
 export function looksLikeHeader(first: readonly string[], next: readonly string[] | undefined): boolean {
@@ -213,100 +205,13 @@ export function guessColumns(
   const taken = new Set<string>();
   for (const { at, id } of claims) {
     if (columns[at] !== null || taken.has(id)) continue;
-    const wanted = subject === 'people' || subject === 'companies' ? ONLY_WITH[id] : undefined;
-    if (
-      wanted &&
-      rows.some((row) => (row[at] ?? '').trim() !== '') &&
-      !mostAre(
-        wanted,
-        rows.map((row) => row[at] ?? ''),
-      )
-    )
-      continue;
+    if (cellsSpeakAgainst(id, rows, at)) continue;
     columns[at] = id;
     taken.add(id);
   }
-  for (const [at, id] of columns.entries()) {
-    if (id !== null) continue;
-    if (
-      columns[at - 1] === 'street' &&
-      !taken.has('street-number') &&
-      isNumberOfHouse(header[at]!, rows, at)
-    ) {
-      columns[at] = 'street-number';
-      taken.add('street-number');
-      continue;
-    }
-    const content = byContent(rows.map((row) => row[at] ?? ''));
-    const meant = subject === 'companies' ? content : CONTENT_OF_OTHERS[content ?? ''];
-    if (meant === undefined || taken.has(meant) || !ownNames(subject).has(meant)) continue;
-    columns[at] = meant;
-    taken.add(meant);
-  }
-  const mobile = header.findIndex((heading, at) => columns[at] === null && MOBILE.has(plainHeading(heading)));
-  if (mobile >= 0 && !taken.has('phone') && ownNames(subject).has('phone')) columns[mobile] = 'phone';
-  if (subject === 'companies' && !taken.has('name')) {
-    const at = columns.findIndex(
-      (id, column) => id === null && areFirms(rows.map((row) => row[column] ?? '')),
-    );
-    if (at >= 0) columns[at] = 'name';
-  }
+  fillByCells(columns, header, rows, subject, new Set(ownNames(subject).keys()));
   return columns;
 }
-
-/** What a mobile phone is called; it counts where no other phone is there. */
-const MOBILE: ReadonlySet<string> = new Set(
-  foldedWords(
-    'mobile mobil handy mobiltelefon portable cellulare movil telemovel gsm komorka mobiel matkapuhelin cell cellphone',
-  ),
-);
-
-/** Share of names with a legal form from which a column has the names of firms. */
-const FIRMS_SHARE = 0.3;
-
-function areFirms(cells: readonly string[]): boolean {
-  const filled = cells
-    .map((cell) => cell.slice(0, LONGEST_SAMPLE).trim())
-    .filter((cell) => cell.includes(' '));
-  const firms = filled.filter((cell) => withoutForm(cell).form !== null).length;
-  return firms > 0 && firms >= filled.length * FIRMS_SHARE;
-}
-
-/** Whether a column behind that of the street is called "Nr." and has figures. */
-const isNumberOfHouse = (heading: string, rows: readonly (readonly string[])[], at: number): boolean =>
-  /^(nr|no|num|numero|cislo|c|n)$/.test(plainHeading(heading)) &&
-  mostAre(
-    /^\d/,
-    rows.map((row) => row[at] ?? ''),
-  );
-
-/** Columns that a heading means only where their cells say so: an "Address" of people is mostly a street, a "Branche" mostly words. */
-const ONLY_WITH: Readonly<Record<string, RegExp>> = {
-  'main-code': /\d/,
-  'other-codes': /\d/,
-  address: new RegExp(`^(${ADDRESS_STANDINGS.join('|')})$`, 'i'),
-};
-
-const CONTENT: [string, RegExp][] = [
-  ['mail', /^[^\s@]+@[^\s@]+\.[^\s@.]+$/],
-  ['web', /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.(example|com|net|org|eu|[a-z]{2})\/?$/i],
-  ['main-code', /^\d{2}\.\d{1,2}$/],
-  ['phone', /^\+\d[\d\s()/-]{6,}$/],
-  ['postcode', /^(\d{2}-\d{3}|\d{4} ?[A-Z]{2}|\d{3} \d{2}|\d{4}-\d{3})$/],
-  ['headcount', /^\d{1,5}\s*(-|–)\s*\d{1,6}$/],
-  [
-    'country',
-    /^(AT|BE|BG|CH|CY|CZ|DE|DK|EE|ES|FI|FR|GB|GR|HR|HU|IE|IS|IT|LT|LU|LV|MT|NL|NO|PL|PT|RO|SE|SI|SK|US)$/,
-  ],
-];
-
-/** What the same contents mean in files of what hangs on companies. */
-const CONTENT_OF_OTHERS: Readonly<Record<string, string>> = {
-  mail: 'mail',
-  web: 'company-domain',
-  phone: 'phone',
-  country: 'company-country',
-};
 
 /**
  * The subject that a header speaks of most: the one of whose headings it has most, companies where several have as many.
@@ -323,16 +228,4 @@ export function guessSubject(header: readonly string[]): string {
     if (names && count > most) [best, most] = [subject, count];
   }
   return best;
-}
-
-function byContent(cells: readonly string[]): string | undefined {
-  return CONTENT.find(([, pattern]) => mostAre(pattern, cells))?.[0];
-}
-
-/** Whether most of the filled cells fit a pattern. Longer ones are none of these, and what they are is not asked of every character. */
-function mostAre(pattern: RegExp, cells: readonly string[]): boolean {
-  const filled = cells.map((cell) => cell.slice(0, LONGEST_SAMPLE).trim()).filter(Boolean);
-  return (
-    filled.length > 0 && filled.filter((cell) => pattern.test(cell)).length >= filled.length * SAMPLE_SHARE
-  );
 }

@@ -1,0 +1,123 @@
+import { withoutForm } from '../match/legal-forms.ts';
+import { ADDRESS_STANDINGS } from '../people/standing.ts';
+import { foldedWords } from '../text/fold.ts';
+import { plainHeading } from './plain-heading.ts';
+
+/** What the columns of a file are by their cells: where their headings do not say it, or say what the cells are not. */
+
+type Rows = readonly (readonly string[])[];
+
+/** Share of the filled cells of a column that have to be alike. */
+const SAMPLE_SHARE = 0.6;
+/** Letters of a cell that are looked at. */
+const LONGEST = 300;
+
+const cellsOf = (rows: Rows, at: number): string[] => rows.map((row) => row[at] ?? '');
+
+/** What a mobile phone is called; it counts where no other phone is there. */
+const MOBILE: ReadonlySet<string> = new Set(
+  foldedWords(
+    'mobile mobil handy mobiltelefon portable cellulare movil telemovel gsm komorka mobiel matkapuhelin cell cellphone',
+  ),
+);
+
+/** Share of names with a legal form from which a column has the names of firms. */
+const FIRMS_SHARE = 0.3;
+
+function areFirms(cells: readonly string[]): boolean {
+  const filled = cells.map((cell) => cell.slice(0, LONGEST).trim()).filter((cell) => cell.includes(' '));
+  const firms = filled.filter((cell) => withoutForm(cell).form !== null).length;
+  return firms > 0 && firms >= filled.length * FIRMS_SHARE;
+}
+
+/** Whether a column behind that of the street is called "Nr." and has figures. */
+const isNumberOfHouse = (heading: string, rows: Rows, at: number): boolean =>
+  /^(nr|no|num|numero|cislo|c|n)$/.test(plainHeading(heading)) && mostAre(/^\d/, cellsOf(rows, at));
+
+/** Columns that a heading means only where their cells are such: an "Address" of people is mostly a street, a "Branche" mostly words. */
+const ONLY_WITH: Readonly<Record<string, RegExp>> = {
+  'main-code': /\d/,
+  'other-codes': /\d/,
+  address: new RegExp(`^(${ADDRESS_STANDINGS.join('|')})$`, 'i'),
+};
+
+const CONTENT: [string, RegExp][] = [
+  ['mail', /^[^\s@]+@[^\s@]+\.[^\s@.]+$/],
+  ['web', /^(https?:\/\/|www\.)\S+$|^[\w-]+(\.[\w-]+)*\.(example|com|net|org|eu|[a-z]{2})\/?$/i],
+  ['main-code', /^\d{2}\.\d{1,2}$/],
+  ['phone', /^\+\d[\d\s()/-]{6,}$/],
+  ['postcode', /^(\d{2}-\d{3}|\d{4} ?[A-Z]{2}|\d{3} \d{2}|\d{4}-\d{3})$/],
+  ['headcount', /^\d{1,5}\s*(-|–)\s*\d{1,6}$/],
+  [
+    'country',
+    /^(AT|BE|BG|CH|CY|CZ|DE|DK|EE|ES|FI|FR|GB|GR|HR|HU|IE|IS|IT|LT|LU|LV|MT|NL|NO|PL|PT|RO|SE|SI|SK|US)$/,
+  ],
+];
+
+/** What the same contents mean in files of what hangs on companies. */
+const CONTENT_OF_OTHERS: Readonly<Record<string, string>> = {
+  mail: 'mail',
+  web: 'company-domain',
+  phone: 'phone',
+  country: 'company-country',
+};
+
+/** Whether the cells of a column are not such as it is taken for by its heading. */
+export function cellsSpeakAgainst(id: string, rows: Rows, at: number): boolean {
+  const wanted = ONLY_WITH[id];
+  if (!wanted) return false;
+  const cells = cellsOf(rows, at);
+  return cells.some((cell) => cell.trim() !== '') && !mostAre(wanted, cells);
+}
+
+/**
+ * Says of columns that no heading told what they are by their cells, and by what stands beside them; each column once.
+ * @param columns is filled
+ * @param own the columns that files of the subject can have
+ */
+export function fillByCells(
+  columns: (string | null)[],
+  header: readonly string[],
+  rows: Rows,
+  subject: string,
+  own: ReadonlySet<string>,
+): void {
+  const free = (id: string) => own.has(id) && !columns.includes(id);
+  const none = (fits: (at: number) => boolean) => columns.findIndex((id, at) => id === null && fits(at));
+  const take = (id: string, at: number) => {
+    if (at >= 0) columns[at] = id;
+  };
+  for (const at of columns.keys()) {
+    if (columns[at] !== null) continue;
+    const content = byContent(cellsOf(rows, at));
+    const meant =
+      columns[at - 1] === 'street' && isNumberOfHouse(header[at]!, rows, at)
+        ? 'street-number'
+        : subject === 'companies'
+          ? content
+          : CONTENT_OF_OTHERS[content ?? ''];
+    if (meant !== undefined && free(meant)) columns[at] = meant;
+  }
+  if (free('phone'))
+    take(
+      'phone',
+      none((at) => MOBILE.has(plainHeading(header[at]!))),
+    );
+  if (subject === 'companies' && free('name'))
+    take(
+      'name',
+      none((at) => areFirms(cellsOf(rows, at))),
+    );
+}
+
+function byContent(cells: readonly string[]): string | undefined {
+  return CONTENT.find(([, pattern]) => mostAre(pattern, cells))?.[0];
+}
+
+/** Whether most of the filled cells fit a pattern. Longer ones are none of these, and what they are is not asked of every character. */
+function mostAre(pattern: RegExp, cells: readonly string[]): boolean {
+  const filled = cells.map((cell) => cell.slice(0, LONGEST).trim()).filter(Boolean);
+  return (
+    filled.length > 0 && filled.filter((cell) => pattern.test(cell)).length >= filled.length * SAMPLE_SHARE
+  );
+}
