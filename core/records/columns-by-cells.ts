@@ -12,6 +12,9 @@ const SAMPLE_SHARE = 0.6;
 /** Letters of a cell that are looked at. */
 const LONGEST = 300;
 
+/** Columns and rows in which names of firms, or of towns, are looked for: each of them is looked up. */
+export const LOOKED_UP = { columns: 200, rows: 100 } as const;
+
 const cellsOf = (rows: Rows, at: number): string[] => rows.map((row) => row[at] ?? '');
 
 /** What a mobile phone is called; it counts where no other phone is there. */
@@ -106,7 +109,7 @@ export function fillByCells(
   if (subject === 'companies' && free('name'))
     take(
       'name',
-      none((at) => areFirms(cellsOf(rows, at))),
+      none((at) => at < LOOKED_UP.columns && areFirms(cellsOf(rows.slice(0, LOOKED_UP.rows), at))),
     );
 }
 

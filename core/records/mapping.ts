@@ -1,6 +1,7 @@
 import type { CodeTree, Scheme } from '../codes/tree.ts';
 import type { CellStyle } from '../values/cell.ts';
 import { guessStyles, MONEY_COLUMNS, type ColumnStyle, type Undecided } from './column-styles.ts';
+import { LOOKED_UP } from './columns-by-cells.ts';
 import { countryOfFile } from './file-country.ts';
 import { guessColumns, yearIn } from './headings.ts';
 
@@ -118,15 +119,18 @@ function withTown(
   isTown: (town: string, country: string | null) => boolean,
 ): (string | null)[] {
   if (columns.includes('town') || subject !== 'companies') return columns;
+  const looked = rows.slice(0, LOOKED_UP.rows);
   const mostly = (at: number, fits: (cell: string) => boolean) => {
-    const cells = rows.map((row) => (row[at] ?? '').slice(0, 100).trim()).filter(Boolean);
+    const cells = looked.map((row) => (row[at] ?? '').slice(0, 100).trim()).filter(Boolean);
     return cells.length > 0 && cells.filter(fits).length >= cells.length * SAMPLE_SHARE;
   };
   const coded = columns.indexOf('postcode');
   if (coded >= 0 && mostly(coded, (cell) => POSTCODE_AND_TOWN.test(cell)))
     return columns.map((id) => (id === 'postcode' ? 'town' : id));
   const isName = (cell: string) => /^\p{L}/u.test(cell) && isTown(cell, null);
-  const at = columns.findIndex((id, column) => id === null && mostly(column, isName));
+  const at = columns.findIndex(
+    (id, column) => id === null && column < LOOKED_UP.columns && mostly(column, isName),
+  );
   if (at < 0) return columns;
   const found = columns.map((id, column) => (column === at ? 'town' : id));
   const beside = [at - 1, at + 1].find(
