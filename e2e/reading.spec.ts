@@ -13,7 +13,7 @@ test('a messy file is mended on the screen by keys alone, and lands as it was me
     '',
     'Firma;Land;Mitarbeiter;Umsatz (Tsd. €);Geprüft am',
     'Kolmberg Lacke GmbH;Deutschland;1.250;12.500;30.9.2026',
-    'Ettlin Möbel KG;D;viele;2-10 Mio. €;1.9.2026',
+    'Ettlin Möbel KG;Dland;viele;2-10 Mio. €;1.9.2026',
     'Rosenlaui Holz AG;Schweiz;k.A.;unter 500;1.9.2026',
     'Summe;;1.250;12.500;',
   ];
@@ -32,7 +32,7 @@ test('a messy file is mended on the screen by keys alone, and lands as it was me
     await hand.key('Enter');
   };
   await open('Land');
-  await page.getByLabel('Read “D” as').focus();
+  await page.getByLabel('Read “Dland” as').focus();
   await page.keyboard.type('Deutschland');
   await hand.key('Enter');
   await expect(page.getByText('1 cell not understood')).toBeVisible();

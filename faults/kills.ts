@@ -189,7 +189,7 @@ export async function kills(harness: Harness, rounds: number, seed: number): Pro
         let program = await Program.started(dir);
         try {
           await program.ended(await program.beginLoad('Register', firmsCsv(true)));
-          await program.ended(await program.beginLoad('Directory', firmsCsv(false)));
+          await program.ended(await program.beginLoad('Directory', firmsCsv(false), { joinSure: false }));
           await program.ended(jobOf((await program.ask('POST', '/doubles')).body));
           hold((await program.get<DoublesAnswer>('/doubles')).match!.found > 0, 'no doubles are found');
           for (let round = 0; round < rounds; round++) {
@@ -228,6 +228,41 @@ export async function kills(harness: Harness, rounds: number, seed: number): Pro
           await program.end('SIGKILL');
         }
       }),
+  );
+  await harness.check(
+    `killed ${rounds} times while a load joins what it brought: each company is joined or not, and the rest is joined when asked`,
+    async () => {
+      for (let round = 0; round < rounds; round++)
+        await inFolder(async (dir) => {
+          let program = await Program.started(dir);
+          try {
+            await program.ended(await program.beginLoad('Register', firmsCsv(true)));
+            const registered = await universe(program);
+            await program.ended(await program.beginLoad('Directory', firmsCsv(false)));
+            await pause(random() * 4000);
+            await program.end('SIGKILL');
+            checkDatabases(dir);
+            program = await Program.started(dir);
+            const first = await program.get<DoublesAnswer>('/doubles');
+            hold(
+              (await universe(program)) === registered + first.withoutNumber,
+              `${first.joined} are joined, ${first.withoutNumber} are not, beside ${registered}`,
+            );
+            await program.ended(jobOf((await program.ask('POST', '/doubles')).body));
+            const { match } = await program.get<DoublesAnswer>('/doubles');
+            if (match!.found > 0)
+              await program.ended(jobOf((await program.ask('POST', '/doubles/join')).body));
+            const last = await program.get<DoublesAnswer>('/doubles');
+            hold(last.joined >= first.joined, 'what was joined is not any more');
+            hold(
+              (await universe(program)) === registered + last.withoutNumber && last.joined > 0,
+              `${last.joined} are joined, ${last.withoutNumber} are not, beside ${registered}`,
+            );
+          } finally {
+            await program.end('SIGKILL');
+          }
+        });
+    },
   );
   harness.figure('kills', `${kept + lost} jobs: ${kept} had landed and say so, ${lost} had not and say so`);
 }

@@ -29,7 +29,7 @@ export function addressReader(
   ];
   const isWhole = !columns.hasAny('town', 'postcode');
   return (country) => {
-    const text = [street(), house()].filter((part) => part !== null).join(' ') || null;
+    const text = withHouse(street(), house());
     if (!isWhole || text === null) return { country, street: text, postcode: readPostcode(), town: town() };
     const apart = apartIn(text);
     const named = apart.length > 1 ? countryIn(apart.at(-1)!, places) : null;
@@ -48,4 +48,10 @@ export function addressReader(
       town: parts.town ?? alone,
     };
   };
+}
+
+/** A street with its number behind, unless that stands there already. */
+function withHouse(street: string | null, house: string | null): string | null {
+  if (street === null || house === null) return street ?? house;
+  return street.endsWith(` ${house}`) ? street : `${street} ${house}`;
 }
