@@ -286,7 +286,13 @@ export function ReadingScreen({
             </>
           )}
           {!has('country') && !has('company-country') && (
-            <Labelled label="Country of all rows">
+            <Labelled
+              label={
+                mapping.country !== null && mapping.country === file.mapping.country
+                  ? 'Country of all rows, by its headings'
+                  : 'Country of all rows'
+              }
+            >
               <input
                 className="field figure w-24 uppercase"
                 maxLength={2}

@@ -145,6 +145,17 @@ describe('loading a file', () => {
     expect(await screen.findByRole('progressbar')).toBeTruthy();
   });
 
+  test('says of a country that it was told by the headings, until another is typed', async () => {
+    const first = upload();
+    const { user } = await chosen({}, { ...first, mapping: { ...first.mapping, country: 'SE' } });
+    const country = screen.getByLabelText('Country of all rows, by its headings');
+    expect((country as HTMLInputElement).value).toBe('SE');
+    await user.clear(country);
+    expect(screen.queryByLabelText('Country of all rows, by its headings')).toBeNull();
+    await user.type(screen.getByLabelText('Country of all rows'), 'no');
+    expect((screen.getByLabelText('Country of all rows') as HTMLInputElement).value).toBe('NO');
+  });
+
   test('shows how each column is read, takes corrections, and loads as it is shown', async () => {
     const started = jest.fn(() => ({ job: job('j7') }));
     const { user, sent } = await chosen({ 'POST /sources': started });
