@@ -148,12 +148,12 @@ describe('loading a file', () => {
   test('says of a country that it was told by the headings, until another is typed', async () => {
     const first = upload();
     const { user } = await chosen({}, { ...first, mapping: { ...first.mapping, country: 'SE' } });
-    const country = screen.getByLabelText('Country of all rows, by its headings');
-    expect((country as HTMLInputElement).value).toBe('SE');
+    const country = screen.getByLabelText<HTMLInputElement>('Country of all rows, by its headings');
+    expect(country.value).toBe('SE');
     await user.clear(country);
     expect(screen.queryByLabelText('Country of all rows, by its headings')).toBeNull();
     await user.type(screen.getByLabelText('Country of all rows'), 'no');
-    expect((screen.getByLabelText('Country of all rows') as HTMLInputElement).value).toBe('NO');
+    expect(screen.getByLabelText<HTMLInputElement>('Country of all rows').value).toBe('NO');
   });
 
   test('shows how each column is read, takes corrections, and loads as it is shown', async () => {
