@@ -71,7 +71,7 @@ export function readFigure(written: string, style: FigureStyle): Figure {
 const THOUSANDS = /(?<![\d.,])\d{1,3}(?:[.,]\d{3})+(?![.,]?\d)/g;
 /** What may stand behind a figure and says no more of it: the year that it is of, or that it is a year's. */
 const BESIDE =
-  /\s*(?:\((?:19|20)\d\d\)|p\.? ?a\.?|per (?:year|annum)|pro jahr|jährlich|annually|a year|ročně|rocznie|par an|all[’']anno|al año|per jaar)$/i;
+  / ?(?:\((?:19|20)\d\d\)|p\.? ?a\.?|per (?:year|annum)|pro jahr|jährlich|annually|a year|ročně|rocznie|par an|all[’']anno|al año|per jaar)$/i;
 
 /** @throws CellError */
 export function readQuantity(cell: string, style: FigureStyle): Quantity {

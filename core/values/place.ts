@@ -149,7 +149,7 @@ function clearest(towns: readonly Town[]): Town | null {
 
 /** 49°11'42.5"N, with what people write for the signs; the letter before or behind, and no more than degrees at times. */
 const DEGREES =
-  /^([NSEW])?\s*(-?\d{1,3}(?:[.,]\d+)?)\s*°?\s*(?:(\d{1,2}(?:[.,]\d+)?)\s*['′’]\s*(?:(\d{1,2}(?:[.,]\d+)?)\s*(?:["″”]|''))?)?\s*([NSEW])?$/iu;
+  /^([NSEW])?(-?\d{1,3}(?:[.,]\d+)?)(?:°(?:(\d{1,2}(?:[.,]\d+)?)['′’](?:(\d{1,2}(?:[.,]\d+)?)(?:["″”]|'')?)?)?)?([NSEW])?$/iu;
 
 /**
  * Degrees, as a number or in minutes and seconds with the point of the compass behind; their decimal mark is whichever they have.
@@ -157,7 +157,7 @@ const DEGREES =
  */
 export function readDegrees(cell: string, most: number): number {
   const decimal = cell.includes(',') && !cell.includes('.') ? ',' : '.';
-  const parts = DEGREES.exec(cell.trim());
+  const parts = DEGREES.exec(cell.replace(/\s/g, ''));
   const compass = (parts?.[1] ?? parts?.[5])?.toUpperCase();
   const figure = (text: string | undefined) => (text === undefined ? 0 : readNumber(text, { decimal }));
   const value =
