@@ -1,6 +1,6 @@
-/** What columns that several subjects have are called in files, in several languages; folded. */
+import { words } from './companies/making.ts';
 
-const words = (text: string): string[] => text.split(', ');
+/** What columns that several subjects have are called in files, in several languages; folded. */
 
 export const PLACE_HEADINGS = {
   country: words(

@@ -1,3 +1,4 @@
+import { placeIn } from '../bisect.ts';
 import { eachKey, indexedKeys, isIdentifier, wordKey } from './blocking.ts';
 import type { ReadyFirm } from './firm.ts';
 import { CROWDED, type IndexParts } from './index-parts.ts';
@@ -64,10 +65,10 @@ export class FirmIndex {
   *placesOf(ids: Iterable<number>): Generator<number> {
     const { ids: own } = this.parts;
     for (const id of ids) {
-      const at = placeOf(own, id);
+      const at = placeIn(own, id);
       if (at >= 0 && !this.gone.has(at)) yield at;
       else {
-        const behind = this.came ? placeOf(this.came.ids, id) : -1;
+        const behind = this.came ? placeIn(this.came.ids, id) : -1;
         if (behind >= 0) yield own.length + behind;
       }
     }
@@ -157,24 +158,11 @@ export class FirmIndex {
 const NONE = new Uint32Array(0);
 
 function countIn({ keys, counts }: IndexParts, key: number): number {
-  const at = placeOf(keys, key);
+  const at = placeIn(keys, key);
   return at < 0 ? 0 : counts[at]!;
 }
 
 function companiesIn({ keys, starts, companies }: IndexParts, key: number): Uint32Array {
-  const at = placeOf(keys, key);
+  const at = placeIn(keys, key);
   return at < 0 ? NONE : companies.subarray(starts[at], starts[at + 1]);
-}
-
-/** Where a key, or an id, stands among all, by bisection; -1 where it does not. */
-export function placeOf(keys: Uint32Array, key: number): number {
-  let [low, high] = [0, keys.length - 1];
-  while (low <= high) {
-    const middle = (low + high) >>> 1;
-    const there = keys[middle]!;
-    if (there === key) return middle;
-    if (there < key) low = middle + 1;
-    else high = middle - 1;
-  }
-  return -1;
 }

@@ -1,3 +1,4 @@
+import { bisect } from '../../core/bisect.ts';
 import type { ListView } from '../../contract/lists.ts';
 import { listAtHand } from '../../core/lists/at-hand.ts';
 import { VERDICTS, type ListTest, type ListVerdict, type Tape } from '../../core/tape/nodes.ts';
@@ -284,22 +285,11 @@ function packed(verdicts: Uint8Array): Members {
 function rejudged({ records, verdicts }: Members, touched: ReadonlyMap<number, number>): Members | null {
   const now = verdicts.slice();
   for (const [record, verdict] of touched) {
-    const at = placeOf(records, record);
+    const at = bisect(records, record);
     if (records[at] !== record || verdict === ABSENT) return null;
     now[at] = verdict;
   }
   return { records, verdicts: now };
-}
-
-/** Where a record stands among ascending ones, or would stand. */
-function placeOf(records: Uint32Array, record: number): number {
-  let [low, high] = [0, records.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (records[middle]! < record) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }
 
 /** Members with some records changed, added, or, where they are absent now, left out. */

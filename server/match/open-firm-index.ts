@@ -1,5 +1,6 @@
 import { join } from 'node:path';
-import { FirmIndex, placeOf } from '../../core/match/firm-index.ts';
+import { placeIn } from '../../core/bisect.ts';
+import { FirmIndex } from '../../core/match/firm-index.ts';
 import { IndexBuilder, MOST_PATCHED, type IndexParts } from '../../core/match/index-parts.ts';
 import { readyFirm } from '../../core/match/firm.ts';
 import type { Db } from '../db/open.ts';
@@ -50,7 +51,7 @@ function patch(kept: Kept, universe: Db): FirmIndex | null {
   const changed = changedSince(universe, kept);
   if (changed === null) return null;
   const last = kept.ids.at(-1) ?? 0;
-  const places = changed.map((id) => placeOf(kept.ids, id)).filter((place) => place >= 0);
+  const places = changed.map((id) => placeIn(kept.ids, id)).filter((place) => place >= 0);
   const came = firmsOf(universe, changed, last, MOST_PATCHED + 1);
   if (places.length > MOST_PATCHED || came.length > MOST_PATCHED) return null;
   const builder = new IndexBuilder();
