@@ -20,6 +20,7 @@ import {
 } from 'class-validator';
 import { SCHEMES } from '../core/codes/tree.ts';
 import { CURRENCIES } from '../core/money/rates.ts';
+import { UNITS } from '../core/records/column-styles.ts';
 import { CELL_PARTS, MADE_WAYS, MOST_MADE, type CellPart } from '../core/records/made-columns.ts';
 import { READ_SUBJECTS } from '../core/records/read-related.ts';
 import { ENCODINGS } from './readings.ts';
@@ -117,7 +118,7 @@ export class ColumnStyleBody {
   dates?: 'dmy' | 'mdy';
 
   @IsOptional()
-  @IsIn([1, 1000, 1_000_000, 1_000_000_000])
+  @IsIn(UNITS as number[])
   unit?: number;
 
   @IsOptional()
@@ -137,6 +138,10 @@ export class ColumnStyleBody {
   @IsOptional()
   @IsBoolean()
   whole?: boolean;
+
+  @IsOptional()
+  @IsIn(['insee'])
+  bands?: 'insee';
 }
 
 export class UndecidedBody {
@@ -198,7 +203,7 @@ export class MappingBody {
   @Max(2200)
   year!: number;
 
-  @IsIn([1, 1000, 1_000_000, 1_000_000_000])
+  @IsIn(UNITS as number[])
   revenueUnit!: number;
 
   /** For each column how it is written, where that is not as the rest of the file. */

@@ -3,16 +3,17 @@ import { CURRENCIES } from '../money/rates.ts';
 import { foldedWords } from '../text/fold.ts';
 import { figuresWithZero } from '../values/codes.ts';
 import { CROWNS } from '../values/figure-words.ts';
+import { areInseeBands } from '../values/coded-bands.ts';
 import { dateOrder } from '../values/date.ts';
 import { decimalEvidence, decimalOf, needsDecimal, type DecimalEvidence } from '../values/decimal.ts';
 import { moneyHeading } from '../values/money-heading.ts';
-import { guessScheme, isCodes } from './scheme-guess.ts';
+import { guessScheme, isCodes, schemeSaid } from './scheme-guess.ts';
 
 /** How one column is written, where the file alone does not say it. */
 export interface ColumnStyle {
   decimal?: '.' | ',';
   dates?: 'dmy' | 'mdy';
-  /** What its money is counted in: 1, 1,000 or 1,000,000. */
+  /** What its money is counted in, one of `UNITS`. */
   unit?: number;
   /** ISO code of its money. */
   currency?: string;
@@ -21,6 +22,8 @@ export interface ColumnStyle {
   figures?: number;
   /** Whether its figures have no decimals, so that either mark before three figures stands between thousands. */
   whole?: boolean;
+  /** Whose codes of bands its figures are. */
+  bands?: 'insee';
 }
 
 /** What of a column cannot be seen from the file, so that somebody has to say it before it is loaded. */
@@ -28,6 +31,9 @@ export interface Undecided {
   column: number;
   what: 'decimal' | 'dates' | 'scheme' | 'currency';
 }
+
+/** What money can be counted in; ten thousands, lakhs, crores and hundred millions as Asia counts. */
+export const UNITS: readonly number[] = [1, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9];
 
 export const MONEY_COLUMNS: ReadonlySet<string> = new Set([
   'revenue',
@@ -95,6 +101,7 @@ export function guessStyles(
       ),
       false,
     ) ?? ofLanguage(header, hints.delimiter);
+  const said = schemeOfRows(all.find(({ id }) => id === 'main-scheme')?.cells ?? []);
   const undecided: Undecided[] = [];
   const order = dateOrder(all.flatMap(({ id, cells }) => (id !== null && DATE_COLUMNS.has(id) ? cells : [])));
   const styles = all.map(({ at, id, heading, cells, evidence }): ColumnStyle => {
@@ -105,12 +112,13 @@ export function guessStyles(
       if (decimal !== null) style.decimal = decimal;
       else if (needsDecimal(evidence)) undecided.push({ column: at, what: 'decimal' });
       if (WHOLE_COLUMNS.has(id) && evidence.point === 0 && evidence.comma === 0) style.whole = true;
+      if (id === 'headcount' && isTranche(heading) && areInseeBands(cells)) style.bands = 'insee';
     }
     if (MONEY_COLUMNS.has(id)) {
       const { unit, currency } = moneyHeading(heading, CURRENCIES);
       style.unit = unit ?? 1;
       const meant = currency === 'kr' ? CROWNS[hints.country ?? ''] : currency;
-      if (meant) style.currency = meant;
+      if (meant && CURRENCIES.includes(meant)) style.currency = meant;
       else if (currency !== null) undecided.push({ column: at, what: 'currency' });
     }
     if (DATE_COLUMNS.has(id)) {
@@ -125,7 +133,7 @@ export function guessStyles(
       else if (own === 'either' || own === 'both') undecided.push({ column: at, what: 'dates' });
     }
     if (id === 'main-code' || id === 'other-codes') {
-      const scheme = guessScheme(heading, cells, trees, hints.sameCode);
+      const scheme = said ?? guessScheme(heading, cells, trees, hints.sameCode);
       if (scheme === null) undecided.push({ column: at, what: 'scheme' });
       else style.scheme = scheme;
       const figures = figuresWithZero(cells);
@@ -134,6 +142,15 @@ export function guessStyles(
     return style;
   });
   return { styles, undecided, decimal: ofFile ?? '.' };
+}
+
+/** Whether a heading is that of the French register's classes of staff: "trancheEffectifsUniteLegale", "Tranche d'effectifs". */
+const isTranche = (heading: string) => /tranche.{0,30}effectif/i.test(heading);
+
+/** The scheme of codes that a column of the file says row by row, where each says one: the first row's, which others may not have. */
+function schemeOfRows(cells: readonly string[]): Scheme | null {
+  const schemes = new Set(cells.map(schemeSaid));
+  return schemes.has(undefined) ? null : ([...schemes][0] ?? null);
 }
 
 /** Whether more cells of a column are codes where those of fewer figures have lost a zero than where they have not. */

@@ -1,6 +1,9 @@
 import { withoutForm } from '../match/legal-forms.ts';
 import { ADDRESS_STANDINGS } from '../people/standing.ts';
+import { domainOf } from '../text/domain.ts';
 import { foldedWords } from '../text/fold.ts';
+import { DATE_COLUMNS } from './column-styles.ts';
+import { LISTING_WORDS, OWNERSHIP_WORDS, type Meaning } from '../values/category-words.ts';
 import { plainHeading } from './plain-heading.ts';
 
 /** What the columns of a file are by their cells: where their headings do not say it, or say what the cells are not. */
@@ -14,6 +17,8 @@ const LONGEST = 300;
 
 /** Columns and rows in which names of firms, or of towns, are looked for: each of them is looked up. */
 export const LOOKED_UP = { columns: 200, rows: 100 } as const;
+
+const isEmpty = (cells: readonly string[]): boolean => cells.every((cell) => cell.trim() === '');
 
 const cellsOf = (rows: Rows, at: number): string[] => rows.map((row) => row[at] ?? '');
 
@@ -41,6 +46,8 @@ const isNumberOfHouse = (heading: string, rows: Rows, at: number): boolean =>
 const ONLY_WITH: Readonly<Record<string, RegExp>> = {
   'main-code': /\d/,
   'other-codes': /\d/,
+  // Figures with decimals are none.
+  postcode: /^(?!\d+[.,](?!0$)\d)/,
   address: new RegExp(`^(${ADDRESS_STANDINGS.join('|')})$`, 'i'),
 };
 
@@ -65,12 +72,51 @@ const CONTENT_OF_OTHERS: Readonly<Record<string, string>> = {
   country: 'company-country',
 };
 
+/** Rows from which on pages of one host are not those of the companies but of who wrote the file. */
+const PAGES_OF_ONE = 3;
+
+/** Whether most addresses are different pages of one host. */
+function areOfOneHost(cells: readonly string[]): boolean {
+  const pages = new Set(cells.map((cell) => cell.slice(0, LONGEST).trim()).filter(Boolean));
+  if (pages.size < PAGES_OF_ONE) return false;
+  const hosts = new Map<string, number>();
+  for (const page of pages) {
+    const host = domainOf(page);
+    if (host !== null && page.includes('/')) hosts.set(host, (hosts.get(host) ?? 0) + 1);
+  }
+  return Math.max(0, ...hosts.values()) >= pages.size * SAMPLE_SHARE;
+}
+
+/** Figures of a day, a serial number of one, or a month in letters beside figures. */
+const DAY =
+  /(?<!\d)(?:(?:19|20)\d\d|\d{1,2}[./-] ?\d{1,2}[./-] ?\d{2}|\d{5}|\d{1,2}\.? \p{L}{3,}|\p{L}{3,}\.? \d{1,2})(?!\d)/u;
+
+/** Whether any cell may be a day; of none nothing is known. */
+function hasDay(cells: readonly string[]): boolean {
+  return isEmpty(cells) || cells.some((cell) => DAY.test(cell.slice(0, LONGEST)));
+}
+
 /** Whether the cells of a column are not such as it is taken for by its heading. */
 export function cellsSpeakAgainst(id: string, rows: Rows, at: number): boolean {
+  if (id === 'web') return areOfOneHost(cellsOf(rows, at));
+  // "Ownership type" says of some files who owns a company, of others whether its shares are traded.
+  if (id === 'ownership' || id === 'listing') {
+    const meant = { ownership: OWNERSHIP_WORDS, listing: LISTING_WORDS };
+    const other = id === 'ownership' ? meant.listing : meant.ownership;
+    const count = (means: Meaning<string>) =>
+      cellsOf(rows, at).filter((cell) => means(cell) !== undefined).length;
+    return count(other) > count(meant[id]);
+  }
+  if (id.endsWith('-year'))
+    return (
+      !isEmpty(cellsOf(rows, at)) &&
+      !cellsOf(rows, at).some((cell) => /(?<!\d)(?:19|20)\d\d(?!\d)/.test(cell.slice(0, LONGEST)))
+    );
+  if (DATE_COLUMNS.has(id)) return !hasDay(cellsOf(rows, at));
   const wanted = ONLY_WITH[id];
   if (!wanted) return false;
   const cells = cellsOf(rows, at);
-  return cells.some((cell) => cell.trim() !== '') && !mostAre(wanted, cells);
+  return !isEmpty(cells) && !mostAre(wanted, cells);
 }
 
 /**
@@ -99,7 +145,7 @@ export function fillByCells(
         : subject === 'companies'
           ? content
           : CONTENT_OF_OTHERS[content ?? ''];
-    if (meant !== undefined && free(meant)) columns[at] = meant;
+    if (meant !== undefined && free(meant) && !cellsSpeakAgainst(meant, rows, at)) columns[at] = meant;
   }
   if (free('phone'))
     take(

@@ -58,7 +58,7 @@ const headingsBySubject = new Map<string, Map<string, readonly string[]>>();
 /** Words that make of a heading another figure or thing than the one it names: revenue per head, name of the contact. */
 const ANOTHER: ReadonlySet<string> = new Set(
   foldedWords(
-    'per growth change rank share ratio contact person first last family given parent group former previous title owner ceo director bank currency year basis low high min max increase trend source note comment ' +
+    'market per growth change rank share ratio contact person first last family given parent group former previous title owner ceo director bank currency year basis low high min max increase trend source note comment ' +
       'jednatel kontakt ansprechpartner geschaeftsfuehrer mena rok jahr waehrung nachname vorname contatto persona',
   ),
 );
@@ -117,18 +117,24 @@ function meanings(heading: string, subject: string): Meant[] {
   const telling = words.filter((word) => !SAYS_LITTLE.has(word) && !isYear(word));
   const plain = plainHeading(telling.join(' '));
   add(known.get(plain), sureOf(plain, 2), plain.length);
-  if (!words.some((word) => ANOTHER.has(word)))
-    for (let from = 0; from < Math.min(words.length, MOST_WORDS); from++)
-      for (let to = Math.min(words.length, from + 5); to > from; to--) {
-        const part = plainHeading(words.slice(from, to).join(' '));
-        if (to - from > 1 || (part.length >= 5 && from === 0))
-          add(known.get(part), sureOf(part, 1), part.length);
-        // Of single words the last says what it is: the town of the address, the phone of the office.
-        else if (to === words.length && part.length >= 3 && !GENERAL.has(part))
-          add(known.get(part), sureOf(part, 1), part.length + MOST_WORDS);
-      }
+  const another = words.flatMap((word, i) => (ANOTHER.has(word) ? [i] : []));
+  for (let from = 0; from < Math.min(words.length, MOST_WORDS); from++)
+    for (let to = Math.min(words.length, from + 5); to > from; to--) {
+      // "employees min" names its column though "min" alone makes it another.
+      if (another.some((i) => i < from || i >= to)) continue;
+      const part = plainHeading(words.slice(from, to).join(' '));
+      if (to - from > 1 || (part.length >= 5 && from === 0))
+        add(known.get(part), sureOf(part, 1), part.length);
+      // Of single words the last says what it is: the town of the address, the phone of the office.
+      else if (to === words.length && part.length >= 3 && !GENERAL.has(part))
+        add(known.get(part), sureOf(part, 1), part.length + MOST_WORDS);
+    }
   return found.sort((a, b) => b.sure - a.sure || b.letters - a.letters);
 }
+
+/** What a heading most surely means in files of a subject; null where it means nothing. */
+export const meantBy = (heading: string, subject: string): string | null =>
+  meanings(heading.slice(0, LONGEST_SAMPLE), subject)[0]?.id ?? null;
 
 /** What a heading means of a person. */
 const ofPersonBy = (heading: string) => knownHeadings('people').get(plainHeading(heading))?.[0];
@@ -146,7 +152,9 @@ function companyMeanings(heading: string, ofPeople: boolean): Meant[] {
 
 /** Words that say nothing by themselves at the end of others: street name, area code. */
 const GENERAL: ReadonlySet<string> = new Set(
-  foldedWords('name names code codes number nr no id land by value type'),
+  foldedWords(
+    'name names code codes number nr no id land by value type description beskrivelse beschreibung bezeichnung popis opis',
+  ),
 );
 
 /** Headings that mean their column only where no other does: a site may be named there, or revenue only by its class. */
@@ -174,11 +182,15 @@ const isUnit = (word: string) => SCALES.has(word) || word === '000' || currencyI
 /** "companyName" as two words. */
 const splitCamel = (text: string) => text.replace(/[°º№#]/g, ' ').replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2');
 
-/** The column that each column of a file is read as, or null: each at most once, the surest first. */
+/**
+ * The column that each column of a file is read as, or null: each at most once, the surest first.
+ * @param made how many of the last columns are made of others, which they go before
+ */
 export function guessColumns(
   header: readonly string[],
   rows: readonly (readonly string[])[],
   subject: string,
+  made = 0,
 ): (string | null)[] {
   const persons = new Set(header.map(ofPersonBy));
   // In several languages the word for a first or a last name alone means a name: it is one where both are there.
@@ -193,8 +205,10 @@ export function guessColumns(
   );
   // Of the same figure of several years the newest counts.
   const years = header.map((heading) => yearIn(heading) ?? 0);
+  const isMade = ({ at }: { at: number }) => Number(at >= header.length - made);
   claims.sort(
     (a, b) =>
+      isMade(b) - isMade(a) ||
       b.sure - a.sure ||
       b.letters - a.letters ||
       years[b.at]! - years[a.at]! ||
@@ -213,18 +227,33 @@ export function guessColumns(
   return columns;
 }
 
+/** Columns of which a file has one where its rows are of a subject: premises have the address of a company and little more, events its domain. */
+const WANTED: Readonly<Record<string, readonly string[]>> = {
+  sites: ['name'],
+  events: ['name', 'date'],
+  deals: ['date', 'amount', 'party-target', 'party-buyer', 'party-investor'],
+};
+
+/** Whether each row is of a person, with what is known of the employer behind: first, last name and post come before the company. */
+function isOfPeople(header: readonly string[]): boolean {
+  const at = (id: string) => header.findIndex((heading) => ofPersonBy(heading) === id);
+  const [first, last, title, company] = ['first-name', 'last-name', 'title', 'company-name'].map(at);
+  return first! >= 0 && last! >= 0 && title! >= 0 && (company! < 0 || Math.max(first!, last!) < company!);
+}
+
 /**
  * The subject that a header speaks of most: the one of whose headings it has most, companies where several have as many.
  */
 export function guessSubject(header: readonly string[]): string {
   const plain = header.map(plainHeading);
+  if (isOfPeople(header)) return 'people';
   let best = 'companies';
   let most = plain.filter((one) => knownHeadings('companies').has(one)).length;
   for (const subject of ['people', 'sites', 'deals', 'events', 'brands']) {
     const known = knownHeadings(subject);
     const count = plain.filter((one) => known.has(one)).length;
-    // Premises have the address of a company and little more: only one that names them has them.
-    const names = subject !== 'sites' || plain.some((one) => known.get(one)?.includes('name'));
+    const wanted = WANTED[subject];
+    const names = !wanted || plain.some((one) => known.get(one)?.some((id) => wanted.includes(id)));
     if (names && count > most) [best, most] = [subject, count];
   }
   return best;

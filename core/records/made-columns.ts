@@ -1,10 +1,12 @@
+import { saysNothing } from '../values/empty.ts';
+
 /**
  * Columns that a file does not have and that are made of those it has: several joined, a part of one, or the same text in every
  * row. They stand behind the file's own and are read, kept and shown like these.
  */
 export type MadeColumn = JoinedColumn | PartColumn | SameColumn;
 
-/** Cells of some columns, by their places, with a text between them; empty ones are left out. */
+/** Cells of some columns, by their places, with a text between them; those that are empty or say that nothing is known are left out. */
 export interface JoinedColumn {
   way: 'join';
   heading: string;
@@ -43,7 +45,7 @@ export function madeCell(column: MadeColumn, cells: readonly string[]): string {
     case 'join':
       return column.of
         .map((at) => cells[at]?.trim() ?? '')
-        .filter((cell) => cell !== '')
+        .filter((cell) => cell !== '' && !saysNothing(cell))
         .join(column.by);
     case 'part':
       return partOf(cells[column.of[0]!]?.trim() ?? '', column.by, column.part);

@@ -16,7 +16,7 @@ export interface Mapping extends CellStyle {
   /** Currency and year taken where a row names none. */
   currency: string;
   year: number;
-  /** What money is counted in where its column does not say: 1, 1,000 or 1,000,000. */
+  /** What money is counted in where its column does not say, one of `UNITS`. */
   revenueUnit: number;
   /** For each column how it is written, where that is not as the rest of the file. */
   styles?: ColumnStyle[];
@@ -36,6 +36,8 @@ export interface MappingDefaults {
 /** What else is known of a file when its columns are recognised. */
 export interface MappingHints {
   delimiter?: string;
+  /** How many of the last columns are made of others. */
+  made?: number;
   /** Whether a code means the same in NACE 2 and NACE 2.1. */
   sameCode?: (code: string) => boolean;
   isCountry?: (text: string) => boolean;
@@ -54,6 +56,7 @@ export function guessMapping(
   subject = 'companies',
   {
     delimiter,
+    made = 0,
     sameCode = () => true,
     isCountry = () => false,
     isTown = () => false,
@@ -61,7 +64,7 @@ export function guessMapping(
   }: MappingHints = {},
 ): Mapping {
   const columns = withTown(
-    withCountry(guessColumns(header, rows, subject), rows, isCountry),
+    withCountry(guessColumns(header, rows, subject, made), rows, isCountry),
     rows,
     subject,
     isTown,

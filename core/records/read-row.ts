@@ -1,4 +1,4 @@
-import { schemeNamed, SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
+import { SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
 import { OFFERS } from '../fields/companies/making.ts';
 import { fileColumns } from '../fields/registry.ts';
 import { addressReader } from './whole-address.ts';
@@ -6,7 +6,8 @@ import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import type { Reason } from '../tally/columns.ts';
 import { fold } from '../text/fold.ts';
-import { oneOf } from '../values/cell.ts';
+import { CellError, oneOf } from '../values/cell.ts';
+import { inseeBand } from '../values/coded-bands.ts';
 import {
   LISTING_WORDS,
   OWNERSHIP_WORDS,
@@ -23,6 +24,7 @@ import { readCountry, readDegrees } from '../values/place.ts';
 import { ColumnReader, type CellProblem, type CellWatcher } from './column-reader.ts';
 import type { Mapping } from './mapping.ts';
 import { remembered, rememberedPlaces } from './remembered.ts';
+import { schemeSaid } from './scheme-guess.ts';
 import { SITE_STATES } from './record.ts';
 import {
   readDepartments,
@@ -32,7 +34,7 @@ import {
   readTechnologies,
   readValues,
 } from './lists-in-cells.ts';
-import type { CompanyRecord, Money } from './record.ts';
+import type { CompanyRecord, Money, Quantity } from './record.ts';
 import { readBasis, readReason, withEnds } from './told-basis.ts';
 
 export interface RowReader {
@@ -87,9 +89,10 @@ export function rowReader(
   const basis = (id: string) => column(id, remembered(readBasis));
   const headcountFigure = (id: string) => {
     const style = { ...columns.style(id), people: true };
+    const { bands } = style;
     return column(
       id,
-      remembered((cell) => readQuantity(cell, style)),
+      remembered((cell) => (bands ? readCodedBand(cell) : readQuantity(cell, style))),
     );
   };
   /** A figure of money with its currency, year and reason, each in a column of its own. */
@@ -149,7 +152,7 @@ export function rowReader(
     founded: column('founded', remembered(readYear)),
     scheme: column(
       'main-scheme',
-      remembered((cell) => oneOf(schemeNamed(cell), `one of ${Object.values(SCHEMES).join(', ')}`)),
+      remembered((cell) => oneOf(schemeSaid(cell), `one of ${Object.values(SCHEMES).join(', ')}`)),
     ),
     mainCode: codes('main-code'),
     otherCodes: codes('other-codes'),
@@ -212,7 +215,7 @@ export function rowReader(
     country = address.country;
     ownScheme = read.scheme();
     const { postcode } = address;
-    const town = place(read.region(), address.town, country, postcode);
+    const town = place(read.region() ?? address.region, address.town, country, postcode);
     // A postcode that lost its nought is mended as its country writes it, which only the region may tell.
     const isLate = country === null && town.country !== null;
     country = town.country;
@@ -300,6 +303,14 @@ export function rowReader(
       return problems.length ? { problems } : { record, left: columns.left, key: read.key() };
     },
   };
+}
+
+/** A headcount by a code of the French register. @throws CellError */
+function readCodedBand(cell: string): Quantity | null {
+  const band = inseeBand(cell);
+  if (band === undefined)
+    throw new CellError('a code of the classes of staff of the French register, such as 12');
+  return band === null ? null : readQuantity(band, { decimal: '.' });
 }
 
 const NO_MONEY = { value: null, why: null };

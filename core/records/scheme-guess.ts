@@ -1,4 +1,4 @@
-import { isScheme, SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
+import { isScheme, schemeNamed, SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
 import { foldedWords } from '../text/fold.ts';
 import { readCodes, withoutSchemed } from '../values/codes.ts';
 
@@ -22,6 +22,13 @@ const BY_NAME: readonly (readonly [RegExp, Scheme | readonly Scheme[]])[] = [
   [/sic/, ['sic-1987', 'nace-2']],
   [/nace|wz|onace|noga|ateco|naf|ape|cnae|pkd|teaor|sbi|sni|caen|cae/, ['nace-2.1', 'nace-2']],
 ];
+
+/** The scheme that a text names, by our name for it or by that of a national classification of one year; undefined where it names none. */
+export function schemeSaid(text: string): Scheme | undefined {
+  const words = foldedWords(text).join('');
+  const named = schemeNamed(text) ?? BY_NAME.find(([pattern]) => pattern.test(words))?.[1];
+  return typeof named === 'string' ? named : undefined;
+}
 
 /** Codes that are looked at. */
 const MOST_CODES = 2000;

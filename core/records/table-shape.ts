@@ -113,6 +113,10 @@ const COUNT =
 /** Beginnings of notes: a mark, a word with a colon, or what programs write below a table. A firm may be called Standard or Note. */
 const NOTE =
   /^(\*|†|‡|©|\(c\)|(source|quelle|zdroj|zrodlo|fonte|fuente|forras|bron|notes?|hinweis|anmerkung|stand|pozn|poznamka|uwaga|legende?|copyright|page|seite|strana|exported|generated|updated)(:|\.:| \d)|(date of|as of|exported|generated) |end of (list|file|report)|copyright )/;
+/** A line drawn between headings and rows: dashes, equals signs, the colons and plus signs of tables in text. */
+const RULE = /^[+:|]?[-=_+]{3,}[+:|]?$/;
+/** How many rows there were, as programs say it below a table: "(2 rows)". */
+const COUNTED = /^\(\d+ (?:rows?|records?|zeilen|lignes|wierszy|řádků)\)$/i;
 const LONGEST_NAME = 90;
 
 /**
@@ -126,6 +130,8 @@ export function notData(
   const filled = cells.filter((cell) => cell.trim() !== '');
   const first = filled[0];
   if (first === undefined) return null;
+  if (filled.every((cell) => RULE.test(cell.trim()))) return 'note';
+  if (filled.length === 1 && COUNTED.test(first.trim())) return 'note';
   if (
     filled.length > 1 &&
     filled.length >= header.length / 2 &&

@@ -6,6 +6,8 @@ import type { ColumnReader } from './column-reader.ts';
 /** The address of a row, as far as its columns say it. */
 export interface RowAddress {
   country: string | null;
+  /** As the cell of a town says it behind the town; null where it says none. */
+  region: string | null;
   street: string | null;
   postcode: string | null;
   town: string | null;
@@ -14,7 +16,8 @@ export interface RowAddress {
 /**
  * Reads the address of each row by its columns. A file without a column of towns or of postcodes has both in that of the street
  * ("Lipová 18, 602 00 Brno", "1051 Budapest, Arany J. u. 5."), and the country at times: there each is taken apart, and an address
- * that cannot be is left as the street. A number of the house in a column of its own goes behind the street.
+ * that cannot be is left as the street. A number of the house in a column of its own goes behind the street. A town may have
+ * its region and its country behind it ("Brno, South Moravia, Czechia"), or be an address itself where no column is a street's.
  * @returns reads the row that is begun; `country` is what its column says
  */
 export function addressReader(
@@ -28,9 +31,15 @@ export function addressReader(
     () => string | null,
   ];
   const isWhole = !columns.hasAny('town', 'postcode');
+  const isTownWhole = !columns.hasAny('street', 'postcode');
   return (country) => {
-    const text = withHouse(street(), house());
-    if (!isWhole || text === null) return { country, street: text, postcode: readPostcode(), town: town() };
+    const ofStreet = withHouse(street(), house());
+    const ofTown = town();
+    const isAddress = isTownWhole && ofTown !== null && /\d/.test(ofTown) && /[,\n]/.test(ofTown);
+    const text = isAddress ? ofTown : ofStreet;
+    if (!isAddress && (!isWhole || text === null))
+      return { street: ofStreet, postcode: readPostcode(), ...townWith(ofTown, country, places) };
+    if (text === null) return { country, region: null, street: null, postcode: null, town: null };
     const apart = apartIn(text);
     const named = apart.length > 1 ? countryIn(apart.at(-1)!, places) : null;
     const within = named === null ? text : apart.slice(0, -1).join(', ');
@@ -43,11 +52,33 @@ export function addressReader(
         : null;
     return {
       country: own,
+      region: null,
       street: alone === null ? (parts.street ?? text) : null,
       postcode: parts.postcode,
       town: parts.town ?? alone,
     };
   };
+}
+
+/** A town with what stands behind it: its region, its country, or both. A short word for a country counts only where the town is in it: DE is Delaware, too. */
+function townWith(
+  text: string | null,
+  country: string | null,
+  places: Gazetteer,
+): Pick<RowAddress, 'country' | 'region' | 'town'> {
+  const apart = text === null ? [] : apartIn(text);
+  const asItIs = { country, region: null, town: text };
+  if (apart.length < 2 || apart.length > 3) return asItIs;
+  const [town, last] = [apart[0]!, apart.at(-1)!];
+  const isIn = (code: string | null, region: string | null = null) =>
+    code !== null && townsOf(town, code, region, places).length > 0;
+  const named = countryIn(last, places);
+  if (named !== null && (country === null || country === named) && (last.length > 3 || isIn(named)))
+    return { country: named, region: apart.length === 3 ? apart[1]! : null, town };
+  if (apart.length === 3) return asItIs;
+  // "Portland, ME": a region of the row's country, or of the only one that has both.
+  const regions = places.regionsNamed(last, country ?? undefined).filter((one) => isIn(one.country, one.key));
+  return regions.length === 1 ? { country: regions[0]!.country, region: last, town } : asItIs;
 }
 
 /** A street with its number behind, unless that stands there already. */

@@ -4,7 +4,7 @@ import { fold } from '../text/fold.ts';
 const EMPTY: ReadonlySet<string> = new Set(
   (
     'na n/a n.a. #n/a #nv #na #null! #ref! #value! #name? #div/0! #num! #wert! #bezug! null nil nan (null) (none) (blank) (empty) (leer) ' +
-    'unknown unbekannt not_known not_available not_disclosed undisclosed not_specified unspecified not_found no_data tbd tbc ' +
+    'unknown unbekannt not_known not_available not_disclosed undisclosed not_specified none_supplied not_supplied not_provided not_applicable not_reported not_stated unspecified not_found no_data tbd tbc ' +
     'k.a. keine_angabe keine_angaben ohne_angabe o.a. nicht_bekannt nicht_verfugbar n.v. n.b. ' +
     'neznamy neznama nezname neuvedeno nezjisteno neuvedene nezistene neni_k_dispozici neznamo bez_udaje ' +
     'b.d. b/d brak_danych brak nieznany nieznana nieznane nie_podano ' +

@@ -4,9 +4,9 @@ import { fold } from '../text/fold.ts';
 
 const words = (text: string) => new Set(text.split(',').map((word) => asWord(word.trim())));
 
-/** A word as these lists have it: folded, signs as they are. */
+/** A word as these lists have it: folded, signs and Chinese characters as they are. */
 export function asWord(text: string): string {
-  return /\p{L}/u.test(text) ? fold(text) : text;
+  return /\p{L}/u.test(text) && !/\p{Script=Han}/u.test(text) ? fold(text) : text;
 }
 
 /** Before a figure that is only about right. */
@@ -121,6 +121,17 @@ export const SCALES: ReadonlyMap<string, number> = new Map(
     miljard: 1e9,
     miljarder: 1e9,
     milyar: 1e9,
+    // As India counts, and what China and Japan write as one character.
+    lakh: 1e5,
+    lakhs: 1e5,
+    lac: 1e5,
+    lacs: 1e5,
+    cr: 1e7,
+    crore: 1e7,
+    crores: 1e7,
+    万: 1e4,
+    億: 1e8,
+    亿: 1e8,
   }),
 );
 
@@ -156,6 +167,13 @@ export const CURRENCY_SIGNS: ReadonlyMap<string, string> = new Map(
     tl: 'TRY',
     '₴': 'UAH',
     '₩': 'KRW',
+    '₹': 'INR',
+    rs: 'INR',
+    '₪': 'ILS',
+    yuan: 'CNY',
+    rmb: 'CNY',
+    元: 'CNY',
+    円: 'JPY',
   }),
 );
 
@@ -175,6 +193,12 @@ export const SCALED_MONEY: ReadonlyMap<string, readonly [currency: string, scale
     mkc: ['CZK', 'm'],
     tzl: ['PLN', 'k'],
     mzl: ['PLN', 'm'],
+    万元: ['CNY', '万'],
+    亿元: ['CNY', '亿'],
+    百万円: ['JPY', 'm'],
+    千円: ['JPY', 'k'],
+    億円: ['JPY', '億'],
+    万円: ['JPY', '万'],
   } as const),
 );
 

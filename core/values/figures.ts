@@ -1,5 +1,6 @@
 import { CURRENCIES } from '../money/rates.ts';
 import type { Quantity } from '../records/record.ts';
+import { fold } from '../text/fold.ts';
 import { CellError, checkLength, type CellStyle } from './cell.ts';
 import {
   ABOUT,
@@ -10,6 +11,7 @@ import {
   CURRENCY_SIGNS,
   FROM,
   PEOPLE,
+  SCALED_MONEY,
   SCALES,
   TO,
   UP_TO,
@@ -61,12 +63,18 @@ export function readFigure(written: string, style: FigureStyle): Figure {
   checkLength(cell, 'a number');
   // Bands as registers code them: ANTAL_10_19.
   const coded = style.people ? /^[A-Z]+_(\d+)_(\d+)$/i.exec(cell.trim()) : null;
-  const tokens = tokensOf(coded ? `${coded[1]}-${coded[2]}` : cell.replace(BESIDE, ''), style);
+  const named = NAMED.exec(cell.trim());
+  const figure = coded ? `${coded[1]}-${coded[2]}` : named && !ABOUT.has(fold(named[1]!)) ? named[2]! : cell;
+  const tokens = tokensOf(figure.replace(BESIDE, '').replace(NAME_BEHIND, ''), style);
   const reader = new FigureReader(tokens, style);
   const quantity = reader.read();
   return { quantity, currency: reader.currency };
 }
 
+/** A class by its name, with its figures in brackets: "Micro (<10)", "Small (10-49)". */
+const NAMED = /^(\p{L}[\p{L} -]{0,30}) ?\(([^()]*\d[^()]*)\)$/u;
+/** The name of a class behind its figures: "10-49 (small)". */
+const NAME_BEHIND = / ?\(\p{L}[\p{L} -]{1,30}\)$/u;
 /** Figures with marks between thousands, of which none can be a decimal one. */
 const THOUSANDS = /(?<![\d.,])\d{1,3}(?:[.,]\d{3})+(?![.,]?\d)/g;
 /** What may stand behind a figure and says no more of it: the year that it is of, or that it is a year's. */
@@ -310,17 +318,25 @@ class FigureReader {
   }
 }
 
-/** A word that names a currency, at times with what it is counted in: EUR, €, TEUR, kEUR, MEUR. */
+/** What stands right behind the code of a currency: EURm, USDbn, GBPk. */
+const SCALE_BEHIND = /^[A-Z]{3}(K|TH|TSD|M|MM|MN|MLN|MIO|BN|MRD)$/;
+
+/** A word that names a currency, at times with what it is counted in: EUR, €, TEUR, kEUR, MEUR, EURm. */
 export function currencyIn(
   word: string,
   currencies: readonly string[],
 ): { currency: string; scale: string | null } | null {
   const signed = CURRENCY_SIGNS.get(word);
   if (signed && currencies.includes(signed)) return { currency: signed, scale: null };
+  const scaled = SCALED_MONEY.get(word);
+  if (scaled && currencies.includes(scaled[0])) return { currency: scaled[0], scale: scaled[1] };
   const code = word.toUpperCase();
   if (currencies.includes(code)) return { currency: code, scale: null };
   if (/^[TKM][A-Z]{3}$/.test(code) && currencies.includes(code.slice(1)))
     return { currency: code.slice(1), scale: code[0] === 'M' ? 'm' : 'k' };
+  const behind = SCALE_BEHIND.exec(code)?.[1];
+  if (behind && currencies.includes(code.slice(0, 3)))
+    return { currency: code.slice(0, 3), scale: behind.toLowerCase() };
   return null;
 }
 

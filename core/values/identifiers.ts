@@ -89,13 +89,24 @@ export function readPhone(text: string, dialling: string | null): string {
       throw new CellError('a number with all its figures; a spreadsheet has cut this one');
     return readPhone(String(whole), dialling);
   }
-  const phone = text.replace(/^tel[.:]?\s*/i, '').replace(/^(\d+)\.0$/, '$1');
+  const phone = text
+    .split(FAX, 1)[0]!
+    .trim()
+    .replace(/[,;|/·-]$/, '')
+    .trim()
+    .replace(PHONE_BEFORE, '')
+    .replace(/^(\d+)\.0$/, '$1');
   if (!/\d{3}/.test(phone.replace(/[^\d]/g, ''))) throw new CellError('a phone number');
   const code = dialling?.slice(1) ?? '';
   return code !== '' && /^\d+$/.test(phone) && phone.startsWith(code) && phone.length >= code.length + 8
     ? `+${phone}`
     : phone;
 }
+
+/** What stands before a number: "Tel.: ", "T ", "Phone ", and the apostrophe by which spreadsheets keep a plus. */
+const PHONE_BEFORE = /^(?:'|(?:tel|telefon|telephone|phone|fon|mobil|mobile|t|m|p)\b[.:]* *)+/i;
+/** A number of a fax behind that of the phone. */
+const FAX = /\b(?:tele)?fax\b/i;
 
 const TRACKERS = /^(utm_\w+|fbclid|gclid|msclkid|mc_[ce]id|ref|source)$/i;
 

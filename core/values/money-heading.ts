@@ -4,7 +4,7 @@ import { currencyIn } from './figures.ts';
 /** What the heading of a column of money says of its figures; null where it says nothing. */
 export interface MoneyHeading {
   unit: number | null;
-  /** ISO code, or "kr" where the crowns of several countries may be meant. */
+  /** ISO code, which may be of a currency without rates; "kr" where the crowns of several countries may be meant. */
   currency: string | null;
 }
 
@@ -23,15 +23,41 @@ export function moneyHeading(heading: string, currencies: readonly string[]): Mo
       if (named[i].scale) found.unit ??= SCALES.get(named[i].scale)!;
       continue;
     }
+    if (isIsoCode(part) && (/[([,/]/.test(parts[i - 1] ?? '') || i === parts.length - 1))
+      found.currency ??= part;
     if (/^['’.,]?000$/.test(part) || /^1[.,'’]?000$/.test(part)) found.unit ??= 1e3;
     else if (/^1[.,'’]?000[.,'’]?000$/.test(part)) found.unit ??= 1e6;
     const scale = word === 't' ? 1e3 : SCALES.get(word === 'mil' ? 'mil.' : word);
     if (scale === undefined) continue;
-    const beside = [named[i - 1], named[i + 1]].some(Boolean) || /[([,/]/.test(parts[i - 1] ?? '');
+    const beside =
+      [i - 1, i + 1].some((at) => named[at] || isIsoCode(parts[at] ?? '')) ||
+      /[([,/]/.test(parts[i - 1] ?? '');
     if (word.length > 2 || beside) found.unit ??= scale;
   }
   return found;
 }
+
+/** Codes of currencies that are words too. */
+const ALSO_WORDS: ReadonlySet<string> = new Set([
+  'ALL',
+  'BAM',
+  'CUP',
+  'GEL',
+  'MAD',
+  'MOP',
+  'PEN',
+  'SOS',
+  'TOP',
+  'TRY',
+]);
+
+/** Whether a part of a heading is the code of a currency, of whichever country. */
+function isIsoCode(part: string): boolean {
+  isoCodes ??= new Set(Intl.supportedValuesOf('currency'));
+  return isoCodes.has(part) && !ALSO_WORDS.has(part);
+}
+
+let isoCodes: ReadonlySet<string> | null = null;
 
 /** A word that is money in a heading. */
 function moneyIn(

@@ -14,6 +14,9 @@ const GROUPED = {
 /** A mark that stands there twice is no decimal one, whatever the file has: 12.345.678. */
 const TWICE_GROUPED = /^[+-]?\d{1,3}(?:(?:\.\d{3}){2,}|(?:,\d{3}){2,})$/;
 
+/** As India groups: 12,34,567.50. */
+const BY_LAKHS = /^[+-]?\d{1,2}(?:,\d{2})+,\d{3}(?:\.\d+)?$/;
+
 /** Whether `readNumber` needs no look at marks and signs: figures, and a decimal point where that is the mark. */
 export function isPlainNumber(text: string, decimal: '.' | ','): boolean {
   return PLAIN.test(text) && (decimal === '.' || !text.includes('.'));
@@ -35,6 +38,7 @@ export function readNumber(text: string, { decimal }: Pick<CellStyle, 'decimal'>
   let figures: string;
   if (SCIENTIFIC.test(plain)) figures = plain.replace(',', '.');
   else if (GROUPED[decimal].test(plain)) figures = ungrouped(plain, decimal);
+  else if (BY_LAKHS.test(plain)) figures = plain.replaceAll(',', '');
   else if (TWICE_GROUPED.test(plain)) figures = plain.replace(/[.,]/g, '');
   else throw new CellError(`a number with decimal ${decimal === ',' ? 'comma' : 'point'}`);
   const value = Number(figures);

@@ -1,4 +1,5 @@
 import { stringify } from 'csv-stringify/sync';
+import iconv from 'iconv-lite';
 import { asyncBufferFromFile, parquetMetadataAsync, parquetReadObjects, parquetSchema } from 'hyparquet';
 import {
   createReadStream,
@@ -10,6 +11,7 @@ import {
   rmSync,
   type WriteStream,
 } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -17,6 +19,9 @@ import { createGunzip } from 'node:zlib';
 import { cellsOfWritten, subjectOfWritten } from '../../core/exports/row-cells.ts';
 import { readVCards } from '../../core/records/contacts.ts';
 import { Problem } from '../../core/tape/problem.ts';
+import { encodingOf } from './encoding.ts';
+import { marked } from './file-kind.ts';
+import { tableOfHtml } from './html-table.ts';
 import { Zip } from './workbook/zip.ts';
 
 /** Makes of an uploaded file one that is read as a table: unpacks archives, and writes JSON, GeoJSON, vCard and Parquet as CSV. */
@@ -46,6 +51,8 @@ export async function prepareFile(path: string): Promise<string | null> {
   else if (table === 'JSON') await write(path, arrayRows(parseWhole(path)));
   else if (table === 'JSON Lines') await linesToCsv(path);
   else if (table === 'vCard') await write(path, cardRows(wholeText(path)));
+  else if (table === 'HTML') await htmlToCsv(path);
+  else if (table === 'XML') throw notRead('XML');
   return [unpacked, table].filter(Boolean).join(' of ') || null;
 }
 
@@ -59,8 +66,10 @@ function headOf(path: string): Buffer {
   }
 }
 
-function kindOfText(text: string): 'GeoJSON' | 'JSON' | 'JSON Lines' | 'vCard' | null {
+function kindOfText(text: string): 'GeoJSON' | 'JSON' | 'JSON Lines' | 'vCard' | 'HTML' | 'XML' | null {
   if (/^BEGIN:VCARD/i.test(text)) return 'vCard';
+  if (/^<(?:!doctype html|html|head|body|table|meta|style)\b/i.test(text)) return 'HTML';
+  if (/^<\?xml\b/i.test(text)) return /<html\b/i.test(text.slice(0, 2000)) ? 'HTML' : 'XML';
   if (text.startsWith('[')) return 'JSON';
   if (!text.startsWith('{')) return null;
   const first = text.split('\n', 1)[0]!;
@@ -215,16 +224,33 @@ function flat(record: unknown): Cells {
 function apart(record: unknown, before: string): Cells {
   if (typeof record !== 'object' || record === null || Array.isArray(record))
     return { [before || 'value']: record };
-  return Object.entries(record).reduce<Cells>((cells, [key, value]) => {
+  return Object.entries(record).reduce<Cells>((cells, [key, value]: [string, unknown]) => {
     const name = before ? `${before} ${key}` : key;
-    const inside = typeof value === 'object' && value !== null && !Array.isArray(value);
-    return inside
-      ? Object.assign(cells, apart(value, name))
-      : Object.assign(cells, { [name]: value as unknown });
+    if (isObject(value)) return Object.assign(cells, apart(value, name));
+    return Array.isArray(value) && value.length > 0 && value.every(isObject)
+      ? Object.assign(cells, sideBySide(value, name))
+      : Object.assign(cells, { [name]: value });
   }, {});
 }
 
-function wholeText(path: string): string {
+const isObject = (value: unknown): value is object =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** What each key holds in several objects: {industries: [{code: 1}, {code: 2}]} has "industries code" with both. */
+function sideBySide(objects: readonly object[], name: string): Cells {
+  const cells: Record<string, unknown[]> = {};
+  for (const one of objects)
+    for (const [key, value] of Object.entries(apart(one, name)))
+      if (value !== null && value !== '') (cells[key] ??= []).push(value);
+  return cells;
+}
+
+const wholeText = (path: string): string =>
+  wholeBytes(path)
+    .toString('utf8')
+    .replace(/^\ufeff/, '');
+
+function wholeBytes(path: string): Buffer {
   const chunks: Buffer[] = [];
   const file = openSync(path, 'r');
   try {
@@ -246,9 +272,7 @@ function wholeText(path: string): string {
   } finally {
     closeSync(file);
   }
-  return Buffer.concat(chunks)
-    .toString('utf8')
-    .replace(/^\ufeff/, '');
+  return Buffer.concat(chunks);
 }
 
 function parseWhole(path: string): unknown {
@@ -296,6 +320,29 @@ function geoRows(parsed: unknown): Cells[] {
         ? { latitude: geometry.coordinates?.[1], longitude: geometry.coordinates?.[0] }
         : {}),
     }),
+  );
+}
+
+/** The table of a page, in the encoding that the page names or its bytes show. */
+async function htmlToCsv(path: string): Promise<void> {
+  const start = headOf(path);
+  const named = /charset=["']?([\w-]+)/i.exec(start.toString('latin1'))?.[1];
+  const encoding =
+    marked(start)?.encoding ?? (named && iconv.encodingExists(named) ? named : encodingOf(path).encoding);
+  const table = tableOfHtml(iconv.decode(wholeBytes(path), encoding));
+  if (table === null)
+    throw new Problem('wrong-file', 'This is a web page, and there is no table in it.', {
+      field: 'file',
+      rule: 'a page with a table, or a CSV, XLSX or ODS file',
+    });
+  await replace(path, (to) => writeFile(to, table));
+}
+
+function notRead(what: string): Problem {
+  return new Problem(
+    'wrong-file',
+    `This is an ${what} file, which is not read. Open it in a spreadsheet program, save it as XLSX, ODS or CSV, and choose that.`,
+    { field: 'file', rule: 'a CSV, XLSX or ODS file' },
   );
 }
 

@@ -1,3 +1,4 @@
+import { guessMade } from '../../core/records/guess-made.ts';
 import { guessSubject } from '../../core/records/headings.ts';
 import { guessMapping, type Mapping, type MappingDefaults } from '../../core/records/mapping.ts';
 import { CURRENCIES } from '../../core/money/rates.ts';
@@ -28,11 +29,13 @@ export interface RecogniseWish {
 /** How a file looks, what its rows are and what its columns may mean. @throws Problem */
 export async function recognise(wish: RecogniseWish): Promise<Recognised> {
   const was = wish.fresh ? await prepareFile(wish.path) : null;
-  const preview = await previewFile(wish.path, wish.reading);
-  const subject = wish.subject ?? guessSubject(preview.header);
+  const asItIs = await previewFile(wish.path, wish.reading);
+  const subject = wish.subject ?? guessSubject(asItIs.header);
+  const preview = await withPieces(wish, asItIs, subject);
   const places = loadGazetteer();
   const mapping = guessMapping(preview.header, preview.rows, loadCodeTrees(), wish.defaults, subject, {
     ...(preview.kind === 'csv' ? { delimiter: preview.delimiter } : {}),
+    made: preview.made?.length ?? 0,
     sameCode: sameInBoth(),
     isCountry: (text) => countryIn(text, places) !== null,
     isTown: (town, country) =>
@@ -40,6 +43,17 @@ export async function recognise(wish: RecogniseWish): Promise<Recognised> {
     currencyOf: (country) => CURRENCIES.find((code) => code === places.country(country)?.currency) ?? null,
   });
   return { preview, was, subject, mapping };
+}
+
+/** The file with the columns that it has in pieces, unless what is made of them is said. */
+async function withPieces(
+  { path, reading }: RecogniseWish,
+  preview: FilePreview,
+  subject: string,
+): Promise<FilePreview> {
+  if (reading.made !== undefined || !preview.hasHeader) return preview;
+  const made = guessMade(preview.header, preview.rows, subject);
+  return made.length ? previewFile(path, { ...reading, made }) : preview;
 }
 
 /** Tells of a cell of codes whether what it says is the same in NACE 2 and NACE 2.1. */

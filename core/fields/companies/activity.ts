@@ -15,7 +15,7 @@ export const activity: readonly Field[] = [
       214,
       'Name with legal form, as the freshest record has it.',
       words(
-        'name, company, company name, obchodne meno, nazov firmy, nazov subjektu, meno subjektu, firma adi, unvan, ticaret unvani, yritys, yrityksen nimi, ettevotte nimi, pavadinimas, nosaukums, virksomhedsnavn, foretagsnamn, firm, firma, firmenname, unternehmen, nazev, nazev firmy, nazwa, nazwa firmy, nom, raison sociale, entreprise, ragione sociale, nombre, razon social, cegnev, naam, bedrijfsnaam, navn, namn, obchodni jmeno, business name, legal name, trading name, organisation, organization, organisation name, organization name, account name, firmenbezeichnung, unternehmensname, betrieb, spolecnost, nazov, nazov spolocnosti, podnik, przedsiebiorstwo, nazwa podmiotu, societe, nom de l entreprise, denomination, denominazione, azienda, impresa, empresa, nombre de la empresa, nome, nome da empresa, bedrijf, naam bedrijf, ceg neve, ceg, cegnev, foretag, foretagsnamn, virksomhed, virksomhedsnavn, firmanavn, bedrift, yritys, yrityksen nimi, nimi, denumire, nume firma, companie',
+        'name, company, company name, denomination unite legale, denomination usuelle, raison sociale de l entreprise, obchodne meno, nazov firmy, nazov subjektu, meno subjektu, firma adi, unvan, ticaret unvani, yritys, yrityksen nimi, ettevotte nimi, pavadinimas, nosaukums, virksomhedsnavn, foretagsnamn, firm, firma, firmenname, unternehmen, nazev, nazev firmy, nazwa, nazwa firmy, nom, raison sociale, entreprise, ragione sociale, nombre, razon social, cegnev, naam, bedrijfsnaam, navn, namn, obchodni jmeno, business name, legal name, trading name, organisation, organization, organisation name, organization name, account name, firmenbezeichnung, unternehmensname, betrieb, spolecnost, nazov, nazov spolocnosti, podnik, przedsiebiorstwo, nazwa podmiotu, societe, nom de l entreprise, denomination, denominazione, azienda, impresa, empresa, nombre de la empresa, nome, nome da empresa, bedrijf, naam bedrijf, ceg neve, ceg, cegnev, foretag, foretagsnamn, virksomhed, virksomhedsnavn, firmanavn, bedrift, yritys, yrityksen nimi, nimi, denumire, nume firma, companie',
       ),
     ),
     COMPANY_KEY_COLUMN,
@@ -36,13 +36,15 @@ export const activity: readonly Field[] = [
         id: 'main-code',
         label: 'Main code',
         headings: words(
-          'nace, nace code, nace 2.1, nacebel, nace bel, sk nace, cz nace, nace kod, kod nace, emtak, nkd, skd, kad, branchekode, naringskod, naeringskode, main code, main industry code, industry code, code, naics, naics code, isic, sic, sic code, branchencode, wz, wz code, cz-nace, pkd, ape, code ape, code naf, naf, ateco, codice ateco, cnae, teaor, sbi, obor, nace rev 2, nace rev. 2, nace rev 2.1, nace2, primary nace, primary naics, primary sic, primary code, main activity code, activity code, industry codes, sic codes, nace codes, us sic, uk sic, sic 2007, naics 2022, isic rev 4, nace kod, kod nace, kod pkd, wz 2008, wz2008, wz-code, oenace, onace, noga, sk nace, branche, branchenschluessel, wirtschaftszweig, hlavni nace, hlavni cinnost kod, glowne pkd, naf rev 2, code nace, codice nace, codigo cnae, cae, sbi code, bransjekode, branchekode, sni, sni kod, toimiala, toimialakoodi, cod caen, caen',
+          'industries code, industry codes code, activite principale, naeringskode1 kode, naeringskode 1, naeringskode kode, sic text, nace, nace code, nace 2.1, nacebel, nace bel, sk nace, cz nace, nace kod, kod nace, emtak, nkd, skd, kad, branchekode, naringskod, naeringskode, main code, main industry code, industry code, code, naics, naics code, isic, sic, sic code, branchencode, wz, wz code, cz-nace, pkd, ape, code ape, code naf, naf, ateco, codice ateco, cnae, teaor, sbi, obor, nace rev 2, nace rev. 2, nace rev 2.1, nace2, primary nace, primary naics, primary sic, primary code, main activity code, activity code, industry codes, sic codes, nace codes, us sic, uk sic, sic 2007, naics 2022, isic rev 4, nace kod, kod nace, kod pkd, wz 2008, wz2008, wz-code, oenace, onace, noga, sk nace, branche, branchenschluessel, wirtschaftszweig, hlavni nace, hlavni cinnost kod, glowne pkd, naf rev 2, code nace, codice nace, codigo cnae, cae, sbi code, bransjekode, branchekode, sni, sni kod, toimiala, toimialakoodi, cod caen, caen',
         ),
       },
       {
         id: 'main-scheme',
         label: 'Scheme of codes',
-        headings: words('industry scheme, scheme of codes, code scheme, industry code scheme'),
+        headings: words(
+          'nomenclature activite principale unite legale, nomenclature activite principale, industry scheme, scheme of codes, code scheme, industry code scheme',
+        ),
       },
       {
         id: 'other-codes',

@@ -26,7 +26,9 @@ export const size: readonly Field[] = [
       {
         id: 'headcount-year',
         label: 'Year of headcount',
-        headings: words('headcount year, year of headcount, employees year'),
+        headings: words(
+          'annee effectifs unite legale, annee effectifs, headcount year, year of headcount, employees year',
+        ),
       },
       {
         id: 'headcount-from',
@@ -209,7 +211,7 @@ export const size: readonly Field[] = [
         id: 'founded',
         label: 'Founded',
         headings: words(
-          'founded, founding year, year founded, kurulus yili, asutamisaasta, ikurimo metai, dibinasanas gads, perustamisvuosi, perustettu, grundlagt, stiftelsesdato, registreringsdatum, established, gegruendet, gruendungsjahr, zalozeno, rok zalozeni, rok zalozenia, annee de creation, fondata, fundada, alapitas, established, year established, est, incorporated, incorporation date, date of incorporation, incorporation year, inception, grundung, gegrundet, gegruendet, jahr der gruendung, gruendungsdatum, vznik, datum vzniku, datum zalozeni, zalozeno, zalozena, rok zalozenia, datum zalozenia, data zalozenia, rok powstania, date de creation, annee de creation, creee en, anno fondazione, anno di fondazione, data costituzione, fecha de constitucion, ano de fundacion, data de constituicao, alapitas, alapitas eve, oprichting, oprichtingsdatum, oprichtingsjaar, stiftet, etableret, grundad, bildad, perustettu, an infiintare, data infiintarii',
+          'date creation unite legale, date creation, founded, founding year, year founded, kurulus yili, asutamisaasta, ikurimo metai, dibinasanas gads, perustamisvuosi, perustettu, grundlagt, stiftelsesdato, registreringsdatum, established, gegruendet, gruendungsjahr, zalozeno, rok zalozeni, rok zalozenia, annee de creation, fondata, fundada, alapitas, established, year established, est, incorporated, incorporation date, date of incorporation, incorporation year, inception, grundung, gegrundet, gegruendet, jahr der gruendung, gruendungsdatum, vznik, datum vzniku, datum zalozeni, zalozeno, zalozena, rok zalozenia, datum zalozenia, data zalozenia, rok powstania, date de creation, annee de creation, creee en, anno fondazione, anno di fondazione, data costituzione, fecha de constitucion, ano de fundacion, data de constituicao, alapitas, alapitas eve, oprichting, oprichtingsdatum, oprichtingsjaar, stiftet, etableret, grundad, bildad, perustettu, an infiintare, data infiintarii',
         ),
       },
     ],

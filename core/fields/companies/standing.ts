@@ -28,7 +28,9 @@ export const standing: readonly Field[] = [
       {
         id: 'technologies',
         label: 'Technologies',
-        headings: words('technology, technologies, software, systems, technologie, tech stack'),
+        headings: words(
+          'technology name, technology, technologies used, tools, technology, technologies, software, systems, technologie, tech stack',
+        ),
       },
     ],
   },
@@ -109,7 +111,7 @@ export const standing: readonly Field[] = [
       { key: 'top', label: 'top of a group' },
     ],
     openers: 'ownership',
-    headings: 'ownership, owner type',
+    headings: 'ownership, owner type, ownership type, ownership status',
   }),
   {
     ...category('group', 'Group', 'Name of the top company of its group.', {
@@ -126,7 +128,7 @@ export const standing: readonly Field[] = [
       { key: 'public-body', label: 'public body' },
     ],
     openers: 'listing',
-    headings: 'listing, listed',
+    headings: 'listing, listed, ownership type, ownership status, public or private',
   }),
   category('ticker', 'Ticker', 'Short name on its exchange.', {
     openers: 'ticker',

@@ -1,15 +1,26 @@
 import { SCHEMES } from '../../../core/codes/tree.ts';
-import { stylesOf, type ColumnStyle } from '../../../core/records/column-styles.ts';
+import { stylesOf, UNITS, type ColumnStyle } from '../../../core/records/column-styles.ts';
 import type { Mapping } from '../../../core/records/mapping.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
 import { Choice } from './fields.tsx';
 
 const ASKED = {
-  currency: 'Whose crowns are these?',
+  currency: 'Which currency is this?',
   decimal: 'Point or comma: which is the decimal mark here?',
   dates: 'Does the day or the month come first?',
   scheme: 'Which classification are these codes of?',
 } as const;
+
+const UNIT_NAMES: Readonly<Record<number, string>> = {
+  1: 'units',
+  1e3: 'thousands',
+  1e4: 'ten thousands',
+  1e5: 'lakhs',
+  1e6: 'millions',
+  1e7: 'crores',
+  1e8: 'hundred millions',
+  1e9: 'billions',
+};
 
 /** How the cells of one column are written, and what nobody can tell from them. */
 export function HowWritten({
@@ -71,12 +82,7 @@ export function HowWritten({
           <Choice
             aria={`${name} is in`}
             value={String(style.unit ?? mapping.revenueUnit)}
-            options={[
-              ['1', 'units'],
-              ['1000', 'thousands'],
-              ['1000000', 'millions'],
-              ['1000000000', 'billions'],
-            ]}
+            options={UNITS.map((unit) => [String(unit), UNIT_NAMES[unit]!] as const)}
             onChange={(unit) => change({ unit: Number(unit) })}
           />
         )}
