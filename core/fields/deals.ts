@@ -61,6 +61,9 @@ export const PARTY_COLUMNS: readonly (FileColumn & { role: string })[] = [
     [
       'investor',
       'investors',
+      'lead investor',
+      'lead investors',
+      'other investors',
       'lender',
       'lenders',
       'backers',
@@ -143,7 +146,7 @@ export const deals: Subject = {
       openers: 'kind, kind of deal',
       values: DEAL_KINDS.map((key) => ({ key, label: key === 'buy-out' ? key : key.replaceAll('-', ' ') })),
       headings:
-        'kind, type, deal type, kind of deal, transaktionsart, art der transaktion, transaktionstyp, dealart, typ transakce, druh transakce, rodzaj transakcji, type d operation, tipo operazione, tipo de operacion',
+        'kind, type, deal type, round, funding round, funding type, round type, financing type, kind of deal, transaktionsart, art der transaktion, transaktionstyp, dealart, typ transakce, druh transakce, rodzaj transakcji, type d operation, tipo operazione, tipo de operacion',
     }),
     date('date', 'Date', 'The day the deal was closed.', {
       openers: 'date, closed',

@@ -40,6 +40,23 @@ const PROVINCES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
     PDL: '44 Loire-Atlantique, 49 Maine-et-Loire, 53 Mayenne, 72 Sarthe, 85 Vendée',
     PAC: '04 Alpes-de-Haute-Provence, 05 Hautes-Alpes, 06 Alpes-Maritimes, 13 Bouches-du-Rhône, 83 Var, 84 Vaucluse',
   },
+  // Ceremonial counties, whose codes nobody writes, and the countries of the kingdom that are one region.
+  GB: {
+    'east-midlands':
+      '_ Derbyshire, _ Leicestershire, _ Lincolnshire, _ Northamptonshire, _ Nottinghamshire, _ Rutland',
+    'east-of-england': '_ Bedfordshire, _ Cambridgeshire, _ Essex, _ Hertfordshire, _ Norfolk, _ Suffolk',
+    london: '_ London, _ City of London, _ Middlesex',
+    'north-east': '_ County Durham, _ Durham, _ Northumberland, _ Tyne and Wear, _ Cleveland',
+    'north-west': '_ Cheshire, _ Cumbria, _ Greater Manchester, _ Lancashire, _ Merseyside',
+    'south-east':
+      '_ Berkshire, _ Buckinghamshire, _ East Sussex, _ Hampshire, _ Isle of Wight, _ Kent, _ Oxfordshire, _ Surrey, _ West Sussex, _ Sussex',
+    'south-west':
+      '_ Avon, _ Bristol, _ Cornwall, _ Devon, _ Dorset, _ Gloucestershire, _ Somerset, _ Wiltshire',
+    'west-midlands': '_ Herefordshire, _ Shropshire, _ Staffordshire, _ Warwickshire, _ Worcestershire',
+    'yorkshire-humber':
+      '_ East Riding of Yorkshire, _ East Yorkshire, _ Humberside, _ North Yorkshire, _ South Yorkshire, _ West Yorkshire, _ Yorkshire',
+    NIR: '_ County Antrim, _ County Armagh, _ County Down, _ County Fermanagh, _ County Londonderry, _ County Tyrone, _ N Ireland',
+  },
   IT: {
     '21': 'TO Torino, VC Vercelli, NO Novara, CN Cuneo, AT Asti, AL Alessandria, BI Biella, VB Verbano-Cusio-Ossola',
     '23': 'AO Aosta',
@@ -98,7 +115,9 @@ const REGIONS: ReadonlyMap<string, ReadonlyMap<string, string>> = new Map(
       Object.entries(regions).flatMap(([region, provinces]) =>
         provinces.split(', ').flatMap((province) => {
           const [code, ...name] = province.split(' ');
-          return [code!, name.join(' ')].map((text) => [plain(text), `${country}-${region}`] as const);
+          return (code === '_' ? [name.join(' ')] : [code!, name.join(' ')]).map(
+            (text) => [plain(text), `${country}-${region}`] as const,
+          );
         }),
       ),
     ),

@@ -192,7 +192,7 @@ function sum(all: readonly DecimalEvidence[]): DecimalEvidence {
 /** Words by which English headings are known. */
 const ENGLISH: ReadonlySet<string> = new Set(
   foldedWords(
-    'company name employees headcount staff revenue turnover sales country town city street address phone website postcode zip code industry founded status number registration date profit assets size amount',
+    'company name employees headcount staff revenue turnover sales country town city street address phone website postcode zip code industry founded status number registration date profit assets size amount co addr tel emp rev yr est ctry',
   ),
 );
 
@@ -200,6 +200,8 @@ const ENGLISH: ReadonlySet<string> = new Set(
 function ofLanguage(header: readonly string[], delimiter: string | undefined): '.' | ',' | null {
   const worded = header.map(foldedWords).filter((words) => words.length > 0);
   const english = worded.filter((words) => words.some((word) => ENGLISH.has(word))).length;
-  if (english * 2 < worded.length) return ',';
+  if (english * 2 < worded.length)
+    // Short words in plain letters may be of any language where commas separate the cells.
+    return delimiter === ',' && header.every((heading) => /^[\x20-\x7e]*$/.test(heading)) ? null : ',';
   return delimiter === ',' || delimiter === undefined ? '.' : null;
 }

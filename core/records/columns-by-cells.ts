@@ -47,7 +47,7 @@ const ONLY_WITH: Readonly<Record<string, RegExp>> = {
   'main-code': /\d/,
   'other-codes': /\d/,
   // Figures with decimals are none.
-  postcode: /^(?!\d+[.,](?!0$)\d)/,
+  postcode: /^(?!\d+[.,](?!0$)\d+$)/,
   address: new RegExp(`^(${ADDRESS_STANDINGS.join('|')})$`, 'i'),
 };
 
@@ -73,7 +73,7 @@ const CONTENT_OF_OTHERS: Readonly<Record<string, string>> = {
 };
 
 /** Rows from which on pages of one host are not those of the companies but of who wrote the file. */
-const PAGES_OF_ONE = 3;
+const PAGES_OF_ONE = 2;
 
 /** Whether most addresses are different pages of one host. */
 function areOfOneHost(cells: readonly string[]): boolean {
@@ -107,6 +107,7 @@ export function cellsSpeakAgainst(id: string, rows: Rows, at: number): boolean {
       cellsOf(rows, at).filter((cell) => means(cell) !== undefined).length;
     return count(other) > count(meant[id]);
   }
+  if (id === 'description') return mostAre(/^[\d\s./:,-]+$/, cellsOf(rows, at));
   if (id.endsWith('-year'))
     return (
       !isEmpty(cellsOf(rows, at)) &&

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { countryOfFile } from './file-country.ts';
+import { countryOfFile, countryOfNumbers, countryOfTowns } from './file-country.ts';
 
 const TOWNS: Readonly<Record<string, string[]>> = {
   IT: ['Verona', 'Milano'],
@@ -34,5 +34,46 @@ describe('the country of a file that names none', () => {
     ['a word of a name is none', 'Nipper;Cifra', []],
   ])('is not guessed where %s', (_, header, towns) => {
     expect(of(header, ...towns)).toBeNull();
+  });
+});
+
+describe('the country of the towns of a file', () => {
+  const countriesOf = (town: string) => Object.keys(TOWNS).filter((country) => isTown(town, country));
+  const towns: Readonly<Record<string, string[]>> = {
+    CZ: ['Brno', 'Praha', 'Plzeň', 'Ostrava', 'Linz'],
+    AT: ['Wien', 'Graz', 'Linz', 'Wels'],
+    DE: ['Linz', 'Wels', 'Graz', 'Wien'],
+  };
+  const among = (town: string) => Object.keys(towns).filter((country) => towns[country]!.includes(town));
+
+  test('is the one in which they lie, though one has a namesake elsewhere', () => {
+    expect(countryOfTowns(['Brno', 'Praha', 'Plzeň', 'Ostrava', 'Linz', 'Brno'], among)).toBe('CZ');
+  });
+
+  test.each([
+    ['there are few', ['Brno', 'Praha', 'Brno', 'Praha']],
+    ['another country has them too', ['Wien', 'Graz', 'Linz', 'Wels']],
+    ['they lie in several', ['Brno', 'Praha', 'Wien', 'Graz']],
+    ['most are not known', ['Brno', 'Praha', 'Plzeň', 'Ostrava', 'A', 'B', 'C', 'D']],
+  ])('is not guessed where %s', (_, said) => {
+    expect(countryOfTowns(said, among)).toBeNull();
+  });
+
+  test('is none of no towns', () => {
+    expect(countryOfTowns(['', ' '], countriesOf)).toBeNull();
+  });
+});
+
+describe('the country of registration numbers', () => {
+  test.each([
+    [['CHE-123.456.789', 'CHE987654321'], 'CH'],
+    [['PL1234567890', '', 'PL 9876543210'], 'PL'],
+    [['EL094123456'], 'GR'],
+    [['PL1234567890', '12345678'], null],
+    [['12345678'], null],
+    [['HRB 12345', 'HRB 4711'], null],
+    [[], null],
+  ])('%j', (numbers, country) => {
+    expect(countryOfNumbers(numbers)).toBe(country);
   });
 });

@@ -24,6 +24,9 @@ const REGISTERS: readonly (readonly [words: string, countries: string])[] = [
   ['bulstat|eik', 'BG'],
   ['firmenbuchnummer|firmenbuch|fn nummer|onace', 'AT'],
   ['noga|noga code|uid nummer|che nummer', 'CH'],
+  ['ogrn|огрн', 'RU'],
+  ['едрпоу|єдрпоу', 'UA'],
+  ['αφμ|γεμη', 'GR'],
   ['hrb|hra|hrb nr|handelsregisternummer|handelsregister nr|wz|wz code|wz 2008|wz 2025', 'DE'],
   ['ein|fein|employer identification number', 'US'],
   ['companies house number|crn|uk sic|uk sic code', 'GB'],
@@ -89,6 +92,42 @@ export function countryOfFile(
   const there = looked.filter((town) => isTown(town, country!)).length;
   return looked.length === 0 || there >= looked.length * TOWNS_THERE ? country! : null;
 }
+
+/** Different towns by which a country is told, how many of them have to be known, and how many of these there. */
+const TOWNS_TOLD = { least: 4, known: 0.6, there: 0.9 } as const;
+/** A second country that has so many of the same towns, too, makes the first no clearer. */
+const SECOND_COUNTRY = 0.6;
+
+/**
+ * The country in which nearly all towns of a file lie that says of no country, null where they are few, or another has most of them, too.
+ * @param countriesOf codes of the countries that have a town of a name
+ */
+export function countryOfTowns(
+  towns: readonly string[],
+  countriesOf: (town: string) => readonly string[],
+): string | null {
+  const different = [...new Set(towns.map((town) => town.trim()).filter(Boolean))].slice(0, MOST_TOWNS);
+  const known = different.map((town) => new Set(countriesOf(town))).filter((countries) => countries.size > 0);
+  if (known.length < TOWNS_TOLD.least || known.length < different.length * TOWNS_TOLD.known) return null;
+  const counts = new Map<string, number>();
+  for (const countries of known)
+    for (const country of countries) counts.set(country, (counts.get(country) ?? 0) + 1);
+  const [first, second] = [...counts].sort((a, b) => b[1] - a[1]);
+  const isClear =
+    first![1] >= known.length * TOWNS_TOLD.there && (second?.[1] ?? 0) <= first![1] * SECOND_COUNTRY;
+  return isClear ? first![0] : null;
+}
+
+/** The country whose letters nearly all registration numbers of a file begin with: CHE-123.456.789, PL1234567890. */
+export function countryOfNumbers(numbers: readonly string[]): string | null {
+  const filled = numbers.map((number) => number.trim()).filter(Boolean);
+  const signs = new Set(filled.map((number) => /^(CH(?=E)|[A-Z]{2})E?[- ]?\d[\d. -]{5,}/.exec(number)?.[1]));
+  const [sign] = signs;
+  return signs.size === 1 && sign !== undefined ? (VAT_SIGNS[sign] ?? sign) : null;
+}
+
+/** Countries whose VAT numbers begin with other letters than their ISO code. */
+const VAT_SIGNS: Readonly<Record<string, string>> = { EL: 'GR', XI: 'GB' };
 
 const both = (a: ReadonlySet<string>, b: ReadonlySet<string>) => new Set([...a].filter((one) => b.has(one)));
 

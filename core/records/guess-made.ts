@@ -28,10 +28,14 @@ const DIALLING: ReadonlySet<string> = new Set(
 /** What the parts of a French street are called in registers, in their order. */
 const FRENCH_STREET = ['numerovoie', 'indicerepetition', 'typevoie', 'libellevoie'];
 
-/** The columns that are made of pieces of a file of companies; none of other subjects. Each piece is used once. */
+/** The columns that are made of pieces of a file of companies or deals; none of other subjects. Each piece is used once. */
 export function guessMade(header: readonly string[], rows: Rows, subject: string): JoinedColumn[] {
-  if (subject !== 'companies') return [];
-  const made = [...numbered(header, rows), ...phones(header, rows), ...frenchStreet(header)];
+  const made =
+    subject === 'companies'
+      ? [...numbered(header, rows), ...phones(header, rows), ...frenchStreet(header)]
+      : subject === 'deals'
+        ? investors(header, rows)
+        : [];
   const headings = new Set(header);
   return made.filter(({ heading }) => !headings.has(heading));
 }
@@ -47,10 +51,10 @@ function numbered(header: readonly string[], rows: Rows): JoinedColumn[] {
     if (base !== '') families.set(base, [...(families.get(base) ?? []), { nth, at }]);
   }
   const made: JoinedColumn[] = [];
-  for (const family of families.values()) {
+  for (const [base, family] of families) {
     const inOrder = family.every(({ nth }, i) => nth === i + 1);
     if (family.length < 2 || family.length > MOST_PIECES || !inOrder) continue;
-    const how = JOINED[meantBy(header[family[0]!.at]!, 'companies') ?? ''];
+    const how = JOINED[meantBy(header[family[0]!.at]!, 'companies') ?? meantBy(base, 'companies') ?? ''];
     const of = family.slice(how?.from).map(({ at }) => at);
     if (!how || !family.slice(1).some(({ at }) => isFilled(rows, at))) continue;
     made.push(joined(how.heading, header, of, how.by));
@@ -75,6 +79,14 @@ function frenchStreet(header: readonly string[]): JoinedColumn[] {
   return of.length >= 2 && plain[of.at(-1)!]!.startsWith('libellevoie')
     ? [joined('Street', header, of, ' ')]
     : [];
+}
+
+/** Those who lead a round and those who join it. */
+function investors(header: readonly string[], rows: Rows): JoinedColumn[] {
+  const of = [...header.keys()].filter(
+    (at) => meantBy(header[at]!, 'deals') === 'party-investor' && isFilled(rows, at),
+  );
+  return of.length > 1 && of.length <= MOST_PIECES ? [joined('Investors', header, of, '; ')] : [];
 }
 
 function joined(what: string, header: readonly string[], of: readonly number[], by: string): JoinedColumn {

@@ -58,7 +58,7 @@ const headingsBySubject = new Map<string, Map<string, readonly string[]>>();
 /** Words that make of a heading another figure or thing than the one it names: revenue per head, name of the contact. */
 const ANOTHER: ReadonlySet<string> = new Set(
   foldedWords(
-    'market per growth change rank share ratio contact person first last family given parent group former previous title owner ceo director bank currency year basis low high min max increase trend source note comment ' +
+    'market margin marge marze marza margine margen per growth change rank share ratio contact person first last family given parent group former previous title owner ceo director bank currency year basis low high min max increase trend source note comment ' +
       'jednatel kontakt ansprechpartner geschaeftsfuehrer mena rok jahr waehrung nachname vorname contatto persona',
   ),
 );

@@ -2,7 +2,7 @@ import type { CodeTree, Scheme } from '../codes/tree.ts';
 import type { CellStyle } from '../values/cell.ts';
 import { guessStyles, MONEY_COLUMNS, type ColumnStyle, type Undecided } from './column-styles.ts';
 import { LOOKED_UP } from './columns-by-cells.ts';
-import { countryOfFile } from './file-country.ts';
+import { countryOfFile, countryOfNumbers, countryOfTowns } from './file-country.ts';
 import { guessColumns, yearIn } from './headings.ts';
 
 /** How a file's columns are read. */
@@ -43,6 +43,8 @@ export interface MappingHints {
   isCountry?: (text: string) => boolean;
   /** Whether a country, or any, has a town of that name. */
   isTown?: (town: string, country: string | null) => boolean;
+  /** Codes of the countries that have a town of a name. */
+  countriesOf?: (town: string) => readonly string[];
   /** ISO code of the money of a country; null where it is not known. */
   currencyOf?: (country: string) => string | null;
 }
@@ -60,6 +62,7 @@ export function guessMapping(
     sameCode = () => true,
     isCountry = () => false,
     isTown = () => false,
+    countriesOf = () => [],
     currencyOf = () => null,
   }: MappingHints = {},
 ): Mapping {
@@ -71,7 +74,13 @@ export function guessMapping(
   );
   const namesNone = !columns.includes('country') && !columns.includes('company-country');
   const towns = rows.map((row) => row[columns.indexOf('town')] ?? '');
-  const country = namesNone && subject === 'companies' ? countryOfFile(header, towns, isTown) : null;
+  const numbers = rows.map((row) => row[columns.indexOf('registration')] ?? '');
+  const country =
+    namesNone && subject === 'companies'
+      ? (countryOfFile(header, towns, isTown) ??
+        countryOfNumbers(numbers) ??
+        countryOfTowns(towns, countriesOf))
+      : null;
   const { styles, undecided, decimal } = guessStyles(header, rows, columns, trees, {
     ...(delimiter === undefined ? {} : { delimiter }),
     sameCode,

@@ -1,5 +1,6 @@
 import type { Gazetteer } from '../geo/gazetteer.ts';
 import { addressParts, apartIn } from '../values/one-line-address.ts';
+import { readPostcode as plainPostcode } from '../values/identifiers.ts';
 import { countryIn, townsOf } from '../values/place.ts';
 import type { ColumnReader } from './column-reader.ts';
 
@@ -38,13 +39,17 @@ export function addressReader(
     const isAddress = isTownWhole && ofTown !== null && /\d/.test(ofTown) && /[,\n]/.test(ofTown);
     const text = isAddress ? ofTown : ofStreet;
     if (!isAddress && (!isWhole || text === null))
-      return { street: ofStreet, postcode: readPostcode(), ...townWith(ofTown, country, places) };
+      return withPostcode({
+        street: ofStreet,
+        postcode: readPostcode(),
+        ...townWith(ofTown, country ?? countryBefore(ofTown, places), places),
+      });
     if (text === null) return { country, region: null, street: null, postcode: null, town: null };
     const apart = apartIn(text);
     const named = apart.length > 1 ? countryIn(apart.at(-1)!, places) : null;
     const within = named === null ? text : apart.slice(0, -1).join(', ');
     const parts = addressParts(within);
-    const own = country ?? named;
+    const own = country ?? named ?? countryBefore(parts.postcode, places);
     // A town with nothing but where it lies: "New York, NY, USA".
     const alone =
       parts.street === null && parts.postcode === null && own !== null
@@ -54,10 +59,27 @@ export function addressReader(
       country: own,
       region: null,
       street: alone === null ? (parts.street ?? text) : null,
-      postcode: parts.postcode,
+      postcode: parts.postcode && plainPostcode(parts.postcode, own),
       town: parts.town ?? alone,
     };
   };
+}
+
+/** A postcode before a town, which cells of both have: "40-001 Katowice", "A-8010 Graz". */
+const BEFORE_TOWN = /^((?:[A-Z]{1,2}-)?(?:\d{4,5}|\d{3} \d{2}|\d{2}-\d{3}|\d{4} [A-Z]{2})) +(\p{L}.*)$/u;
+
+/** An address whose town has its postcode before it, where no column has one. */
+function withPostcode(address: RowAddress): RowAddress {
+  const apart = address.postcode === null && address.town !== null ? BEFORE_TOWN.exec(address.town) : null;
+  return apart
+    ? { ...address, postcode: plainPostcode(apart[1]!, address.country), town: apart[2]! }
+    : address;
+}
+
+/** The country whose sign stands before a postcode: A-4020, CZ-602 00. */
+function countryBefore(postcode: string | null, places: Gazetteer): string | null {
+  const sign = /^([A-Z]{1,3})[- ](?=\d{4,5}\b|\d{3} \d{2}\b|\d{2}-\d{3}\b)/.exec(postcode ?? '')?.[1];
+  return sign === undefined ? null : countryIn(sign, places);
 }
 
 /** A town with what stands behind it: its region, its country, or both. A short word for a country counts only where the town is in it: DE is Delaware, too. */
@@ -77,7 +99,10 @@ function townWith(
     return { country: named, region: apart.length === 3 ? apart[1]! : null, town };
   if (apart.length === 3) return asItIs;
   // "Portland, ME": a region of the row's country, or of the only one that has both.
-  const regions = places.regionsNamed(last, country ?? undefined).filter((one) => isIn(one.country, one.key));
+  const countries = country === null ? places.townsNamed(town).map((one) => one.country) : [country];
+  const regions = [...new Set(countries)]
+    .flatMap((code) => places.regionsNamed(last, code))
+    .filter((one) => isIn(one.country, one.key));
   return regions.length === 1 ? { country: regions[0]!.country, region: last, town } : asItIs;
 }
 

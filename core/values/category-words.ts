@@ -101,7 +101,7 @@ const RELATED_WORDS: Readonly<Record<string, Meaning<string>>> = {
     store:
       'shop, retail, outlet, showroom, laden, geschaft, verkaufsstelle, ausstellung, prodejna, obchod, vzorkovna, sklep, salon, magasin, boutique, negozio, punto vendita, tienda, uzlet, winkel, butik, butikk',
     office:
-      'head office, headquarters, admin, buro, verwaltung, hauptsitz, kancelar, sidlo, ustredi, biuro, siedziba, centrala, bureau, siege, siege social, ufficio, sede, sede legale, oficina, iroda, szekhely, kantoor, kontor',
+      'head office, headquarters, sales office, regional office, hq, admin, buro, verwaltung, hauptsitz, kancelar, sidlo, ustredi, biuro, siedziba, centrala, bureau, siege, siege social, ufficio, sede, sede legale, oficina, iroda, szekhely, kantoor, kontor',
   }),
   'deal kind': meaning({
     'growth-loan':

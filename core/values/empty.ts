@@ -16,6 +16,9 @@ const EMPTY: ReadonlySet<string> = new Set(
     .map((word) => bare(word.replace(/_/g, ' '))),
 );
 
+/** An error of a spreadsheet in any language: #VALUE!, #HODNOTA!, #ODKAZ!. */
+const SPREADSHEET_ERROR = /^#\p{Lu}{2,12}[!?]$/u;
+
 /** Of these, those that people and firms are also called, or that mean a place. */
 const NAMES_TOO: ReadonlySet<string> = new Set(
   'na null nil nan none unknown nd nc brak tbd'.split(' ').map(bare),
@@ -58,6 +61,7 @@ const isFigureOrLetter = (code: number) =>
 export function saysNothing(cell: string, names = false): boolean {
   if (cell.length > 24) return false;
   if (!isFigureOrLetter(cell.charCodeAt(0)) && /^[-–—?.*/_\s]+$/.test(cell)) return true;
+  if (cell.startsWith('#')) return SPREADSHEET_ERROR.test(cell) || EMPTY.has(bare(cell));
   if (!mayBeEmptyWord(cell)) return false;
   const word = bare(cell);
   return EMPTY.has(word) && !(names && NAMES_TOO.has(word));

@@ -98,7 +98,7 @@ interface Token {
 
 /** A number with its separators, but not with the spaces around it: "1 234 567,8", "1.2E+06". */
 const NUMBER = /^\d+(?:[.,'’ ]\d+)*(?:e[+-]?\d+)?(?![\d])/i;
-const SIGN = /^(?:>=|<=|=>|=<|\.{2,3}|[<>≥≤≈~+()\-€£$¥₺₴₩/=])/;
+const SIGN = /^(?:>=|<=|=>|=<|\.{2,3}|[<>≥≤≈~+()\-€£$¥₺₴₩₹₪/=])/;
 const WORD = /^[\p{L}][\p{L}]*[$]?/u;
 
 function tokensOf(cell: string, style: FigureStyle): Token[] {

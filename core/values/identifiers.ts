@@ -56,11 +56,21 @@ const POSTCODE_FIGURES: Readonly<Record<string, number>> = {
 /** A postcode with the leading zero back that a spreadsheet has eaten. */
 export function readPostcode(text: string, country: string | null): string | null {
   if (NOUGHTS.test(text)) return null;
-  const plain = text.replace(/^(\d+)\.0$/, '$1').replace(COUNTRY_BEFORE, '');
+  const plain = whole(text)
+    .replace(/^(\d+)\.0$/, '$1')
+    .replace(COUNTRY_BEFORE, '');
   const figures = POSTCODE_FIGURES[country ?? ''];
   return figures && /^\d+$/.test(plain) && figures - plain.length === 1
     ? plain.padStart(figures, '0')
     : plain;
+}
+
+/** The figures of a whole number that a spreadsheet wrote by powers of ten with all of them: 6.0200E+04. */
+function whole(text: string): string {
+  const parts = /^(\d)[.,](\d{1,8})E\+0?(\d)$/i.exec(text);
+  return parts && parts[2]!.length >= Number(parts[3])
+    ? parts[1]! + parts[2]!.slice(0, Number(parts[3]))
+    : text;
 }
 
 /** Nothing but noughts is what programs write where they have nothing. */

@@ -14,7 +14,7 @@ export interface MoneyHeading {
  */
 export function moneyHeading(heading: string, currencies: readonly string[]): MoneyHeading {
   const found: MoneyHeading = { unit: null, currency: null };
-  const parts = heading.slice(0, 200).match(/\p{L}+\.?|[€£$¥₺₴₩]|\d[\d.,'’]*|['’.]000|[()[\],/]/gu) ?? [];
+  const parts = heading.slice(0, 200).match(/\p{L}+\.?|[€£$¥₺₴₩₹₪]|\d[\d.,'’]*|['’.]000|[()[\],/]/gu) ?? [];
   const named = parts.map((part) => moneyIn(asWord(part).replace(/\.$/, ''), currencies));
   for (const [i, part] of parts.entries()) {
     const word = asWord(part).replace(/\.$/, '');

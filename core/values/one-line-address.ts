@@ -10,7 +10,7 @@ const LONGEST = 300;
 const POSTCODE =
   /(?:\b[A-Z]{1,2}[- ])?(?:\b\d{5}-\d{3}\b|\b\d{3} \d{2}\b|\b\d{2}-\d{3}\b|\b\d{4} [A-Z]{2}\b|\b\d{4}-\d{3}\b|\b\d{4,6}\b)|\b[A-Z]{1,2}\d[A-Z\d]? \d[A-Z]{2}\b|\b[A-Z]\d[A-Z] \d[A-Z]\d\b|\b[A-Z]\d{2} [A-Z\d]{4}\b|\b[A-Z]{3} \d{4}\b/;
 /** A house's number behind the street's name, or before it. */
-const HOUSE_BEHIND = /\p{L}\p{L}.{0,60} \d{1,4} ?[a-z]?(?:[/-]\d{1,4}[a-z]?)?\.?$/iu;
+const HOUSE_BEHIND = /\p{L}\p{L}.{0,60} \d{1,4} ?[a-z]?(?:[/-]\d{1,4}[a-z]?){0,3}\.?$/iu;
 const HOUSE_BEFORE = /^\d{1,4}[a-z]?(?:[/-]\d{1,4})?,? \p{L}{2,}/iu;
 
 /** An address taken apart; what is not there is null. */

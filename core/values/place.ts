@@ -42,6 +42,10 @@ export function countryIn(cell: string, places: Gazetteer): string | null {
   const found =
     places.countryNamed(cell) ?? places.countryNamed(VEHICLE_SIGNS[cell.trim().toUpperCase()] ?? '');
   if (found) return found.code;
+  // As in lists by the first letter: "Korea, South".
+  const turned = /^([^,]{2,40}), ?([^,]{2,40})$/.exec(cell);
+  const listed = turned && places.countryNamed(`${turned[2]} ${turned[1]}`);
+  if (listed) return listed.code;
   // Said twice: "Deutschland (DE)", "AT / Österreich".
   const parts = cell.split(/[()/|]| - /).filter((part) => part.trim() !== '');
   const named = new Set(parts.map((part) => places.countryNamed(part)?.code ?? null));

@@ -192,6 +192,12 @@ test('headings of money say unit and currency', () => {
   };
   expect(said('Umsatz (Tsd. €)')).toEqual([1e3, 'EUR']);
   expect(said('Umsatz in TEUR')).toEqual([1e3, 'EUR']);
+  expect(said('Deal value (EURm)')).toEqual([1e6, 'EUR']);
+  expect(said('Turnover (Rs. Crore)')).toEqual([1e7, 'INR']);
+  expect(said('Revenue (亿元)')).toEqual([1e8, 'CNY']);
+  // Of a currency without rates its code is told, so that somebody is asked.
+  expect(said('Revenue (RUB m)')).toEqual([1e6, 'RUB']);
+  expect(said('Revenue (ALL)')).toEqual([null, null]);
   expect(said('Omsättning, tkr')).toEqual([1e3, 'kr']);
   expect(said('Omsetning (MNOK)')).toEqual([1e6, 'NOK']);
   expect(said('Omsætning i mio. kr.')).toEqual([1e6, 'kr']);
@@ -226,6 +232,10 @@ describe('numbers that are names', () => {
   });
   test('of phones get back their plus, but no lost figures', () => {
     expect(readPhone('420777123456.0', '+420')).toBe('+420777123456');
+    expect(readPhone("'+420 541 123 456", '+420')).toBe('+420 541 123 456');
+    expect(readPhone('Tel.: +420 541 123 456\nFax: +420 541 123 457', '+420')).toBe('+420 541 123 456');
+    expect(readPhone('0732/123456; Telefax 0732/123457', null)).toBe('0732/123456');
+    expect(readPhone('T +43 1 234 56 78', null)).toBe('+43 1 234 56 78');
     expect(readPhone('4.20777123456E+11', '+420')).toBe('+420777123456');
     expect(readPhone('+420 777 123 456', '+420')).toBe('+420 777 123 456');
     refused(() => readPhone('4.20777E+11', '+420'));

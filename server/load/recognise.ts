@@ -40,6 +40,7 @@ export async function recognise(wish: RecogniseWish): Promise<Recognised> {
     isCountry: (text) => countryIn(text, places) !== null,
     isTown: (town, country) =>
       (country === null ? places.townsNamed(town) : townsOf(town, country, null, places)).length > 0,
+    countriesOf: (town) => places.townsNamed(town.replace(/^[\d -]{4,7} /, '')).map(({ country }) => country),
     currencyOf: (country) => CURRENCIES.find((code) => code === places.country(country)?.currency) ?? null,
   });
   return { preview, was, subject, mapping };

@@ -289,7 +289,7 @@ export function ReadingScreen({
             <Labelled
               label={
                 mapping.country !== null && mapping.country === file.mapping.country
-                  ? 'Country of all rows, by its headings'
+                  ? 'Country of all rows, as the file suggests'
                   : 'Country of all rows'
               }
             >

@@ -148,10 +148,10 @@ describe('loading a file', () => {
   test('says of a country that it was told by the headings, until another is typed', async () => {
     const first = upload();
     const { user } = await chosen({}, { ...first, mapping: { ...first.mapping, country: 'SE' } });
-    const country = screen.getByLabelText<HTMLInputElement>('Country of all rows, by its headings');
+    const country = screen.getByLabelText<HTMLInputElement>('Country of all rows, as the file suggests');
     expect(country.value).toBe('SE');
     await user.clear(country);
-    expect(screen.queryByLabelText('Country of all rows, by its headings')).toBeNull();
+    expect(screen.queryByLabelText('Country of all rows, as the file suggests')).toBeNull();
     await user.type(screen.getByLabelText('Country of all rows'), 'no');
     expect(screen.getByLabelText<HTMLInputElement>('Country of all rows').value).toBe('NO');
   });
