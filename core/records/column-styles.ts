@@ -141,7 +141,24 @@ export function guessStyles(
     }
     return style;
   });
-  return { styles, undecided, decimal: ofFile ?? '.' };
+  return { styles, undecided: withSchemeBeside(styles, undecided, all, trees), decimal: ofFile ?? '.' };
+}
+
+/** Codes that two schemes fit are in that of the other column of codes, where that is known and they are codes in it. */
+function withSchemeBeside(
+  styles: ColumnStyle[],
+  undecided: readonly Undecided[],
+  columns: readonly Column[],
+  trees: ReadonlyMap<Scheme, CodeTree>,
+): Undecided[] {
+  const known = styles.find(({ scheme }) => scheme)?.scheme;
+  const tree = known && trees.get(known);
+  if (!tree) return [...undecided];
+  return undecided.filter(({ column, what }) => {
+    if (what !== 'scheme' || !columns[column]!.cells.every((cell) => isCodes(cell, tree))) return true;
+    styles[column]!.scheme = known;
+    return false;
+  });
 }
 
 /** Whether a heading is that of the French register's classes of staff: "trancheEffectifsUniteLegale", "Tranche d'effectifs". */

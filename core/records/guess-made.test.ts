@@ -19,32 +19,24 @@ describe('columns that a file has in pieces', () => {
     [
       'a name over two',
       'Name 1|Name 2|Ort\nAmsel|Holzbau|Ulm\nBrandner||Ulm',
-      'Company (Name 1, Name 2): Amsel Holzbau / Brandner',
+      'Company: Amsel Holzbau / Brandner',
     ],
-    [
-      'the second of two headings numbered',
-      'Firma|Firma 2|Ort\nAmsel|Holzbau|Ulm',
-      'Company (Firma, Firma 2): Amsel Holzbau',
-    ],
+    ['the second of two headings numbered', 'Firma|Firma 2|Ort\nAmsel|Holzbau|Ulm', 'Company: Amsel Holzbau'],
     [
       'lines of an address',
       'Company|AddressLine1|AddressLine2|Town\nAlder|Unit 4|Mill Lane|Leeds',
-      'Street (AddressLine1, AddressLine2): Unit 4, Mill Lane',
+      'Street: Unit 4, Mill Lane',
     ],
     [
       'codes, of which the first stays the main one',
       'Company|SIC code 1|SIC code 2|SIC code 3\nAlder|25110|43320|None Supplied',
-      'Other codes (SIC code 2, SIC code 3): 43320',
+      'Other codes: 43320',
     ],
-    [
-      'dialling code and number',
-      'Firma|Vorwahl|Rufnummer\nAmsel|0731|1234',
-      'Phone (Vorwahl, Rufnummer): 0731 1234',
-    ],
+    ['dialling code and number', 'Firma|Vorwahl|Rufnummer\nAmsel|0731|1234', 'Phone: 0731 1234'],
     [
       'a French street',
       'Nom|numeroVoie|typeVoie|libelleVoie\nAulne|4 BIS|AV|JEAN PERROT',
-      'Street (numeroVoie, libelleVoie): 4 BIS AV JEAN PERROT',
+      'Street: 4 BIS AV JEAN PERROT',
     ],
   ])('%s', (_, text, expected) => {
     expect(made(text)).toBe(expected);
@@ -52,7 +44,7 @@ describe('columns that a file has in pieces', () => {
 
   test('are the investors of a round', () => {
     expect(made('Target|Lead investor|Other investors\nAlder|Blau|Grün; Rot', 'deals')).toBe(
-      'Investors (Lead investor, Other investors): Blau; Grün; Rot',
+      'Investors: Blau; Grün; Rot',
     );
   });
 
@@ -61,7 +53,7 @@ describe('columns that a file has in pieces', () => {
     ['a number is missing between', 'Name 1|Name 3\nAmsel|Holzbau'],
     ['years stand behind', 'Firma|Umsatz 2021|Umsatz 2022\nAmsel|1|2'],
     ['a dialling code has no number beside it', 'Firma|Vorwahl|Ort\nAmsel|0731|Ulm'],
-    ['the heading is there already', 'Name 1|Name 2|Company (Name 1, Name 2)\nAmsel|Holzbau|Amsel Holzbau'],
+    ['the heading is there already', 'Name 1|Name 2|Company|Company, joined\nAmsel|Holzbau|x|y'],
   ])('are none where %s', (_, text) => {
     expect(made(text)).toBe('');
   });

@@ -90,13 +90,7 @@ function investors(header: readonly string[], rows: Rows): JoinedColumn[] {
 }
 
 function joined(what: string, header: readonly string[], of: readonly number[], by: string): JoinedColumn {
-  const [first, last] = [header[of[0]!]!, header[of.at(-1)!]!];
-  return {
-    way: 'join',
-    heading: of.length === 1 ? `${what} (${first})` : `${what} (${first}, ${last})`,
-    of,
-    by,
-  };
+  return { way: 'join', heading: header.includes(what) ? `${what}, joined` : what, of, by };
 }
 
 const isFilled = (rows: Rows, at: number): boolean => rows.some((row) => (row[at] ?? '').trim() !== '');

@@ -37,6 +37,7 @@ export function ColumnRow({
   const heading = file.header[at]!;
   const name = heading || `column ${at + 1}`;
   const made = file.made[at - (file.header.length - file.made.length)];
+  const partOf = file.made.findIndex((column) => column.way !== 'same' && column.of.includes(at));
   const read = answer?.columns[at];
   const asked = mapping.undecided?.find(({ column }) => column === at);
   const samples = samplesOf(file, answer, at);
@@ -64,7 +65,7 @@ export function ColumnRow({
             onChange={(event) => onReadAs(event.target.value || null)}
             className={clsx('field w-44 py-1', !id && 'text-soft')}
           >
-            <option value="">{unread}</option>
+            <option value="">{partOf < 0 ? unread : `part of “${file.made[partOf]!.heading}”`}</option>
             {file.columns.map((column) => (
               <option key={column.id} value={column.id}>
                 {column.label}

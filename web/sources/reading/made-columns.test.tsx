@@ -6,6 +6,7 @@ import type { MadeColumn } from '../../../core/records/made-columns.ts';
 import { PLAIN_MAPPING } from '../../../core/testing/plain-mapping.ts';
 import { freshDesk, show } from '../../testing/render.tsx';
 import { isSameFile, withMadeOnes } from './keep-choices.ts';
+import { ColumnRow } from './ColumnRow.tsx';
 import { MadeColumns, wordMade } from './MadeColumns.tsx';
 
 beforeEach(freshDesk);
@@ -84,6 +85,33 @@ describe('a column is made', () => {
       'of Firma: before the last “,”',
     );
   });
+});
+
+test('a column that another is made of says so where it is not read itself', () => {
+  const made: MadeColumn[] = [{ way: 'join', heading: 'Street', of: [1, 2], by: ' ' }];
+  const file = { header: [...HEADER, 'Street'], made, rows: [], columns: [] } as unknown as UploadAnswer;
+  show(
+    <table>
+      <tbody>
+        {HEADER.map((heading, at) => (
+          <ColumnRow
+            key={heading}
+            at={at}
+            file={file}
+            mapping={{ ...PLAIN_MAPPING, columns: [null, null, null, 'street'] }}
+            unread="left out"
+            answer={null}
+            onReadAs={jest.fn()}
+            onMapping={jest.fn()}
+          />
+        ))}
+      </tbody>
+    </table>,
+  );
+  const said = HEADER.map(
+    (heading) => screen.getByLabelText<HTMLSelectElement>(`Column ${heading} is read as`).options[0]!.text,
+  );
+  expect(said).toEqual(['left out', 'part of “Street”', 'part of “Street”']);
 });
 
 describe('what was chosen stays when made columns change', () => {
