@@ -25,7 +25,7 @@ export const BRAND_PARTIES: readonly (FileColumn & { role: string })[] = [
   [
     'resold',
     'Resellers',
-    'resellers, sold by, sellers, dealers of it, handler der marke, wiederverkaufer, prodejci, sprzedawcy, revendeurs, rivenditori, revendedores',
+    'resellers, distributors, dealers, retailers, distribution partners, sold by, sellers, dealers of it, handler der marke, wiederverkaufer, prodejci, sprzedawcy, revendeurs, rivenditori, revendedores',
   ],
 ].map(([role, label, headings]) => ({
   id: `party-${role!}`,

@@ -33,6 +33,14 @@ export function namePartsOf(name: string): NameParts | null {
   return family.length === 0 ? null : { given: words.slice(0, from), family };
 }
 
+/** "Planik, Monika" as it is said: "Monika Planik". Other names stay as they are, titles and all. */
+export function turnedName(name: string): string {
+  const parts = name.split(',').map((part) => part.trim());
+  return parts.length === 2 && parts.every((part) => wordsOf(part).length > 0)
+    ? `${parts[1]} ${parts[0]}`
+    : name;
+}
+
 function wordsOf(text: string): string[] {
   return text.split(/[\s.]+/).filter((word) => word !== '' && !TITLES.has(fold(word)) && /\p{L}/u.test(word));
 }

@@ -89,7 +89,7 @@ function areOfOneHost(cells: readonly string[]): boolean {
 
 /** Figures of a day, a serial number of one, or a month in letters beside figures. */
 const DAY =
-  /(?<!\d)(?:(?:19|20)\d\d|\d{1,2}[./-] ?\d{1,2}[./-] ?\d{2}|\d{5}|\d{1,2}\.? \p{L}{3,}|\p{L}{3,}\.? \d{1,2})(?!\d)/u;
+  /(?<!\d)(?:(?:19|20)\d\d|\d{1,2}[./-] ?\d{1,2}[./-] ?\d{2}|\d{5}|\d{1,2}\.? \p{L}{3,12}|\p{L}{3,12}\.? \d{1,2})(?!\d)/u;
 
 /** Whether any cell may be a day; of none nothing is known. */
 function hasDay(cells: readonly string[]): boolean {

@@ -6,6 +6,7 @@ import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import { yearOf } from '../dates.ts';
 import { domainOf } from '../text/domain.ts';
+import { turnedName } from '../people/name-parts.ts';
 import type { AddressStanding } from '../people/standing.ts';
 import { readTitle, type TitleRead } from '../people/titles.ts';
 import { CellError } from '../values/cell.ts';
@@ -336,7 +337,7 @@ function onlyOnce(channels: readonly Channel[]): Channel[] {
 
 /** A name from columns for all of it, the first and the last name; in some languages the word for a name alone means the first. */
 function fullName(name: string | null, first: string | null, last: string | null): string {
-  if (name !== null && (last === null || first !== null || name.includes(last))) return name;
+  if (name !== null && (last === null || first !== null || name.includes(last))) return turnedName(name);
   return [first ?? name, last].filter(Boolean).join(' ');
 }
 

@@ -1,4 +1,5 @@
 import { schemeNamed, SCHEMES, type CodeTree, type Scheme } from '../codes/tree.ts';
+import { fold } from '../text/fold.ts';
 import { CellError } from './cell.ts';
 
 /** A code of a cell with its scheme. */
@@ -73,7 +74,8 @@ export function readCodes(cell: string, tree: CodeTree, figures = 0): string[] {
   return partsOf(cell).flatMap((part) => codesOf(part, tree, figures));
 }
 
-function codesOf(part: string, tree: CodeTree, figures: number): string[] {
+function codesOf(written: string, tree: CodeTree, figures: number): string[] {
+  const part = written.replace(SCHEME_BEFORE, '');
   const one = codeOf(part.replace(/^(\d{1,2}),(\d{1,2})$/, '$1.$2'), tree, figures);
   if (one !== null) return [one];
   for (const separator of [/[,/]/, ' ']) {
@@ -83,7 +85,40 @@ function codesOf(part: string, tree: CodeTree, figures: number): string[] {
   const titled = /^([A-Z]?\s?\d[\w.-]*)[\s:–—-]+\D/iu.exec(part);
   const code = titled && codeOf(titled[1]!.replace(/[.-]$/, ''), tree, figures);
   if (code) return [code];
+  const section = /^(?:section |abschnitt |sekce |sekcja )?([A-U])(?: ?[:–—]| -) \D/iu.exec(part);
+  const named = (section && codeOf(section[1]!, tree, 0)) ?? codeByTitle(part, tree);
+  if (named) return [named];
   throw new CellError(`a code of ${SCHEMES[tree.scheme]}; “${part.slice(0, 40)}” is none`);
+}
+
+/** What codes are called, before them: "NACE 25.11", "SIC code 2431", "Code: 25.11". */
+const SCHEME_BEFORE =
+  /^(?:(?:nace|naics|sic|isic|wz|pkd|naf|ateco)(?: rev\.? ?\d(?:\.\d)?)?|code|kod|kód)(?: code)?[ :]+(?=[A-Z]?\d)/i;
+
+/** The code that a text is the title of, the deepest where one of several levels has no more than one below it; null where it is none, or of several codes. */
+function codeByTitle(text: string, tree: CodeTree): string | null {
+  let byTitle = titlesOf.get(tree);
+  if (!byTitle) {
+    byTitle = new Map();
+    for (let node = 0; node < tree.codes.length; node++) {
+      const title = fold(tree.titles[node]!);
+      const before = byTitle.get(title);
+      const isBelow = before === undefined || isWithin(tree, node, before);
+      byTitle.set(title, isBelow ? node : SEVERAL);
+    }
+    titlesOf.set(tree, byTitle);
+  }
+  const node = byTitle.get(fold(text.trim()));
+  return node === undefined || node === SEVERAL ? null : tree.codes[node]!;
+}
+
+const SEVERAL = -1;
+const titlesOf = new WeakMap<CodeTree, Map<string, number>>();
+
+/** Whether a node lies below another. */
+function isWithin(tree: CodeTree, node: number, above: number): boolean {
+  for (let at = node; at >= 0; at = tree.parents[at]!) if (at === above) return true;
+  return false;
 }
 
 /** Figures of the longest national extensions. */

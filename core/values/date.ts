@@ -44,6 +44,8 @@ export function readYear(text: string): number {
   checkLength(text, 'a year');
   const cell = text.trim().replace(/\.0+$/, '');
   if (BEFORE.test(cell)) throw new CellError(YEAR);
+  const short = /^['’](\d\d)$/.exec(cell);
+  if (short) return Number(fullYear(short[1]!));
   const alone = /^(?:\D*[^\d.,-]|\d{1,2}\/)?(\d{4})(?:-\d{2}(?:-\d{2})?)?\D*$/.exec(cell);
   const year = alone ? Number(alone[1]) : yearOf(readAsDate(cell));
   if (!(year >= 1000 && year <= 2100)) throw new CellError(YEAR);
@@ -85,8 +87,11 @@ function withoutTime(cell: string): string {
   return cell.replace(/[T ,] ?\d{1,2}:\d{2}.*$/, '');
 }
 
+/** The four figures of a year of two. */
+const fullYear = (year: string): string => `${Number(year) < LAST_CENTURY_FROM ? 20 : 19}${year}`;
+
 function dayFrom(year: string, month: string, day: string): number {
-  const full = year.length === 4 ? year : `${Number(year) < LAST_CENTURY_FROM ? 20 : 19}${year}`;
+  const full = year.length === 4 ? year : fullYear(year);
   const found = dayOf(`${full}-${month.padStart(2, '0')}-${day.padStart(2, '0')}`);
   if (found === null) throw new CellError(DATE);
   return found;

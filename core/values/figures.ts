@@ -64,7 +64,11 @@ export function readFigure(written: string, style: FigureStyle): Figure {
   // Bands as registers code them: ANTAL_10_19.
   const coded = style.people ? /^[A-Z]+_(\d+)_(\d+)$/i.exec(cell.trim()) : null;
   const named = NAMED.exec(cell.trim());
-  const figure = coded ? `${coded[1]}-${coded[2]}` : named && !ABOUT.has(fold(named[1]!)) ? named[2]! : cell;
+  const figure = coded
+    ? `${coded[1]}-${coded[2]}`
+    : named && /\d/.test(named[2]!) && !ABOUT.has(fold(named[1]!))
+      ? named[2]!
+      : cell;
   const tokens = tokensOf(figure.replace(BESIDE, '').replace(NAME_BEHIND, ''), style);
   const reader = new FigureReader(tokens, style);
   const quantity = reader.read();
@@ -72,7 +76,7 @@ export function readFigure(written: string, style: FigureStyle): Figure {
 }
 
 /** A class by its name, with its figures in brackets: "Micro (<10)", "Small (10-49)". */
-const NAMED = /^(\p{L}[\p{L} -]{0,30}) ?\(([^()]*\d[^()]*)\)$/u;
+const NAMED = /^(\p{L}[\p{L} -]{0,30}) ?\(([^()]{1,60})\)$/u;
 /** The name of a class behind its figures: "10-49 (small)". */
 const NAME_BEHIND = / ?\(\p{L}[\p{L} -]{1,30}\)$/u;
 /** Figures with marks between thousands, of which none can be a decimal one. */

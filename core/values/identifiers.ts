@@ -20,6 +20,10 @@ const FIGURES: Readonly<Record<string, number>> = {
 /** Leading zeros that a spreadsheet can have eaten; more missing figures are another number. */
 const MOST_ZEROS = 4;
 
+/** What a register's number is called, before it: "IČO: 12345678". Where numbers are told apart by such a word, as HRB and HRA, it stays. */
+const NUMBER_SAID =
+  /^(?:IČO|ICO|IČ|IC|KRS|REGON|SIREN|KVK|CVR|OIB|EIK|CRN|REG(?:ISTRATION)?\.? ?(?:NO|NR|NUMBER)\.?|COMPANY ?(?:NO|NUMBER)\.?|ORG\.? ?N[RO]\.?|DIČ(?= ?:? ?CZ))[ .:]*(?=[A-Z]{0,2} ?\d)/i;
+
 /**
  * A registration number as numbers are compared: capitals and figures only, without the country's letters before
  * figures, with the leading zeros that its country's numbers have. "CZ 012 34 567", "1234567.0" and "01234567" are one.
@@ -30,6 +34,7 @@ export function plainRegistration(text: string, country: string | null): string 
     ? text
     : text
         .trim()
+        .replace(NUMBER_SAID, '')
         .replace(/^(\d+)\.0$/, '$1')
         .toUpperCase()
         .replace(/[^A-Z0-9]/g, '');
@@ -123,24 +128,42 @@ const TRACKERS = /^(utm_\w+|fbclid|gclid|msclkid|mc_[ce]id|ref|source)$/i;
 /** A host alone, as nearly all files write web addresses: it stays as it is. */
 const PLAIN_HOST = /^[a-z0-9-]+(?:\.[a-z0-9-]+)+$/;
 
-/** A web address without scheme, trackers and closing slash. @throws CellError */
-export function readWeb(text: string): string {
-  if (PLAIN_HOST.test(text)) return text;
+/** What stands between addresses where a cell has several. */
+const BETWEEN_ADDRESSES = / \/ |[;,|\s]/;
+
+/** The first of several addresses that one cell has, where each of them is one; else the cell as it is. */
+function firstOf(text: string, isOne: (part: string) => boolean): string {
+  const parts = text.split(BETWEEN_ADDRESSES).filter(Boolean);
+  return parts.length > 1 && parts.every(isOne) ? parts[0]! : text;
+}
+
+const WEB = /^(?:[a-z]+:\/\/)?[^\s/.@()[\]<>"]+(?:\.[^\s/.@()[\]<>"]+)+(?::\d+)?(?:\/\S*)?$/i;
+
+/** A web address without scheme, trackers and closing slash; the first of several. @throws CellError */
+export function readWeb(cell: string): string {
+  if (PLAIN_HOST.test(cell)) return cell;
+  const text = firstOf(cell, (part) => WEB.test(part)).replace(/\.$/, '');
   const plain = text.replace(/^[a-z]+:\/\//i, '').split('#')[0]!;
   const [path, query] = plain.split('?', 2);
   const kept = (query ?? '').split('&').filter((part) => part !== '' && !TRACKERS.test(part.split('=')[0]!));
   const bare = path!.split('/').reduceRight((end, part) => (end === '' ? part : `${part}/${end}`), '');
-  if (!/^[^\s/.@]+(\.[^\s/.@]+)+(:\d+)?(\/\S*)?$/.test(bare))
-    throw new CellError('a web address such as foo.example');
+  if (!WEB.test(bare)) throw new CellError('a web address such as foo.example');
   const [host, ...rest] = bare.split('/');
   const address = [host!.toLowerCase(), ...rest].join('/');
   return kept.length ? `${address}?${kept.join('&')}` : address;
 }
 
-/** A mail address, also as "Name <a@foo.example>" or "mailto:a@foo.example". @throws CellError */
+const MAIL = /^[^\s@,;<>]+@[^\s@,;<>]+\.[^\s@,;<>.]+$/;
+
+/** What people write for signs so that machines find no address: info(at)foo.example, info [at] foo [dot] example. */
+const unhidden = (text: string): string =>
+  text.replace(/ ?[([{](?:at|a)[)\]}] ?/gi, '@').replace(/ ?[([{](?:dot|punkt|tecka)[)\]}] ?/gi, '.');
+
+/** A mail address, also as "Name <a@foo.example>", "mailto:a@foo.example" or with signs in words; the first of several. @throws CellError */
 export function readMail(text: string): string {
-  const bare = /<([^<>\s]+)>$/.exec(text)?.[1] ?? text.replace(/^mailto:/i, '');
-  if (!/^[^\s@,;<>]+@[^\s@,;<>]+\.[^\s@,;<>.]+$/.test(bare))
-    throw new CellError('a mail address such as office@foo.example');
-  return bare;
+  const bare = (/<([^<>\s]+)>$/.exec(text)?.[1] ?? text).replace(/^mailto:/i, '');
+  if (MAIL.test(bare)) return bare;
+  const plain = firstOf(unhidden(bare), (part) => MAIL.test(part));
+  if (!MAIL.test(plain)) throw new CellError('a mail address such as office@foo.example');
+  return plain;
 }

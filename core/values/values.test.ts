@@ -249,12 +249,37 @@ describe('numbers that are names', () => {
       readPostcode('1067', null),
     ]).toEqual([...['01067', '01067', '1067', '1067']]);
   });
+  test('are the first of several that one cell has', () => {
+    expect(readWeb('foo.example / www.bar.example')).toBe('foo.example');
+    expect(readWeb('https://foo.example/a, bar.example')).toBe('foo.example/a');
+    expect(readMail('a@foo.example; b@foo.example')).toBe('a@foo.example');
+    expect(readMail('info [at] foo [dot] example')).toBe('info@foo.example');
+    expect(readMail('info(at)foo.example')).toBe('info@foo.example');
+    expect(readMail('<mailto:a@foo.example>')).toBe('a@foo.example');
+    expect(readWeb('foo.example.')).toBe('foo.example');
+    for (const text of ['[foo.example](https://foo.example)', 'foo.example and more', 'http:/foo.example'])
+      refused(() => readWeb(text));
+  });
+  test('of a register go without what they are called', () => {
+    for (const text of [
+      'IČO: 12345678',
+      'ICO 12345678',
+      'IČ 123 45 678',
+      'DIČ CZ12345678',
+      'Reg. No. 12345678',
+    ])
+      expect(plainRegistration(text, 'CZ')).toBe('12345678');
+    expect(plainRegistration('KRS 0000123456', 'PL')).toBe('0000123456');
+    // Which of several registers it is in stays.
+    expect(plainRegistration('HRB 12345', 'DE')).toBe('HRB12345');
+    expect(plainRegistration('FN 123456 a', 'AT')).toBe('FN123456A');
+  });
   test('of the web have no trackers', () => {
     expect(readWeb('https://www.Foo.example/?utm_source=x&gclid=1')).toBe('www.foo.example');
     expect(readWeb('http://foo.example/a/B/?id=3&utm_medium=y#top')).toBe('foo.example/a/B?id=3');
     for (const text of ['foo', 'no website', 'a@foo.example']) refused(() => readWeb(text));
     expect(readMail('mailto:a@foo.example')).toBe('a@foo.example');
     expect(readMail('Foo <a@foo.example>')).toBe('a@foo.example');
-    for (const text of ['foo', 'a@b', 'a@foo.example; b@foo.example']) refused(() => readMail(text));
+    for (const text of ['foo', 'a@b', 'a@foo.example; b']) refused(() => readMail(text));
   });
 });

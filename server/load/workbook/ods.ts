@@ -1,3 +1,4 @@
+import { CURRENCIES } from '../../../core/money/rates.ts';
 import { numberText } from './xlsx.ts';
 import { streamXml, type XmlHandler } from './xml.ts';
 import { Zip } from './zip.ts';
@@ -140,8 +141,11 @@ class RowReader implements XmlHandler {
 function valueOf(attributes: Readonly<Record<string, string>>): string | null {
   switch (attributes['value-type']) {
     case 'float':
-    case 'currency':
       return numberText(Number(attributes.value), 'number', 0);
+    case 'currency': {
+      const { currency = '' } = attributes;
+      return numberText(Number(attributes.value), CURRENCIES.includes(currency) ? { currency } : 'number', 0);
+    }
     case 'percentage':
       return numberText(Number(attributes.value), 'percent', 0);
     case 'date':

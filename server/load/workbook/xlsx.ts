@@ -1,4 +1,7 @@
 import { isoOf, dayOf } from '../../../core/dates.ts';
+import { CURRENCIES } from '../../../core/money/rates.ts';
+import { asWord } from '../../../core/values/figure-words.ts';
+import { currencyIn } from '../../../core/values/figures.ts';
 import { streamXml, readXml, type XmlHandler } from './xml.ts';
 import { Zip } from './zip.ts';
 import { MOST_COLUMNS, type Sheet } from './sheets.ts';
@@ -18,7 +21,7 @@ interface Workbook {
 }
 
 /** How the numbers of a style are shown. */
-type Format = 'number' | 'date' | 'percent' | { zeros: number };
+type Format = 'number' | 'date' | 'percent' | { zeros: number } | { currency: string };
 
 export async function xlsxSheets(path: string): Promise<Sheet[]> {
   const zip = await Zip.open(path);
@@ -144,7 +147,30 @@ function formatOf(id: number, own: ReadonlyMap<number, string>): Format {
     .join('');
   if (/^0{2,}$/.test(bare)) return { zeros: bare.length };
   if (bare.includes('%')) return 'percent';
-  return /[dy]/i.test(bare) && !/[#0]/.test(bare) ? 'date' : 'number';
+  if (/[dy]/i.test(bare) && !/[#0]/.test(bare)) return 'date';
+  const currency = currencyShown(code);
+  return currency === null ? 'number' : { currency };
+}
+
+/** Currencies whose sign is that of others, too, by the locale that a format names beside it (Microsoft's language codes, MS-LCID). */
+const OF_LOCALE: Readonly<Record<string, string>> = {
+  ...{ '41d': 'SEK', '414': 'NOK', '406': 'DKK', '40f': 'ISK', '1009': 'CAD', c09: 'AUD', '1409': 'NZD' },
+};
+
+/** The currency that a format shows beside figures: [$CHF], [$kr-41D], "Kč", €; null where it shows none. */
+function currencyShown(code: string): string | null {
+  const text = code.slice(0, 255);
+  for (const [, sign, locale] of text.matchAll(/\[\$([^\]-]{1,8})(?:-([\da-f]{1,8}))?\]/gi)) {
+    const found =
+      OF_LOCALE[(locale ?? '').toLowerCase()] ?? currencyIn(asWord(sign!.trim()), CURRENCIES)?.currency;
+    if (found) return found;
+  }
+  const literal = text.replace(/\[[^\]]{0,40}\]/g, '').match(/"[^"]{1,20}"|[€£¥$₺₴₩₹₪]/g) ?? [];
+  for (const part of literal) {
+    const found = currencyIn(asWord(part.replace(/["\s]/g, '')), CURRENCIES);
+    if (found) return found.currency;
+  }
+  return null;
 }
 
 /** By column, the rows to which merged cells reach down: [first, last] rows from 1. */
@@ -270,6 +296,7 @@ class RowReader {
 export function numberText(value: number, format: Format, zero: number): string {
   if (format === 'date' && value >= 1 && value < 2_958_466) return isoOf(zero + Math.floor(value));
   if (format === 'percent') return `${plainNumber(Number((value * 100).toPrecision(15)))}%`;
+  if (typeof format === 'object' && 'currency' in format) return `${plainNumber(value)} ${format.currency}`;
   if (typeof format === 'object' && Number.isInteger(value) && value >= 0)
     return String(value).padStart(format.zeros, '0');
   return plainNumber(value);
