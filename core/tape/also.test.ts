@@ -63,3 +63,94 @@ test('lines come beside the others, or join the last by or', () => {
   expect(putLines(tape(one), [two], 'or').lines).toMatchObject([{ either: [{ id: 'a' }, { id: 'b' }] }]);
   expect(putLines(tape(), [two], 'or').lines).toEqual([two]);
 });
+
+describe('which lines further choices join', () => {
+  const near = { lat: 1, lon: 2, km: 3, label: 'Brno' };
+
+  test.each([
+    ['the same rank', { rank: 'main' }, { rank: 'main' }, { rank: 'main' }],
+    ['a rank where the new one has none', { rank: 'main' }, {}, { rank: 'main' }],
+    ['kin of the same reach', { kin: 'sure' }, { kin: 'sure' }, { kin: 'sure' }],
+    ['kin where the new one has none', { kin: 'possible' }, {}, { kin: 'possible' }],
+  ])('codes of %s', (_, one, other, joined) => {
+    const before = tape(line('a', 'industry', { scheme: 'nace-2.1', any: ['16'], ...one }));
+    const more = line('c', 'industry', { scheme: 'nace-2.1', any: ['43'], ...other });
+    expect(alsoLine(before, more)!.lines).toEqual([
+      line('a', 'industry', { scheme: 'nace-2.1', any: ['16', '43'], ...joined }),
+    ]);
+  });
+
+  test.each([
+    [
+      'codes with exceptions',
+      'industry',
+      { scheme: 'nace-2.1', any: ['16'], except: ['16.2'] },
+      { scheme: 'nace-2.1', any: ['43'] },
+    ],
+    [
+      'codes of another kin',
+      'industry',
+      { scheme: 'nace-2.1', any: ['16'], kin: 'sure' },
+      { scheme: 'nace-2.1', any: ['43'], kin: 'possible' },
+    ],
+    [
+      'codes without kin, where the new ones have some',
+      'industry',
+      { scheme: 'nace-2.1', any: ['16'] },
+      { scheme: 'nace-2.1', any: ['43'], kin: 'sure' },
+    ],
+    ['places of another site', 'place', { countries: ['CZ'], site: 'any' }, { countries: ['PL'] }],
+    ['a distance beside a country', 'place', { near }, { countries: ['PL'] }],
+    ['a country beside a distance', 'place', { countries: ['PL'] }, { near }],
+    ['words beside values', 'certificates', { words: 'iso' }, { any: ['ISO 9001'] }],
+    ['values beside words', 'certificates', { any: ['ISO 9001'] }, { words: 'iso' }],
+    ['values that ask for all', 'technology', { any: ['A'], all: ['B'] }, { any: ['C'] }],
+  ])('not %s: they become branches', (_, field, one, other) => {
+    const [before, more] = [line('a', field, one), line('c', field, other)];
+    expect(alsoLine(tape(before), more)!.lines).toMatchObject([{ either: [before, more] }]);
+  });
+
+  test('places of the same site, the head office where none is said', () => {
+    const joined = (one: object, other: object) =>
+      alsoLine(tape(line('a', 'place', one)), line('c', 'place', other))!.lines;
+    expect(joined({ countries: ['CZ'], site: 'any' }, { countries: ['PL'], site: 'any' })).toEqual([
+      line('a', 'place', { countries: ['CZ', 'PL'], site: 'any' }),
+    ]);
+    expect(joined({ towns: ['Brno, CZ-64'], site: 'head' }, { metro: ['Wien, AT'] })).toEqual([
+      line('a', 'place', { towns: ['Brno, CZ-64'], site: 'head', metro: ['Wien, AT'] }),
+    ]);
+  });
+
+  test('an either-block of which all branches are on the field takes one more', () => {
+    const block: Line = {
+      id: 'e',
+      either: [line('a', 'place', { countries: ['CZ'] }), line('b', 'place', { near })],
+    };
+    const more = line('c', 'place', { countries: ['PL'] });
+    expect(alsoLine(tape(block), more)!.lines).toMatchObject([
+      { id: 'e', either: [{ id: 'a' }, { id: 'b' }, { id: 'c' }] },
+    ]);
+    const mixed: Line = { ...block, either: [block.either[0]!, line('b', 'status', { any: ['active'] })] };
+    for (const other of [mixed, { ...block, not: true as const }, { ...block, parked: true as const }])
+      expect(alsoLine(tape(other), more)).toBeNull();
+  });
+
+  test('neither a has-line nor a block has further choices', () => {
+    const on = tape(line('a', 'status', { any: ['active'] }));
+    expect(alsoLine(on, { id: 'h', has: 'deals', lines: [] })).toBeNull();
+    expect(alsoLine(on, { id: 'e', either: [line('b', 'status', { any: ['closed'] })] })).toBeNull();
+    expect(
+      alsoLine(tape({ id: 'h', has: 'deals', lines: [] }), line('b', 'status', { any: ['closed'] })),
+    ).toBeNull();
+  });
+
+  test('several come one after the other, each where it goes', () => {
+    const before = tape(line('a', 'status', { any: ['active'] }));
+    const [more, other] = [line('b', 'status', { any: ['closed'] }), line('c', 'headcount', { from: 5 })];
+    expect(putLines(before, [more, other], 'also').lines).toEqual([
+      line('a', 'status', { any: ['active', 'closed'] }),
+      other,
+    ]);
+    expect(putLines(before, [more, other], 'and').lines).toHaveLength(3);
+  });
+});

@@ -29,3 +29,42 @@ test('a wider range holds the range, a narrower one lies within it', () => {
     }),
   );
 });
+
+const said = (test: Parameters<typeof rangeSteps>[0], whole: boolean) =>
+  rangeSteps(test, whole).map(
+    ({ end, way, test: { from = '', to = '' } }) => `${end} ${way}: ${from}..${to}`,
+  );
+
+test.each([
+  [
+    'both limits, each either way',
+    { from: 2, to: 500 },
+    false,
+    ['from wider: 1..500', 'from narrower: 5..500', 'to narrower: 2..200', 'to wider: 2..1000'],
+  ],
+  ['an upper limit alone', { to: 50 }, true, ['to narrower: ..20', 'to wider: ..100']],
+  [
+    'whole numbers that end on 9, to those that do',
+    { to: 49 },
+    true,
+    ['to narrower: ..19', 'to wider: ..99'],
+  ],
+  ['a 9 that is no whole number', { to: 49 }, false, ['to narrower: ..20', 'to wider: ..50']],
+  ['figures between the steps, to the next', { from: 3 }, false, ['from wider: 2..', 'from narrower: 5..']],
+  ['from nought', { from: 0 }, false, ['from wider: -1..', 'from narrower: 1..']],
+  [
+    'fractions, of which one below 1 goes to nought',
+    { from: 0.2 },
+    false,
+    ['from wider: 0..', 'from narrower: 0.5..'],
+  ],
+  [
+    'nothing between the limits is left out',
+    { from: 4, to: 5 },
+    false,
+    ['from wider: 2..5', 'from narrower: 5..5', 'to wider: 4..10'],
+  ],
+  ['no limits', {}, true, []],
+])('%s', (_, range, whole, expected) => {
+  expect(said(range, whole)).toEqual(expected);
+});
