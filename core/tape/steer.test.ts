@@ -73,7 +73,9 @@ describe('the limits that are tried', () => {
   });
 
   test('are such of growth and of shares too', () => {
-    expect(limits('growth', { from: 5, measure: 'headcount', years: 1 })).toEqual(expect.arrayContaining([2.5, 8, 40]));
+    expect(limits('growth', { from: 5, measure: 'headcount', years: 1 })).toEqual(
+      expect.arrayContaining([2.5, 8, 40]),
+    );
     expect(limits('headcount', { to: 50 }, 'to')).toEqual(expect.arrayContaining([8, 40, 60, 400]));
   });
 

@@ -1,32 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { Crosswalk } from '../codes/crosswalk.ts';
-import { CodeTree } from '../codes/tree.ts';
-import { READY_GROUPS } from '../geo/country-groups.ts';
-import { READY_RIGHT_PEOPLE } from '../people/functions.ts';
-import { Gazetteer } from '../geo/gazetteer.ts';
-import type { Lookup } from './lookup.ts';
+import { SMALL_LOOKUP } from '../testing/small-lookup.ts';
 import { Problem } from './problem.ts';
 import { validateSort, validateTape } from './validate.ts';
 
-const lookup: Lookup = {
-  codes: (scheme) => new CodeTree(scheme, [{ code: '25', level: 2, parent: '', title: 'Metal' }]),
-  findCodes: () => [],
-  places: new Gazetteer({
-    countries: 'iso2\nCZ\tCZE\t203\tCzechia\tČesko\tCZK\tEurope\tEastern\t+420',
-    regions: 'key\nCZ-64\tCZ\tJihomoravský\tSouth Moravia',
-    towns: 'id',
-  }),
-  choices: ({ id }) =>
-    id === 'technology' ? [{ key: 'rutavel', label: 'Rutavel' }] : [{ key: 'active', label: 'active' }],
-  crosswalk: () => new Crosswalk(new Map(), []),
-  countryGroups: READY_GROUPS,
-  rightPeople: READY_RIGHT_PEOPLE,
-  companyName: () => undefined,
-  currencies: ['EUR'],
-  currency: 'EUR',
-  peers: () => ({ yes: new Uint32Array(1), unknown: new Uint32Array(1), ids: new Uint32Array() }),
-  asOf: 20_000,
-};
+const lookup = SMALL_LOOKUP;
 const tape = (lines: unknown, more: object = {}) => ({
   format: 'just-tally.tape',
   version: 1,
