@@ -140,6 +140,12 @@ export class ColumnStyleBody {
   whole?: boolean;
 
   @IsOptional()
+  @IsInt()
+  @Min(1900)
+  @Max(2200)
+  year?: number;
+
+  @IsOptional()
   @IsIn(['insee'])
   bands?: 'insee';
 }

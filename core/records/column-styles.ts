@@ -7,6 +7,7 @@ import { areInseeBands } from '../values/coded-bands.ts';
 import { dateOrder } from '../values/date.ts';
 import { decimalEvidence, decimalOf, needsDecimal, type DecimalEvidence } from '../values/decimal.ts';
 import { moneyHeading } from '../values/money-heading.ts';
+import { yearIn } from './plain-heading.ts';
 import { guessScheme, isCodes, schemeSaid } from './scheme-guess.ts';
 
 /** How one column is written, where the file alone does not say it. */
@@ -22,6 +23,8 @@ export interface ColumnStyle {
   figures?: number;
   /** Whether its figures have no decimals, so that either mark before three figures stands between thousands. */
   whole?: boolean;
+  /** The year that its figures are of. */
+  year?: number;
   /** Whose codes of bands its figures are. */
   bands?: 'insee';
 }
@@ -107,6 +110,8 @@ export function guessStyles(
   const styles = all.map(({ at, id, heading, cells, evidence }): ColumnStyle => {
     if (id === null) return {};
     const style: ColumnStyle = {};
+    const year = MONEY_COLUMNS.has(id) || id.startsWith('headcount') ? yearIn(heading) : null;
+    if (year !== null) style.year = year;
     if (isFigures(id)) {
       const decimal = decimalOf(evidence, WHOLE_COLUMNS.has(id)) ?? ofFile;
       if (decimal !== null) style.decimal = decimal;

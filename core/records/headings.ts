@@ -4,7 +4,7 @@ import { foldedWords } from '../text/fold.ts';
 import { SCALES } from '../values/figure-words.ts';
 import { currencyIn } from '../values/figures.ts';
 import { cellsSpeakAgainst, fillByCells } from './columns-by-cells.ts';
-import { plainHeading } from './plain-heading.ts';
+import { plainHeading, yearIn } from './plain-heading.ts';
 
 /** What the columns of a file are, by their headings in several languages and then by their content. */
 
@@ -170,12 +170,6 @@ const MOST_WORDS = 12;
 
 /** Of two that a heading means as much, the record's own comes before its company's. */
 const ofCompany = (id: string) => Number(id.startsWith('company-'));
-
-/** The year that a heading names, such as 2023 in "CA 2023 (k€)"; null where it names none, or several. */
-export function yearIn(heading: string): number | null {
-  const years = new Set(heading.slice(0, LONGEST_SAMPLE).match(/(?<!\d)(?:19|20)\d\d(?!\d)/g));
-  return years.size === 1 ? Number([...years][0]) : null;
-}
 
 const isYear = (word: string) => /^(19|20)\d\d$/.test(word);
 const isUnit = (word: string) => SCALES.has(word) || word === '000' || currencyIn(word, CURRENCIES) !== null;

@@ -3,7 +3,8 @@ import type { CellStyle } from '../values/cell.ts';
 import { guessStyles, MONEY_COLUMNS, type ColumnStyle, type Undecided } from './column-styles.ts';
 import { LOOKED_UP } from './columns-by-cells.ts';
 import { countryOfFile, countryOfNumbers, countryOfTowns } from './file-country.ts';
-import { guessColumns, yearIn } from './headings.ts';
+import { guessColumns } from './headings.ts';
+import { yearIn } from './plain-heading.ts';
 
 /** How a file's columns are read. */
 export interface Mapping extends CellStyle {

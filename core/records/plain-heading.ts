@@ -6,3 +6,12 @@ export function plainHeading(text: string): string {
     .join('')
     .replace(/([aou])e/g, '$1');
 }
+
+/** Letters of a heading that are looked at. */
+const LONGEST = 300;
+
+/** The year that a heading names, such as 2023 in "CA 2023 (k€)"; null where it names none, or several. */
+export function yearIn(heading: string): number | null {
+  const years = new Set(heading.slice(0, LONGEST).match(/(?<!\d)(?:19|20)\d\d(?!\d)/g));
+  return years.size === 1 ? Number([...years][0]) : null;
+}

@@ -114,9 +114,14 @@ export function rowReader(
     const readValueYear = column(`${id}-year`, remembered(readYear));
     const readBasis = basis(`${id}-basis`);
     const why = column(`${id}-unknown`, readReason);
+    const ofHeading = [id, `${id}-from`, `${id}-to`].map((of) => columns.style(of).year).find(Boolean);
     return (): { value: Money | null; why: Reason | null } => {
       const [found, low, high] = [amount(), from(), to()];
-      const [year, named, told] = [readValueYear() ?? mapping.year, readOwnCurrency(), readBasis()];
+      const [year, named, told] = [
+        readValueYear() ?? ofHeading ?? mapping.year,
+        readOwnCurrency(),
+        readBasis(),
+      ];
       const quantity = withEnds(found?.quantity ?? null, low?.quantity, high?.quantity, told);
       const written = found ?? low ?? high;
       const currency = written?.currency ?? named ?? written?.otherwise ?? mapping.currency;
@@ -202,6 +207,8 @@ export function rowReader(
     ),
   };
   const readAddress = addressReader(columns, read.postcode, places);
+  const headcountOfHeading =
+    ['headcount', 'headcount-from', 'headcount-to'].map((of) => columns.style(of).year).find(Boolean) ?? null;
   const readRevenue = money('revenue', false);
   const readProfit = money('profit', true);
   const readAssets = money('assets', false);
@@ -248,7 +255,7 @@ export function rowReader(
       founded: read.founded(),
       codes: codesOf(read.mainCode() ?? [], read.otherCodes() ?? []),
       headcount: withEnds(read.headcount(), read.headcountFrom(), read.headcountTo(), headcountTold),
-      headcountYear: read.headcountYear(),
+      headcountYear: read.headcountYear() ?? headcountOfHeading,
       headcountWhy: read.headcountWhy() ?? headcountTold?.why ?? null,
       revenue: revenue.value,
       revenueWhy: revenue.why,

@@ -97,6 +97,18 @@ export function HowWritten({
             onChange={(currency) => (currency === '' ? change({}, 'currency') : change({ currency }))}
           />
         )}
+        {style.year !== undefined && (
+          <input
+            type="number"
+            aria-label={`${name}: year`}
+            title="The year that its heading names"
+            className="field figure w-20 py-0.5 text-[13px]"
+            min={1900}
+            max={2200}
+            value={style.year}
+            onChange={(event) => change({ year: Number(event.target.value) })}
+          />
+        )}
         {parts.includes('dates') &&
           (open.includes('dates') || samples.some(({ came }) => /^\d{1,2}[/-]\d/.test(came))) &&
           choice('dates', style.dates ?? mapping.dates, [
