@@ -97,7 +97,9 @@ function hasDay(cells: readonly string[]): boolean {
 }
 
 /** Whether the cells of a column are not such as it is taken for by its heading. */
-export function cellsSpeakAgainst(id: string, rows: Rows, at: number): boolean {
+export function cellsSpeakAgainst(id: string, rows: Rows, at: number, heading = ''): boolean {
+  // "ST" is a state where its cells are two letters.
+  if (id === 'region' && plainHeading(heading) === 'st') return !mostAre(/^[A-Z]{2}$/, cellsOf(rows, at));
   if (id === 'web') return areOfOneHost(cellsOf(rows, at));
   // "Ownership type" says of some files who owns a company, of others whether its shares are traded.
   if (id === 'ownership' || id === 'listing') {

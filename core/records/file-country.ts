@@ -29,6 +29,7 @@ const REGISTERS: readonly (readonly [words: string, countries: string])[] = [
   ['αφμ|γεμη', 'GR'],
   ['hrb|hra|hrb nr|handelsregisternummer|handelsregister nr|wz|wz code|wz 2008|wz 2025', 'DE'],
   ['ein|fein|employer identification number', 'US'],
+  ['naics|naics code|primary naics', 'US CA MX'],
   ['companies house number|crn|uk sic|uk sic code', 'GB'],
   ['registrikood|emtak', 'EE'],
   ['vergi no|vergi numarasi|mersis', 'TR'],

@@ -117,6 +117,7 @@ function meanings(heading: string, subject: string): Meant[] {
   const telling = words.filter((word) => !SAYS_LITTLE.has(word) && !isYear(word));
   const plain = plainHeading(telling.join(' '));
   add(known.get(plain), sureOf(plain, 2), plain.length);
+  const end = words.findLastIndex((word) => !isYear(word)) + 1;
   const another = words.flatMap((word, i) => (ANOTHER.has(word) ? [i] : []));
   for (let from = 0; from < Math.min(words.length, MOST_WORDS); from++)
     for (let to = Math.min(words.length, from + 5); to > from; to--) {
@@ -126,7 +127,7 @@ function meanings(heading: string, subject: string): Meant[] {
       if (to - from > 1 || (part.length >= 5 && from === 0))
         add(known.get(part), sureOf(part, 1), part.length);
       // Of single words the last says what it is: the town of the address, the phone of the office.
-      else if (to === words.length && part.length >= 3 && !GENERAL.has(part))
+      else if (to === end && part.length >= 3 && !GENERAL.has(part))
         add(known.get(part), sureOf(part, 1), part.length + MOST_WORDS);
     }
   return found.sort((a, b) => b.sure - a.sure || b.letters - a.letters);
@@ -160,6 +161,8 @@ const GENERAL: ReadonlySet<string> = new Set(
 /** Headings that mean their column only where no other does: a site may be named there, or revenue only by its class. */
 const WEAK: ReadonlySet<string> = new Set([
   ...['standort', 'location', 'sitz', 'sidlo', 'locality'],
+  // Of a state and a county the state is the region.
+  'county',
   ...['umsatzklasse', 'umsatzgrosse', 'umsatzgrossenklasse', 'revenuerange', 'revenueband', 'turnoverband'],
 ]);
 
@@ -213,7 +216,7 @@ export function guessColumns(
   const taken = new Set<string>();
   for (const { at, id } of claims) {
     if (columns[at] !== null || taken.has(id)) continue;
-    if (cellsSpeakAgainst(id, rows, at)) continue;
+    if (cellsSpeakAgainst(id, rows, at, header[at])) continue;
     columns[at] = id;
     taken.add(id);
   }

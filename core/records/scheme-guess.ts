@@ -8,8 +8,8 @@ import { readCodes, withoutSchemed } from '../values/codes.ts';
 const BY_NAME: readonly (readonly [RegExp, Scheme | readonly Scheme[]])[] = [
   [/naics/, 'naics-2022'],
   [/isic/, 'isic-4'],
-  [/nacerev21|nace21|nace2025/, 'nace-2.1'],
-  [/nacerev2|nace2008|^nace2$/, 'nace-2'],
+  [/nacerev21|nace21|nace2025|caenrev3|caerev4/, 'nace-2.1'],
+  [/nacerev2|nace2008|^nace2$|caenrev2/, 'nace-2'],
   [
     /(wz|onace|noga|ateco|naf|cnae|pkd|teaor|sbi|sknace|cznace|caen|nacebel|nkd|skd|emtak|sic)(20)?(25)/,
     'nace-2.1',
