@@ -155,17 +155,19 @@ function withTown(
 
 const SAMPLE_SHARE = 0.8;
 
-/** The same word is a region in one language and a country in another: the cells say which. */
+/** The same word is a region in one language and a country in another, and where somebody sits may be a town or a country: the cells say which. */
 function withCountry(
   columns: (string | null)[],
   rows: readonly (readonly string[])[],
   isCountry: (text: string) => boolean,
 ): (string | null)[] {
-  const at = columns.indexOf('region');
-  if (at < 0 || columns.includes('country')) return columns;
-  const cells = rows.map((row) => row[at]?.trim() ?? '').filter(Boolean);
-  const named = cells.filter(isCountry).length;
-  return cells.length && named >= cells.length * SAMPLE_SHARE
-    ? columns.map((id) => (id === 'region' ? 'country' : id))
-    : columns;
+  if (columns.includes('country')) return columns;
+  for (const id of ['region', 'town']) {
+    const at = columns.indexOf(id);
+    const cells = at < 0 ? [] : rows.map((row) => row[at]?.trim() ?? '').filter(Boolean);
+    const named = cells.filter(isCountry).length;
+    if (cells.length && named >= cells.length * SAMPLE_SHARE)
+      return columns.map((one) => (one === id ? 'country' : one));
+  }
+  return columns;
 }
