@@ -155,8 +155,8 @@ export class UndecidedBody {
   @Min(0)
   column!: number;
 
-  @IsIn(['decimal', 'dates', 'scheme', 'currency'])
-  what!: 'decimal' | 'dates' | 'scheme' | 'currency';
+  @IsIn(['decimal', 'dates', 'scheme', 'currency', 'unit'])
+  what!: 'decimal' | 'dates' | 'scheme' | 'currency' | 'unit';
 }
 
 /** Answers that a mapping can have, over all its columns. */

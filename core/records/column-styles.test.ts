@@ -80,3 +80,50 @@ test('what is not read has no style, and each kind of column its own choices', (
     [],
   ]);
 });
+
+test.each([
+  ['nothing says what it is counted in', 'Profit', ['1,204', '-120'], ['unit']],
+  ['its heading names a currency', 'Profit (EUR)', ['1,204'], []],
+  ['its heading has a unit', 'Profit (EUR m)', ['1,204'], []],
+  ['its cells have units', 'Profit', ['1.2 bn', '120m'], []],
+  ['its figures are larger than any of revenue', 'Profit', ['1,204,000', '-120,000'], []],
+])('beside revenue in millions money is asked about where %s', (_, heading, profits, asked) => {
+  const rows = profits.map((profit, i) => ['A', ['12,450', '8,800'][i]!, profit]);
+  const { undecided } = guess(
+    ['Company', 'Revenue ($ millions)', heading],
+    ['name', 'revenue', 'profit'],
+    rows,
+    ',',
+  );
+  expect(undecided).toEqual(asked.map((what) => ({ column: 2, what })));
+});
+
+test('beside revenue in units no unit is asked for', () => {
+  const { undecided } = guess(
+    ['Company', 'Revenue', 'Profit'],
+    ['name', 'revenue', 'profit'],
+    [['A', '12450', '120']],
+  );
+  expect(undecided).toEqual([]);
+});
+
+test('each money is of the year that its heading names, and headcounts too', () => {
+  const { styles } = guess(
+    ['Revenue 2023', 'Profit 2022', 'Staff 2021', 'Assets', 'Founded 1998'],
+    ['revenue', 'profit', 'headcount', 'assets', 'founded'],
+    [['1', '2', '3', '4', '1998']],
+  );
+  expect(styles.map(({ year }) => year)).toEqual([2023, 2022, 2021, undefined, undefined]);
+});
+
+test('classes of staff by codes are known by their heading and their codes', () => {
+  const bands = (heading: string, ...cells: string[]) =>
+    guess(
+      [heading],
+      ['headcount'],
+      cells.map((cell) => [cell]),
+    ).styles[0]!.bands;
+  expect(bands('trancheEffectifsUniteLegale', '12', 'NN')).toBe('insee');
+  expect(bands('trancheEffectifsUniteLegale', '12', '120')).toBeUndefined();
+  expect(bands('Effectifs', '12', '11')).toBeUndefined();
+});

@@ -32,7 +32,7 @@ export interface ColumnStyle {
 /** What of a column cannot be seen from the file, so that somebody has to say it before it is loaded. */
 export interface Undecided {
   column: number;
-  what: 'decimal' | 'dates' | 'scheme' | 'currency';
+  what: 'decimal' | 'dates' | 'scheme' | 'currency' | 'unit';
 }
 
 /** What money can be counted in; ten thousands, lakhs, crores and hundred millions as Asia counts. */
@@ -146,7 +146,30 @@ export function guessStyles(
     }
     return style;
   });
+  undecided.push(...unitsInDoubt(all, styles));
   return { styles, undecided: withSchemeBeside(styles, undecided, all, trees), decimal: ofFile ?? '.' };
+}
+
+/**
+ * Columns of money whose heading says neither unit nor currency, beside revenue in thousands or more, and whose figures are no larger
+ * than its: they may be counted as it is, which nothing says.
+ */
+function unitsInDoubt(columns: readonly Column[], styles: readonly ColumnStyle[]): Undecided[] {
+  const revenue = columns.find(({ id }) => id === 'revenue');
+  if (!revenue || (styles[revenue.at]!.unit ?? 1) === 1) return [];
+  const most = mostFigures(revenue.cells);
+  return columns.flatMap(({ at, id, heading, cells }) => {
+    if (id === null || id === 'revenue' || !MONEY_COLUMNS.has(id) || cells.length === 0) return [];
+    const said = moneyHeading(heading, CURRENCIES);
+    const saysNothing =
+      said.unit === null && said.currency === null && !cells.some((cell) => /\p{L}/u.test(cell));
+    return saysNothing && mostFigures(cells) <= most ? [{ column: at, what: 'unit' as const }] : [];
+  });
+}
+
+/** How many figures the longest number of some cells has before its decimals. */
+function mostFigures(cells: readonly string[]): number {
+  return Math.max(0, ...cells.map((cell) => cell.replace(/[.,]\d{1,2}$/, '').replace(/\D/g, '').length));
 }
 
 /** Codes that two schemes fit are in that of the other column of codes, where that is known and they are codes in it. */

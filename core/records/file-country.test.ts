@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { countryOfFile, countryOfNumbers, countryOfTowns } from './file-country.ts';
+import { countryOfFile, countryOfNumbers, countryOfStates, countryOfTowns } from './file-country.ts';
 
 const TOWNS: Readonly<Record<string, string[]>> = {
   IT: ['Verona', 'Milano'],
@@ -75,5 +75,30 @@ describe('the country of registration numbers', () => {
     [[], null],
   ])('%j', (numbers, country) => {
     expect(countryOfNumbers(numbers)).toBe(country);
+  });
+});
+
+describe('a column of states', () => {
+  const isState = (text: string) => ['ME', 'OH', 'TX'].includes(text);
+  const isThere = (town: string, country: string) => country === 'US' && ['Austin', 'Dayton'].includes(town);
+  const of = (heading: string, states: string[], towns: string[] = []) =>
+    countryOfStates(heading, states, towns, isState, isThere);
+
+  test.each([
+    ['State', ['ME', 'OH'], []],
+    ['ST', ['TX', ''], ['Austin']],
+    ['BorrowerState', ['OH', 'OH', 'TX', 'ME', 'XX'], ['Dayton', 'Austin', 'Brno']],
+  ])('%s with %j is American', (heading, states, towns) => {
+    expect(of(heading, states, towns)).toBe('US');
+  });
+
+  test.each([
+    ['another heading', 'Province', ['ME'], []],
+    ['other letters', 'State', ['XX', 'YY', 'ME'], []],
+    ['names', 'State', ['Maine', 'Ohio'], []],
+    ['towns elsewhere', 'State', ['ME'], ['Brno', 'Praha', 'Austin']],
+    ['nothing', 'State', ['', ''], []],
+  ])('is not with %s', (_, heading, states, towns) => {
+    expect(of(heading, states, towns)).toBeNull();
   });
 });

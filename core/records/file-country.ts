@@ -18,6 +18,8 @@ const REGISTERS: readonly (readonly [words: string, countries: string])[] = [
   ['y tunnus|ytunnus', 'FI'],
   ['nip|regon|krs|pkd|kod pkd', 'PL'],
   ['ico|dic', 'CZ SK'],
+  ['cznace|cz nace', 'CZ'],
+  ['sknace|sk nace', 'SK'],
   ['adoszam|cegjegyzekszam|teaor', 'HU'],
   ['cui|caen|cod caen|cod fiscal', 'RO'],
   ['oib', 'HR'],
@@ -31,7 +33,7 @@ const REGISTERS: readonly (readonly [words: string, countries: string])[] = [
   ['ein|fein|employer identification number', 'US'],
   ['naics|naics code|primary naics', 'US CA MX'],
   ['companies house number|crn|uk sic|uk sic code', 'GB'],
-  ['registrikood|emtak', 'EE'],
+  ['registrikood|ariregistri kood|kmkr|emtak', 'EE'],
   ['vergi no|vergi numarasi|mersis', 'TR'],
 ];
 const PARTS: readonly (readonly [words: string, countries: string])[] = [
@@ -89,10 +91,36 @@ export function countryOfFile(
     if (left.size > 1) left = both(left, countries);
   if (left.size !== 1) return null;
   const [country] = left;
-  const looked = towns.filter((town) => town.trim() !== '').slice(0, MOST_TOWNS);
-  const there = looked.filter((town) => isTown(town, country!)).length;
-  return looked.length === 0 || there >= looked.length * TOWNS_THERE ? country! : null;
+  return liesThere(towns, country!, isTown) ? country! : null;
 }
+
+/** Whether half of the towns of a file, or all of none, are in a country. */
+function liesThere(
+  towns: readonly string[],
+  country: string,
+  isTown: (town: string, country: string) => boolean,
+): boolean {
+  const looked = towns.filter((town) => town.trim() !== '').slice(0, MOST_TOWNS);
+  return looked.filter((town) => isTown(town, country)).length >= looked.length * TOWNS_THERE;
+}
+
+/** The United States where a column headed "State" has their two letters and most towns are there; null where it is not so. */
+export function countryOfStates(
+  heading: string,
+  states: readonly string[],
+  towns: readonly string[],
+  isState: (text: string) => boolean,
+  isTown: (town: string, country: string) => boolean,
+): string | null {
+  const words = foldedWords(heading.replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2'));
+  if (!words.some((word) => word === 'state' || word === 'st')) return null;
+  const filled = states.map((state) => state.trim()).filter(Boolean);
+  const fits = filled.filter((state) => /^[A-Z]{2}$/.test(state) && isState(state)).length;
+  return fits > 0 && fits >= filled.length * STATES_THERE && liesThere(towns, 'US', isTown) ? 'US' : null;
+}
+
+/** Share of the cells of states that have to be such. */
+const STATES_THERE = 0.8;
 
 /** Different towns by which a country is told, how many of them have to be known, and how many of these there. */
 const TOWNS_TOLD = { least: 4, known: 0.6, there: 0.9 } as const;

@@ -58,7 +58,7 @@ const headingsBySubject = new Map<string, Map<string, readonly string[]>>();
 /** Words that make of a heading another figure or thing than the one it names: revenue per head, name of the contact. */
 const ANOTHER: ReadonlySet<string> = new Set(
   foldedWords(
-    'market margin marge marze marza margine margen per growth change rank share ratio contact person first last family given parent group former previous title owner ceo director bank currency year basis low high min max increase trend source note comment ' +
+    'vat tax ust mwst tva dph market margin marge marze marza margine margen per growth change rank share ratio contact person first last family given parent group former previous title owner ceo director bank currency year basis low high min max increase trend source note comment ' +
       'jednatel kontakt ansprechpartner geschaeftsfuehrer mena rok jahr waehrung nachname vorname contatto persona',
   ),
 );
@@ -154,7 +154,7 @@ function companyMeanings(heading: string, ofPeople: boolean): Meant[] {
 /** Words that say nothing by themselves at the end of others: street name, area code. */
 const GENERAL: ReadonlySet<string> = new Set(
   foldedWords(
-    'name names code codes number nr no id land by value type description beskrivelse beschreibung bezeichnung popis opis',
+    'name names code codes number nr no id land by value type status description beskrivelse beschreibung bezeichnung popis opis',
   ),
 );
 
@@ -224,11 +224,14 @@ export function guessColumns(
   return columns;
 }
 
-/** Columns of which a file has one where its rows are of a subject: premises have the address of a company and little more, events its domain. */
-const WANTED: Readonly<Record<string, readonly string[]>> = {
-  sites: ['name'],
-  events: ['name', 'date'],
-  deals: ['date', 'amount', 'party-target', 'party-buyer', 'party-investor'],
+/** What holds records at their companies in a file. */
+const OF_A_COMPANY = ['company-name', 'company-number', 'company-domain', 'company-key'];
+
+/** Of each of these a file has one where its rows are of a subject: premises have the address of a company and little more, events its domain. */
+const WANTED: Readonly<Record<string, readonly (readonly string[])[]>> = {
+  sites: [['name'], OF_A_COMPANY],
+  events: [['name', 'date'], OF_A_COMPANY],
+  deals: [['date', 'amount', 'party-target', 'party-buyer', 'party-investor']],
 };
 
 /** Whether each row is of a person, with what is known of the employer behind: first, last name and post come before the company. */
@@ -249,8 +252,10 @@ export function guessSubject(header: readonly string[]): string {
   for (const subject of ['people', 'sites', 'deals', 'events', 'brands']) {
     const known = knownHeadings(subject);
     const count = plain.filter((one) => known.has(one)).length;
-    const wanted = WANTED[subject];
-    const names = !wanted || plain.some((one) => known.get(one)?.some((id) => wanted.includes(id)));
+    const wanted = WANTED[subject] ?? [];
+    const has = (ids: readonly string[]) =>
+      plain.some((one) => known.get(one)?.some((id) => ids.includes(id)));
+    const names = wanted.every(has);
     if (names && count > most) [best, most] = [subject, count];
   }
   return best;

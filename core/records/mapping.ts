@@ -2,7 +2,7 @@ import type { CodeTree, Scheme } from '../codes/tree.ts';
 import type { CellStyle } from '../values/cell.ts';
 import { guessStyles, MONEY_COLUMNS, type ColumnStyle, type Undecided } from './column-styles.ts';
 import { LOOKED_UP } from './columns-by-cells.ts';
-import { countryOfFile, countryOfNumbers, countryOfTowns } from './file-country.ts';
+import { countryOfFile, countryOfNumbers, countryOfStates, countryOfTowns } from './file-country.ts';
 import { guessColumns } from './headings.ts';
 import { yearIn } from './plain-heading.ts';
 
@@ -44,6 +44,8 @@ export interface MappingHints {
   isCountry?: (text: string) => boolean;
   /** Whether a country, or any, has a town of that name. */
   isTown?: (town: string, country: string | null) => boolean;
+  /** Whether a country has a region of that name or code. */
+  isRegion?: (text: string, country: string) => boolean;
   /** Codes of the countries that have a town of a name. */
   countriesOf?: (town: string) => readonly string[];
   /** ISO code of the money of a country; null where it is not known. */
@@ -63,6 +65,7 @@ export function guessMapping(
     sameCode = () => true,
     isCountry = () => false,
     isTown = () => false,
+    isRegion = () => false,
     countriesOf = () => [],
     currencyOf = () => null,
   }: MappingHints = {},
@@ -75,11 +78,19 @@ export function guessMapping(
   );
   const namesNone = !columns.includes('country') && !columns.includes('company-country');
   const towns = rows.map((row) => row[columns.indexOf('town')] ?? '');
+  const states = columns.indexOf('region');
   const numbers = rows.map((row) => row[columns.indexOf('registration')] ?? '');
   const country =
     namesNone && subject === 'companies'
       ? (countryOfFile(header, towns, isTown) ??
         countryOfNumbers(numbers) ??
+        countryOfStates(
+          header[states] ?? '',
+          rows.map((row) => row[states] ?? ''),
+          towns,
+          (text) => isRegion(text, 'US'),
+          isTown,
+        ) ??
         countryOfTowns(towns, countriesOf))
       : null;
   const { styles, undecided, decimal } = guessStyles(header, rows, columns, trees, {

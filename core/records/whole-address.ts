@@ -98,9 +98,11 @@ function townWith(
   if (named !== null && (country === null || country === named) && (last.length > 3 || isIn(named)))
     return { country: named, region: apart.length === 3 ? apart[1]! : null, town };
   if (apart.length === 3) return asItIs;
-  // "Portland, ME": a region of the row's country, or of the only one that has both.
-  const countries = country === null ? places.townsNamed(town).map((one) => one.country) : [country];
-  const regions = [...new Set(countries)]
+  // What stands behind a town of the row's country says where in it, known or not.
+  if (isIn(country)) return { country, region: last, town };
+  // "Portland, ME": a region of the only country that has both.
+  if (country !== null) return asItIs;
+  const regions = [...new Set(places.townsNamed(town).map((one) => one.country))]
     .flatMap((code) => places.regionsNamed(last, code))
     .filter((one) => isIn(one.country, one.key));
   return regions.length === 1 ? { country: regions[0]!.country, region: last, town } : asItIs;

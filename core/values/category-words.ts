@@ -4,11 +4,11 @@ import { foldedWords } from '../text/fold.ts';
 
 export const STATUS_WORDS = meaning({
   active:
-    'active, active proposal to strike off, aktiv, aktivni, aktywna, aktywny, yes, in business, operating, trading, in operation, live, registered, bestehend, eingetragen, zapsana, zapisana, aktivna, cinna, czynna, dzialajaca, en activite, actif, active societe, attiva, attivo, activa, activo, ativa, mukodo, actief, aktivt, aktiivinen, normal',
+    'active, active proposal to strike off, in existence, good standing, in good standing, registrisse kantud, aktiv, aktivni, aktywna, aktywny, yes, in business, operating, trading, in operation, live, registered, bestehend, eingetragen, zapsana, zapisana, aktivna, cinna, czynna, dzialajaca, en activite, actif, active societe, attiva, attivo, activa, activo, ativa, mukodo, actief, aktivt, aktiivinen, normal',
   dormant:
     'dormant, inactive, ruhend, inaktiv, neaktivni, neaktivna, pozastavena, prerusena, zawieszona, nieaktywna, en sommeil, inactif, inactive societe, inattiva, inactiva, szunetelo, inactief, vilande, hvilende',
   closed:
-    'closed, dissolved, liquidated, in liquidation, liquidation, in administration, administration, in receivership, receivership, converted closed, struck off, deregistered, insolvent, in insolvency, bankrupt, ceased, erloschen, geloscht, aufgelost, in liquidation befindlich, insolvenz, zanikla, zaniknuta, vymazana, zrusena, v likvidaci, v likvidacii, v konkurzu, v insolvenci, wykreslona, w likwidacji, w upadlosci, zlikwidowana, radiee, radie, en liquidation, fermee, cessee, cessata, cancellata, in liquidazione, liquidata, disuelta, en liquidacion, extinguida, dissolvida, torolt, felszamolas alatt, opgeheven, avregistrerad, opphort, konkurs, upadla, lakannut, radiata',
+    'closed, forfeited, forfeited existence, revoked, cancelled, canceled, withdrawn, terminated, likvideerimisel, kustutatud, under konkurs, dissolved, liquidated, in liquidation, liquidation, in administration, administration, in receivership, receivership, converted closed, struck off, deregistered, insolvent, in insolvency, bankrupt, ceased, erloschen, geloscht, aufgelost, in liquidation befindlich, insolvenz, zanikla, zaniknuta, vymazana, zrusena, v likvidaci, v likvidacii, v konkurzu, v insolvenci, wykreslona, w likwidacji, w upadlosci, zlikwidowana, radiee, radie, en liquidation, fermee, cessee, cessata, cancellata, in liquidazione, liquidata, disuelta, en liquidacion, extinguida, dissolvida, torolt, felszamolas alatt, opgeheven, avregistrerad, opphort, konkurs, upadla, lakannut, radiata',
 });
 
 export const OWNERSHIP_WORDS = meaning({

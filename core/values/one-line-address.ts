@@ -70,7 +70,8 @@ function postcodeOf(part: string): { before: string; postcode: string; after: st
   if (!found) return null;
   const before = part.slice(0, found.index).trim();
   const after = part.slice(found.index + found[0].length).trim();
-  if (/\d/.test(after)) return null;
+  // But for the number of a district: 110 00 Praha 1.
+  if (/\d/.test(after.replace(/(?<=\p{L}) \d{1,2}$/u, ''))) return null;
   return { before, postcode: found[0], after };
 }
 

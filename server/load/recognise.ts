@@ -38,8 +38,12 @@ export async function recognise(wish: RecogniseWish): Promise<Recognised> {
     made: preview.made?.length ?? 0,
     sameCode: sameInBoth(),
     isCountry: (text) => countryIn(text, places) !== null,
-    isTown: (town, country) =>
-      (country === null ? places.townsNamed(town) : townsOf(town, country, null, places)).length > 0,
+    isTown: (text, country) => {
+      // What stands behind a comma says where the town lies.
+      const town = text.split(',')[0]!;
+      return (country === null ? places.townsNamed(town) : townsOf(town, country, null, places)).length > 0;
+    },
+    isRegion: (text, country) => places.regionsNamed(text, country).length > 0,
     countriesOf: (town) => places.townsNamed(town.replace(/^[\d -]{4,7} /, '')).map(({ country }) => country),
     currencyOf: (country) => CURRENCIES.find((code) => code === places.country(country)?.currency) ?? null,
   });

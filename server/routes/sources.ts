@@ -333,6 +333,8 @@ function checkMapping(
 const ASKED = {
   decimal: 'is its decimal mark a point or a comma? Its figures can be read both ways',
   dates: 'does the day or the month come first? Its dates can be read both ways',
-  currency: 'whose crowns are they? Its heading says kr, which several countries have',
+  currency:
+    'which currency is it? Its heading names crowns of several countries, or a currency without rates',
+  unit: 'is it counted as revenue is, or in units? Only the heading of revenue says thousands or more',
   scheme: 'which classification are its codes of? They are codes of several, and mean other things there',
 } as const;

@@ -79,7 +79,9 @@ export const standing: readonly Field[] = [
       {
         id: 'status',
         label: 'Status',
-        headings: words('status, stav, zustand, etat, stato, estado, allapot, company status, statut'),
+        headings: words(
+          'status, entity status, business status, registration status, ettevotja staatus tekstina, stav, zustand, etat, stato, estado, allapot, company status, statut',
+        ),
       },
     ],
   },
@@ -99,7 +101,7 @@ export const standing: readonly Field[] = [
         id: 'legal-form',
         label: 'Legal form',
         headings: words(
-          'legal form, rechtsform, pravni forma, forma prawna, forme juridique, forma giuridica, forma juridica, rechtsvorm, bolagsform, selskabsform, selskapsform, organisasjonsform, yhtiomuoto, jogi forma, cegforma, pravna forma, foretagsform, virksomhedsform, forma de organizare',
+          'ettevotja oiguslik vorm, legal form, rechtsform, pravni forma, forma prawna, forme juridique, forma giuridica, forma juridica, rechtsvorm, bolagsform, selskabsform, selskapsform, organisasjonsform, yhtiomuoto, jogi forma, cegforma, pravna forma, foretagsform, virksomhedsform, forma de organizare',
         ),
       },
     ],
@@ -132,7 +134,7 @@ export const standing: readonly Field[] = [
   }),
   category('ticker', 'Ticker', 'Short name on its exchange.', {
     openers: 'ticker',
-    headings: 'ticker, ticker symbol',
+    headings: 'ticker, ticker symbol, symbol, stock symbol',
   }),
   {
     id: 'certificates',

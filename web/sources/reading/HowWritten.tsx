@@ -6,6 +6,7 @@ import { Choice } from './fields.tsx';
 
 const ASKED = {
   currency: 'Which currency is this?',
+  unit: 'What is it counted in: as revenue, or in units?',
   decimal: 'Point or comma: which is the decimal mark here?',
   dates: 'Does the day or the month come first?',
   scheme: 'Which classification are these codes of?',
@@ -81,8 +82,11 @@ export function HowWritten({
         {parts.includes('unit') && (
           <Choice
             aria={`${name} is in`}
-            value={String(style.unit ?? mapping.revenueUnit)}
-            options={UNITS.map((unit) => [String(unit), UNIT_NAMES[unit]!] as const)}
+            value={open.includes('unit') ? '' : String(style.unit ?? mapping.revenueUnit)}
+            options={[
+              ...(open.includes('unit') ? ([['', 'choose']] as const) : []),
+              ...UNITS.map((unit) => [String(unit), UNIT_NAMES[unit]!] as const),
+            ]}
             onChange={(unit) => change({ unit: Number(unit) })}
           />
         )}
