@@ -4,6 +4,7 @@ import { domainOf } from '../text/domain.ts';
 import { foldedWords } from '../text/fold.ts';
 import { DATE_COLUMNS } from './column-styles.ts';
 import { LISTING_WORDS, OWNERSHIP_WORDS, type Meaning } from '../values/category-words.ts';
+import { saysNothing } from '../values/empty.ts';
 import { plainHeading } from './plain-heading.ts';
 
 /** What the columns of a file are by their cells: where their headings do not say it, or say what the cells are not. */
@@ -48,6 +49,8 @@ const ONLY_WITH: Readonly<Record<string, RegExp>> = {
   'other-codes': /\d/,
   // Figures with decimals are none.
   postcode: /^(?!\d+[.,](?!0$)\d+$)/,
+  // Registered capital is no day on which a firm was registered.
+  founded: /(?<!\d)(?:1[5-9]|20)\d\d(?!\d)|^\d{1,2}[./-] ?\d{1,2}[./-] ?\d{2}$|^\d{5}(?:\.0)?$|^['’]?\d\d$/,
   address: new RegExp(`^(${ADDRESS_STANDINGS.join('|')})$`, 'i'),
 };
 
@@ -118,7 +121,7 @@ export function cellsSpeakAgainst(id: string, rows: Rows, at: number, heading = 
   if (DATE_COLUMNS.has(id)) return !hasDay(cellsOf(rows, at));
   const wanted = ONLY_WITH[id];
   if (!wanted) return false;
-  const cells = cellsOf(rows, at);
+  const cells = cellsOf(rows, at).filter((cell) => !saysNothing(cell.trim()));
   return !isEmpty(cells) && !mostAre(wanted, cells);
 }
 

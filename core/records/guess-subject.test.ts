@@ -36,6 +36,9 @@ describe('columns whose cells are not what their heading says', () => {
     ['amounts', 'Name|Market cap\nA|412.5\nB|88.1', null],
     ['no years', 'Name|Fiscal year end\nA|Dec-24\nB|Jun-24', null],
     ['days, not words', 'Name|Last activity\nA|02/11/2025\nB|03/11/2025', null],
+    ['capital, no day', 'Name|Registered capital\nA|200 000 Kč\nB|1 000 000 Kč', null],
+    ['days of registration', 'Name|Registered\nA|2001-03-05\nB|5.3.98', 'founded'],
+    ['years of founding', 'Name|Founded\nA|est. 1998\nB|19th century\nC|2004', 'founded'],
     ['a margin', 'Name|Profit margin\nA|4,2 %', null],
   ])('%s', (_, text, id) => {
     expect(columns(text)[1]).toBe(id);

@@ -57,7 +57,7 @@ describe('how a column is written', () => {
     expect(screen.queryByLabelText('Figures: year')).toBeNull();
   });
 
-  test('a currency that nobody can tell is asked for, and the answer settles it', async () => {
+  test('a currency that nobody can tell is asked for, and the answer settles it', () => {
     const onMapping = written('revenue', { unit: 1e6 }, ['currency']);
     expect(screen.getByRole('alert').textContent).toBe('Which currency is this?');
     expect(options('Figures: currency')[0]).toBe('choose');
