@@ -1,4 +1,5 @@
 import { foldedWords } from '../text/fold.ts';
+import { splitCamel } from './plain-heading.ts';
 
 /**
  * Words of headings that are used in some countries alone: names of registers' and tax numbers, of national classifications of
@@ -112,7 +113,7 @@ export function countryOfStates(
   isState: (text: string) => boolean,
   isTown: (town: string, country: string) => boolean,
 ): string | null {
-  const words = foldedWords(heading.replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2'));
+  const words = foldedWords(splitCamel(heading));
   if (!words.some((word) => word === 'state' || word === 'st')) return null;
   const filled = states.map((state) => state.trim()).filter(Boolean);
   const fits = filled.filter((state) => /^[A-Z]{2}$/.test(state) && isState(state)).length;

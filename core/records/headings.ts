@@ -4,7 +4,7 @@ import { foldedWords } from '../text/fold.ts';
 import { SCALES } from '../values/figure-words.ts';
 import { currencyIn } from '../values/figures.ts';
 import { cellsSpeakAgainst, fillByCells } from './columns-by-cells.ts';
-import { plainHeading, yearIn } from './plain-heading.ts';
+import { plainHeading, splitCamel, yearIn } from './plain-heading.ts';
 
 /** What the columns of a file are, by their headings in several languages and then by their content. */
 
@@ -176,8 +176,6 @@ const ofCompany = (id: string) => Number(id.startsWith('company-'));
 
 const isYear = (word: string) => /^(19|20)\d\d$/.test(word);
 const isUnit = (word: string) => SCALES.has(word) || word === '000' || currencyIn(word, CURRENCIES) !== null;
-/** "companyName" as two words. */
-const splitCamel = (text: string) => text.replace(/[°º№#]/g, ' ').replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2');
 
 /**
  * The column that each column of a file is read as, or null: each at most once, the surest first.

@@ -7,6 +7,10 @@ export function plainHeading(text: string): string {
     .replace(/([aou])e/g, '$1');
 }
 
+/** "companyName" as two words, without signs for "number". */
+export const splitCamel = (text: string): string =>
+  text.replace(/[°º№#]/g, ' ').replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2');
+
 /** Letters of a heading that are looked at. */
 const LONGEST = 300;
 

@@ -109,8 +109,11 @@ export function HowWritten({
             className="field figure w-20 py-0.5 text-[13px]"
             min={1900}
             max={2200}
-            value={style.year}
-            onChange={(event) => change({ year: Number(event.target.value) })}
+            defaultValue={style.year}
+            onChange={(event) => {
+              const year = Number(event.target.value);
+              if (event.target.validity.valid && Number.isInteger(year) && year > 0) change({ year });
+            }}
           />
         )}
         {parts.includes('dates') &&

@@ -171,7 +171,8 @@ export function ReadingScreen({
         <p>
           <strong>{file.fileName}</strong>{' '}
           <span className="text-soft">
-            {format.bytes(file.bytes)}, {file.was ?? file.kind.toUpperCase()}, {file.header.length} columns
+            {format.bytes(file.bytes)}, {file.was ?? file.kind.toUpperCase()},{' '}
+            {file.header.length - file.made.length} columns
           </span>{' '}
           <Button look="quiet" className="underline" onClick={onAnother}>
             another file

@@ -35,6 +35,9 @@ describe('how a column is written', () => {
     const onMapping = written('revenue', { year: 2022, unit: 1000 });
     const year = screen.getByLabelText<HTMLInputElement>('Figures: year');
     expect(year.value).toBe('2022');
+    // A year that is being typed, or none, changes nothing yet.
+    for (const value of ['', '20']) fireEvent.change(year, { target: { value } });
+    expect(onMapping).not.toHaveBeenCalled();
     fireEvent.change(year, { target: { value: '2021' } });
     expect(onMapping.mock.calls).toEqual([[{ styles: [{}, { year: 2021, unit: 1000 }], undecided: [] }]]);
   });
