@@ -1,3 +1,4 @@
+import { headingsInLanguages } from './headings/in-languages.ts';
 import { brands } from './brands.ts';
 import { companies } from './companies.ts';
 import { deals } from './deals.ts';
@@ -68,5 +69,10 @@ export function columnFields(subject: string): Field[] {
 
 /** Every column of a file that can be read for a subject. */
 export function fileColumns(subject: string): FileColumn[] {
-  return (SUBJECTS.get(subject)?.fields ?? []).flatMap((field) => field.files);
+  const own = (SUBJECTS.get(subject)?.fields ?? []).flatMap((field) => field.files);
+  if (subject !== 'companies') return own;
+  return own.map((column) => ({
+    ...column,
+    headings: [...new Set([...column.headings, ...headingsInLanguages(column.id)])],
+  }));
 }

@@ -120,8 +120,9 @@ export function guessStyles(
       if (id === 'headcount' && isTranche(heading) && areInseeBands(cells)) style.bands = 'insee';
     }
     if (MONEY_COLUMNS.has(id)) {
-      const { unit, currency } = moneyHeading(heading, CURRENCIES);
+      const { unit, currency, strange } = moneyHeading(heading, CURRENCIES);
       style.unit = unit ?? 1;
+      if (strange && unit === null) undecided.push({ column: at, what: 'unit' });
       const meant = currency === 'kr' ? CROWNS[hints.country ?? ''] : currency;
       if (meant && CURRENCIES.includes(meant)) style.currency = meant;
       else if (currency !== null) undecided.push({ column: at, what: 'currency' });

@@ -5,6 +5,8 @@ import { foldedWords } from '../text/fold.ts';
 import { DATE_COLUMNS } from './column-styles.ts';
 import { LISTING_WORDS, OWNERSHIP_WORDS, type Meaning } from '../values/category-words.ts';
 import { saysNothing } from '../values/empty.ts';
+import { CURRENCIES } from '../money/rates.ts';
+import { moneyHeading } from '../values/money-heading.ts';
 import { plainHeading } from './plain-heading.ts';
 
 /** What the columns of a file are by their cells: where their headings do not say it, or say what the cells are not. */
@@ -99,11 +101,19 @@ function hasDay(cells: readonly string[]): boolean {
   return isEmpty(cells) || cells.some((cell) => DAY.test(cell.slice(0, LONGEST)));
 }
 
+/** Whether a heading names a currency, what money is counted in, or a turnover in French. */
+function isMoney(heading: string): boolean {
+  const { unit, currency } = moneyHeading(heading, CURRENCIES);
+  return unit !== null || currency !== null || /^c\.?a\b/i.test(heading.trim());
+}
+
 /** Whether the cells of a column are not such as it is taken for by its heading. */
 export function cellsSpeakAgainst(id: string, rows: Rows, at: number, heading = ''): boolean {
   // "ST" is a state where its cells are two letters.
   if (id === 'region' && plainHeading(heading) === 'st') return !mostAre(/^[A-Z]{2}$/, cellsOf(rows, at));
   if (id === 'web') return areOfOneHost(cellsOf(rows, at));
+  // "CA 2024 (k€)" is a turnover in French, and not the Portuguese classification, which folds to the same.
+  if (id === 'main-code' && isMoney(heading)) return true;
   // "Ownership type" says of some files who owns a company, of others whether its shares are traded.
   if (id === 'ownership' || id === 'listing') {
     const meant = { ownership: OWNERSHIP_WORDS, listing: LISTING_WORDS };

@@ -58,6 +58,18 @@ describe('columns that a file has in pieces', () => {
     expect(made(text)).toBe('');
   });
 
+  test('are the degrees of a point in one cell, whichever comes first in it', () => {
+    const degrees = (cell: string) => {
+      const columns = guessMade(['Firma', 'Punkt'], [['Amsel', cell]], 'companies');
+      return withMade(columns, ['Amsel', cell], 2).slice(2);
+    };
+    expect(degrees('45.8336, 1.2611')).toEqual(['45.8336', '1.2611']);
+    expect(degrees('-33.9; 151.2')).toEqual(['-33.9', '151.2']);
+    expect(degrees('POINT(16.6068 49.1951)')).toEqual(['49.1951)', 'POINT(16.6068']);
+    expect(degrees('45.8, 1.2, 3.4')).toEqual([]);
+    expect(guessMade(['Firma', 'Lat', 'Punkt'], [['Amsel', '1.5', '1.5, 2.5']], 'companies')).toEqual([]);
+  });
+
   test('are none of people', () => {
     expect(made('Name 1|Name 2\nAmsel|Holzbau', 'people')).toBe('');
   });

@@ -1,6 +1,6 @@
 import { foldedWords } from '../text/fold.ts';
 import { meantBy } from './headings.ts';
-import type { JoinedColumn } from './made-columns.ts';
+import type { JoinedColumn, MadeColumn } from './made-columns.ts';
 import { plainHeading } from './plain-heading.ts';
 
 /** Columns that a file has in pieces, and that are read as one: Name 1 and Name 2, the lines of an address, dialling code and number. */
@@ -29,10 +29,15 @@ const DIALLING: ReadonlySet<string> = new Set(
 const FRENCH_STREET = ['numerovoie', 'indicerepetition', 'typevoie', 'libellevoie'];
 
 /** The columns that are made of pieces of a file of companies or deals; none of other subjects. Each piece is used once. */
-export function guessMade(header: readonly string[], rows: Rows, subject: string): JoinedColumn[] {
-  const made =
+export function guessMade(header: readonly string[], rows: Rows, subject: string): MadeColumn[] {
+  const made: MadeColumn[] =
     subject === 'companies'
-      ? [...numbered(header, rows), ...phones(header, rows), ...frenchStreet(header)]
+      ? [
+          ...numbered(header, rows),
+          ...phones(header, rows),
+          ...frenchStreet(header),
+          ...coordinates(header, rows),
+        ]
       : subject === 'deals'
         ? investors(header, rows)
         : [];
@@ -79,6 +84,29 @@ function frenchStreet(header: readonly string[]): JoinedColumn[] {
   return of.length >= 2 && plain[of.at(-1)!]!.startsWith('libellevoie')
     ? [joined('Street', header, of, ' ')]
     : [];
+}
+
+/** Both degrees of a point in one cell: "45.83, 1.26", and "POINT(1.26 45.83)" with the longitude first. */
+const DEGREES: readonly { pattern: RegExp; by: string; latitude: 'before-last' | 'after-last' }[] = [
+  { pattern: /^-?\d{1,2}\.\d+ ?, ?-?\d{1,3}\.\d+$/, by: ',', latitude: 'before-last' },
+  { pattern: /^-?\d{1,2}\.\d+ ?; ?-?\d{1,3}\.\d+$/, by: ';', latitude: 'before-last' },
+  { pattern: /^POINT ?\(-?\d{1,3}\.?\d* -?\d{1,2}\.?\d*\)$/i, by: ' ', latitude: 'after-last' },
+];
+
+/** Latitude and longitude out of a column that has both. */
+function coordinates(header: readonly string[], rows: Rows): MadeColumn[] {
+  if (header.some((heading) => meantBy(heading, 'companies') === 'latitude')) return [];
+  for (const at of header.keys()) {
+    const cells = rows.map((row) => (row[at] ?? '').slice(0, 80).trim()).filter(Boolean);
+    const how = DEGREES.find(({ pattern }) => cells.length > 0 && cells.every((cell) => pattern.test(cell)));
+    if (!how) continue;
+    const longitude = how.latitude === 'after-last' ? 'before-last' : 'after-last';
+    const part = (heading: string, which: typeof how.latitude): MadeColumn => ({
+      ...{ way: 'part', heading, of: [at], by: how.by, part: which },
+    });
+    return [part('Latitude', how.latitude), part('Longitude', longitude)];
+  }
+  return [];
 }
 
 /** Those who lead a round and those who join it. */

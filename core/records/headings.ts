@@ -4,21 +4,32 @@ import { foldedWords } from '../text/fold.ts';
 import { SCALES } from '../values/figure-words.ts';
 import { currencyIn } from '../values/figures.ts';
 import { cellsSpeakAgainst, fillByCells } from './columns-by-cells.ts';
-import { plainHeading, splitCamel, yearIn } from './plain-heading.ts';
+import { inFull, plainHeading, splitCamel, yearIn } from './plain-heading.ts';
 
 /** What the columns of a file are, by their headings in several languages and then by their content. */
 
 const LONGEST_SAMPLE = 300;
 
-/** How the first row looks as a header: at least half of its cells are known headings, or it holds no figures while the next rows do. */
+/**
+ * How the first row looks as a header: at least half of its cells are known headings, or it holds no figures while the next row does, or
+ * it has words where that has values such as +12%, 11–50 or an address of the web.
+ */
 export function looksLikeHeader(first: readonly string[], next: readonly string[] | undefined): boolean {
   const filled = first.filter((cell) => cell.trim() !== '');
   if (filled.length === 0) return false;
   if (filled.filter(knownHeading).length * 2 >= filled.length) return true;
-  return (
-    !filled.some((cell) => /^\s*[\d.,-]+\s*$/.test(cell) && !/^\s*(19|20)\d\d\s*$/.test(cell)) &&
-    (next ?? []).some((cell) => /^\s*[\d.,-]+\s*$/.test(cell))
+  if (filled.some((cell) => isValue(cell) && !/^\s*(19|20)\d\d\s*$/.test(cell))) return false;
+  return (next ?? []).some(
+    (cell, i) => /^\s*[\d.,-]+\s*$/.test(cell) || ((first[i] ?? '').trim() !== '' && isValue(cell)),
   );
+}
+
+/** Whether a cell is a value and no heading: a figure with whatever stands around it, a date, an address of mail or of the web. */
+function isValue(cell: string): boolean {
+  const text = cell.slice(0, LONGEST_SAMPLE);
+  if (/\S@\S|^\s*(?:https?:|www\.)/i.test(text)) return true;
+  const figures = text.match(/\d/g)?.length ?? 0;
+  return figures > (text.match(/\p{L}/gu)?.length ?? 0);
 }
 
 /** Whether a text is a heading of some column of some subject. */
@@ -67,7 +78,9 @@ const ANOTHER: ReadonlySet<string> = new Set(
 const SAYS_LITTLE: ReadonlySet<string> = new Set(
   foldedWords(
     'n no nr in of the en w v ve za im i le la de du des der die das total latest last current official full registered approx about figure value data info field main head office hq group figures circa cca est estimated geschaetzt geschatzt odhad ' +
-      'sidla firmy spolocnosti spolecnosti unternehmens firma company gesamt celkem ogolem rok roku fy year',
+      'sidla firmy spolocnosti spolecnosti unternehmens firma company gesamt celkem ogolem rok roku fy year ' +
+      // What questionnaires ask with.
+      'what which where how many much is are was were do does did you your we our please state give enter',
   ),
 );
 
@@ -109,11 +122,11 @@ function meanings(heading: string, subject: string): Meant[] {
     4,
     whole.length,
   );
-  for (const text of [heading, bare(heading)]) {
+  for (const text of [heading, bare(heading), inFull(heading)]) {
     const plain = plainHeading(text);
     add(known.get(plain), sureOf(plain, 3), plain.length);
   }
-  const words = foldedWords(splitCamel(heading)).filter((word) => !isUnit(word));
+  const words = foldedWords(splitCamel(inFull(heading))).filter((word) => !isUnit(word));
   const telling = words.filter((word) => !SAYS_LITTLE.has(word) && !isYear(word));
   const plain = plainHeading(telling.join(' '));
   add(known.get(plain), sureOf(plain, 2), plain.length);
@@ -161,6 +174,18 @@ const GENERAL: ReadonlySet<string> = new Set(
 /** Headings that mean their column only where no other does: a site may be named there, or revenue only by its class. */
 const WEAK: ReadonlySet<string> = new Set([
   ...['standort', 'location', 'sitz', 'sidlo', 'locality'],
+  // In a list of firms these may be others than the firms.
+  ...[
+    'supplier',
+    'vendor',
+    'vendorname',
+    'manufacturer',
+    'producer',
+    'lieferant',
+    'hersteller',
+    'aussteller',
+  ],
+  ...['fournisseur', 'fornitore', 'proveedor', 'fornecedor', 'leverantor', 'dostawca'],
   // Of a state and a county the state is the region.
   'county',
   ...['umsatzklasse', 'umsatzgrosse', 'umsatzgrossenklasse', 'revenuerange', 'revenueband', 'turnoverband'],

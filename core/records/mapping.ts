@@ -1,5 +1,6 @@
 import type { CodeTree, Scheme } from '../codes/tree.ts';
 import type { CellStyle } from '../values/cell.ts';
+import { plainHeading } from './plain-heading.ts';
 import { guessStyles, MONEY_COLUMNS, type ColumnStyle, type Undecided } from './column-styles.ts';
 import { LOOKED_UP } from './columns-by-cells.ts';
 import { countryOfFile, countryOfNumbers, countryOfStates, countryOfTowns } from './file-country.ts';
@@ -72,6 +73,7 @@ export function guessMapping(
 ): Mapping {
   const columns = withTown(
     withCountry(guessColumns(header, rows, subject, made), rows, isCountry),
+    header,
     rows,
     subject,
     isTown,
@@ -138,6 +140,7 @@ const POSTCODE = /^(?:[A-Z]{1,2}-)?\d{4,5}$/;
  */
 function withTown(
   columns: (string | null)[],
+  header: readonly string[],
   rows: readonly (readonly string[])[],
   subject: string,
   isTown: (town: string, country: string | null) => boolean,
@@ -148,6 +151,10 @@ function withTown(
     const cells = looked.map((row) => (row[at] ?? '').slice(0, 100).trim()).filter(Boolean);
     return cells.length > 0 && cells.filter(fits).length >= cells.length * SAMPLE_SHARE;
   };
+  // A "kraj" is a region in Czech and Slovak, and a town in Slovene.
+  const kraj = header.findIndex((heading, i) => columns[i] === 'region' && plainHeading(heading) === 'kraj');
+  if (kraj >= 0 && mostly(kraj, (cell) => isTown(cell, 'SI')))
+    return columns.map((id, at) => (at === kraj ? 'town' : id));
   const coded = columns.indexOf('postcode');
   if (coded >= 0 && mostly(coded, (cell) => POSTCODE_AND_TOWN.test(cell)))
     return columns.map((id) => (id === 'postcode' ? 'town' : id));

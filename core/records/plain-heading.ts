@@ -11,6 +11,40 @@ export function plainHeading(text: string): string {
 export const splitCamel = (text: string): string =>
   text.replace(/[°º№#]/g, ' ').replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2');
 
+/** What short forms stand for in the names that databases give their columns. */
+const SHORT: ReadonlyMap<string, string> = new Map(
+  Object.entries({
+    addr: 'address',
+    amt: 'amount',
+    cd: 'code',
+    cnt: 'count',
+    cntry: 'country',
+    co: 'company',
+    ctry: 'country',
+    dt: 'date',
+    emp: 'employees',
+    est: 'established',
+    nbr: 'number',
+    nm: 'name',
+    num: 'number',
+    ph: 'phone',
+    reg: 'registration',
+    rev: 'revenue',
+    st: 'state',
+    tel: 'phone',
+    yr: 'year',
+  }),
+);
+
+/** "EMP_CNT" as "employees count"; a heading without underlines as it is. */
+export const inFull = (heading: string): string =>
+  heading.includes('_')
+    ? heading
+        .split('_')
+        .map((word) => SHORT.get(word.toLowerCase()) ?? word)
+        .join(' ')
+    : heading;
+
 /** Letters of a heading that are looked at. */
 const LONGEST = 300;
 

@@ -1,4 +1,5 @@
 import { CURRENCIES } from '../money/rates.ts';
+import { withoutForm } from '../match/legal-forms.ts';
 import { fold } from '../text/fold.ts';
 import { moneyHeading } from '../values/money-heading.ts';
 import { knownHeading, looksLikeHeader } from './headings.ts';
@@ -102,6 +103,44 @@ export function headingsOf(rows: readonly (readonly string[])[], width: number):
   });
 }
 
+/** Rows by which it is seen whether rows stand in groups. */
+export const GROUPED_BY = 50;
+
+/**
+ * Whether the rows of a table stand in groups, each below a row with its heading alone ("Bavaria"): the first row is one, no two stand
+ * together, and the others fill most of the columns.
+ * @param rows the first rows below the headings, without blank ones
+ */
+export function standInGroups(rows: readonly (readonly string[])[], width: number): boolean {
+  const some = rows.slice(0, GROUPED_BY);
+  const alone = some.map((cells) => filledOf(cells) === 1 && (cells[0] ?? '').trim() !== '');
+  const groups = alone.filter(Boolean).length;
+  return (
+    width > 2 &&
+    alone[0] === true &&
+    groups > 1 &&
+    groups <= some.length / 2 &&
+    alone.every((one, i) => !one || alone[i + 1] === false) &&
+    some.every((cells, i) => alone[i] || filledOf(cells) > Math.max(2, width / 2)) &&
+    some.every((cells, i) => !alone[i] || withoutForm(cells[0]!).form === null)
+  );
+}
+
+/**
+ * Whether a table lies on its side, a column for each record: headings that are known stand below each other in the first column, and
+ * none in the first row.
+ */
+export function liesOnItsSide(rows: readonly (readonly string[])[]): boolean {
+  const [top = [], ...others] = rows.filter((cells) => filledOf(cells) > 0);
+  if (top.length < 3 || others.length < 3 || rows.length > MOST_ON_SIDE) return false;
+  const first = others.map((cells) => cells[0] ?? '').filter((cell) => cell.trim() !== '');
+  const known = first.filter(knownHeading).length;
+  return known >= 3 && known >= 0.6 * others.length && knownIn(top.slice(1)) === 0;
+}
+
+/** Rows of a table on its side, each of them a heading with what the records have there. */
+const MOST_ON_SIDE = 200;
+
 const TOTALS = new Set(
   'total|totals|grand total|subtotal|sub total|sum|gesamt|insgesamt|summe|gesamtsumme|zwischensumme|celkem|soucet|mezisoucet|spolu|sucet|razem|suma|ogolem|totale|totaux|total general|somme|osszesen|totaal|totalt|i alt|yhteensa|average|mean|durchschnitt|prumer|srednia|moyenne|media'.split(
     '|',
@@ -120,17 +159,21 @@ const COUNTED = /^\(\d+ (?:rows?|records?|zeilen|lignes|wierszy|řádků)\)$/i;
 const LONGEST_NAME = 90;
 
 /**
- * Why a row between the headings and the end is no record: a total, a note, or the headings once more. Null for records.
+ * Why a row between the headings and the end is no record: a total, a note, the headings once more or that of a group. Null for
+ * records.
  * @param header the headings; a row with one cell is a note only in a table of several columns
+ * @param inGroups whether the rows stand in groups, below rows with one cell
  */
 export function notData(
   cells: readonly string[],
   header: readonly string[],
+  inGroups = false,
 ): 'total' | 'note' | 'headings' | null {
   const filled = cells.filter((cell) => cell.trim() !== '');
   const first = filled[0];
   if (first === undefined) return null;
   if (filled.every((cell) => RULE.test(cell.trim()))) return 'note';
+  if (inGroups && filled.length === 1 && first === cells[0]) return 'headings';
   if (filled.length === 1 && COUNTED.test(first.trim())) return 'note';
   if (
     filled.length > 1 &&

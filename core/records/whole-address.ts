@@ -1,5 +1,5 @@
 import type { Gazetteer } from '../geo/gazetteer.ts';
-import { addressParts, apartIn } from '../values/one-line-address.ts';
+import { addressParts, apartIn, besideTown } from '../values/one-line-address.ts';
 import { readPostcode as plainPostcode } from '../values/identifiers.ts';
 import { countryIn, townsOf } from '../values/place.ts';
 import type { ColumnReader } from './column-reader.ts';
@@ -58,7 +58,8 @@ export function addressReader(
     return {
       country: own,
       region: null,
-      street: alone === null ? (parts.street ?? text) : null,
+      street:
+        alone !== null ? null : (parts.street ?? (parts.town === null ? text : besideTown(within, parts))),
       postcode: parts.postcode && plainPostcode(parts.postcode, own),
       town: parts.town ?? alone,
     };

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { addressParts } from './one-line-address.ts';
+import { addressParts, besideTown } from './one-line-address.ts';
 
 describe('an address in one text', () => {
   test.each([
@@ -12,5 +12,13 @@ describe('an address in one text', () => {
     ['Lange Straat 7, Gent', 'Lange Straat 7', null, 'Gent'],
   ])('%s', (text, street, postcode, town) => {
     expect(addressParts(text)).toEqual({ street, postcode, town });
+  });
+
+  test('keeps the road with the number of a unit in it, and the name of a building where no part is plainly the street', () => {
+    expect(addressParts('Unit 4, Forge Lane, Sheffield, S9 2AB').street).toBe('Unit 4, Forge Lane');
+    expect(addressParts('Unit 4, Sheffield, S9 2AB').street).toBe('Unit 4');
+    const mill = 'The Old Mill, Canal Road, Leeds, LS12 2QQ';
+    expect(besideTown(mill, addressParts(mill))).toBe('The Old Mill, Canal Road');
+    expect(besideTown('602 00 Brno', addressParts('602 00 Brno'))).toBeNull();
   });
 });

@@ -53,7 +53,7 @@ export function addressParts(text: string): AddressParts {
             : i > 0 && isWords(parts[i - 1]!)
               ? parts[i - 1]!
               : null));
-    return { street, postcode, town };
+    return { street: withRoad(street, parts, town), postcode, town };
   }
   const at = parts.findIndex(isStreet);
   const next = at < 0 ? undefined : parts[at + 1];
@@ -62,6 +62,23 @@ export function addressParts(text: string): AddressParts {
     postcode: null,
     town: next !== undefined && isWords(next) ? next : null,
   };
+}
+
+/** What within a house has a number too. */
+const WITHIN_HOUSE = /^(?:unit|suite|floor|level|building|block|office|flat|room|shop|plot|hall|halle) /i;
+
+/** The number of a unit with the road behind it: Unit 4, Forge Lane. */
+function withRoad(street: string | null, parts: readonly string[], town: string | null): string | null {
+  const road = street !== null && WITHIN_HOUSE.test(street) ? parts[parts.indexOf(street) + 1] : undefined;
+  return road === undefined || road === town || POSTCODE.test(road) ? street : `${street}, ${road}`;
+}
+
+/** What an address has besides its postcode and its town, where no part of it is plainly the street: The Old Mill, Canal Road. */
+export function besideTown(text: string, { postcode, town }: AddressParts): string | null {
+  const rest = apartIn(text).filter(
+    (part) => part !== town && !(postcode !== null && part.includes(postcode)),
+  );
+  return rest.join(', ') || null;
 }
 
 function postcodeOf(part: string): { before: string; postcode: string; after: string } | null {

@@ -37,8 +37,17 @@ const VEHICLE_SIGNS: Readonly<Record<string, string>> = {
   ...{ FL: 'LI', SLO: 'SI', FIN: 'FI', IRL: 'IE', EST: 'EE' },
 };
 
+/** A cell without the flag in it, or the letters of the flag where it has nothing else: they are those of the country's code. */
+function withoutFlag(cell: string): string {
+  const flags = cell.match(/[\u{1F1E6}-\u{1F1FF}]/gu);
+  if (!flags) return cell;
+  const words = cell.replace(/[\u{1F1E6}-\u{1F1FF}]/gu, '').trim();
+  return words || flags.map((letter) => String.fromCharCode(letter.codePointAt(0)! - 0x1f1e6 + 65)).join('');
+}
+
 /** The ISO code of the country that a cell names, or gives the sign of the vehicles of; null where it does neither. */
-export function countryIn(cell: string, places: Gazetteer): string | null {
+export function countryIn(written: string, places: Gazetteer): string | null {
+  const cell = withoutFlag(written);
   const found =
     places.countryNamed(cell) ?? places.countryNamed(VEHICLE_SIGNS[cell.trim().toUpperCase()] ?? '');
   if (found) return found.code;
@@ -159,7 +168,9 @@ const DEGREES =
  * Degrees, as a number or in minutes and seconds with the point of the compass behind; their decimal mark is whichever they have.
  * @throws CellError
  */
-export function readDegrees(cell: string, most: number): number {
+export function readDegrees(written: string, most: number): number {
+  // One half of "POINT(16.6 49.2)".
+  const cell = written.replace(/^POINT ?\(|\)$/gi, '').trim();
   const decimal = cell.includes(',') && !cell.includes('.') ? ',' : '.';
   const parts = DEGREES.exec(cell.replace(/\s/g, ''));
   const compass = (parts?.[1] ?? parts?.[5])?.toUpperCase();

@@ -185,6 +185,27 @@ describe('the decimal mark of a column', () => {
   });
 });
 
+test('a "mil" is a thousand in Spanish and Portuguese, and a million elsewhere', () => {
+  const unit = (heading: string) => moneyHeading(heading, CURRENCIES).unit;
+  expect([unit('Facturación (mil EUR)'), unit('Vendas (mil €)'), unit('Lucro em mil €')]).toEqual([
+    1e3, 1e3, 1e3,
+  ]);
+  expect([unit('Tržby (mil. Kč)'), unit('Revenue (mil USD)')]).toEqual([1e6, 1e6]);
+});
+
+test('a word that stands where the unit does and is not known is told', () => {
+  const strange = (heading: string) => moneyHeading(heading, CURRENCIES).strange;
+  expect([strange('Revenue in zzz EUR'), strange('Revenue (zzz EUR)')]).toEqual([true, true]);
+  const plain = [
+    'Revenue (EUR)',
+    'Annual revenue EUR',
+    'Revenue (net EUR)',
+    'Umsatz in Tsd. EUR',
+    'Revenue in zzz',
+  ];
+  expect(plain.filter(strange)).toEqual([]);
+});
+
 test('headings of money say unit and currency', () => {
   const said = (heading: string) => {
     const { unit, currency } = moneyHeading(heading, CURRENCIES);
@@ -198,6 +219,10 @@ test('headings of money say unit and currency', () => {
   // Of a currency without rates its code is told, so that somebody is asked.
   expect(said('Revenue (RUB m)')).toEqual([1e6, 'RUB']);
   expect(said('Revenue (ALL)')).toEqual([null, null]);
+  expect(said('Выручка, тыс. руб.')).toEqual([1e3, 'RUB']);
+  expect(said('Дохід, млн грн')).toEqual([1e6, 'UAH']);
+  expect(said('Receita líquida (R$ mil)')).toEqual([1e3, 'BRL']);
+  expect(said('매출액 (백만원)')).toEqual([1e6, 'KRW']);
   expect(said('Omsättning, tkr')).toEqual([1e3, 'kr']);
   expect(said('Omsetning (MNOK)')).toEqual([1e6, 'NOK']);
   expect(said('Omsætning i mio. kr.')).toEqual([1e6, 'kr']);

@@ -43,6 +43,7 @@ async function* blocksOf(
   const chunks = textOf(path, encoding, onBytes);
   let text = '';
   let lines = 0;
+  let quote: string | null = null;
   try {
     for (let isLast = false; !isLast;) {
       const next = await chunks.next();
@@ -50,9 +51,10 @@ async function* blocksOf(
       if (!next.done) text += next.value;
       // Half a line end says nothing of its kind.
       if (!isLast && text.endsWith('\r') && text.length < LONGEST_ROW) continue;
-      const found = byTheBook(text, delimiter, isLast);
+      quote ??= quoteOf(text, delimiter);
+      const found = byTheBook(text, delimiter, quote, isLast);
       if (!found) {
-        yield* patiently(text, chunks, delimiter, lines);
+        yield* patiently(text, chunks, delimiter, quote, lines);
         return;
       }
       if (found.rows.length > 0) yield found.rows;
@@ -62,6 +64,13 @@ async function* blocksOf(
   } finally {
     await chunks.return(undefined);
   }
+}
+
+/** The mark that stands around cells: a single one where it does so around each of the first line. */
+function quoteOf(text: string, delimiter: string): string {
+  const first = /^[^\r\n]*/.exec(text.slice(0, LONGEST_ROW))![0];
+  const cells = first.split(delimiter);
+  return cells.length > 1 && cells.every((cell) => /^ ?'[^']+' ?$/.test(cell)) ? "'" : '"';
 }
 
 /** The text of a file as it comes, without its byte order mark. */
@@ -86,11 +95,12 @@ async function* textOf(
 function byTheBook(
   text: string,
   delimiter: string,
+  quote: string,
   isAll: boolean,
 ): { rows: string[][]; end: number } | null {
   if (text === '') return { rows: [], end: 0 };
-  if (/\r(?!\n)/.test(text) || blankBehindQuote(delimiter, isAll).test(text)) return null;
-  const parser = new Papa.Parser({ delimiter, newline: '\n', quoteChar: '"' });
+  if (/\r(?!\n)/.test(text) || blankBehindQuote(delimiter, quote, isAll).test(text)) return null;
+  const parser = new Papa.Parser({ delimiter, newline: '\n', quoteChar: quote });
   const { data, errors, meta } = parser.parse(text, 0, !isAll) as {
     data: string[][];
     errors: unknown[];
@@ -107,9 +117,9 @@ function byTheBook(
 }
 
 /** A quotation mark with blanks between it and the end of its cell, which the two readers understand otherwise. */
-const blankBehindQuote = (delimiter: string, isAll: boolean) => {
+const blankBehindQuote = (delimiter: string, quote: string, isAll: boolean) => {
   const end = delimiter === '|' ? '\\|' : delimiter;
-  return new RegExp(`"(?:(?!${end})[^\\S\\r\\n])+(?:${end}|\\r|\\n${isAll ? '|$' : ''})`);
+  return new RegExp(`${quote}(?:(?!${end})[^\\S\\r\\n])+(?:${end}|\\r|\\n${isAll ? '|$' : ''})`);
 };
 
 /** The rows of a text and of what comes behind it. @throws Problem */
@@ -117,6 +127,7 @@ async function* patiently(
   text: string,
   chunks: AsyncGenerator<string, undefined>,
   delimiter: string,
+  quote: string,
   linesBefore: number,
 ): AsyncGenerator<string[][]> {
   async function* all() {
@@ -125,6 +136,7 @@ async function* patiently(
   }
   const parser = parse({
     delimiter,
+    quote,
     relax_column_count: true,
     relax_quotes: true,
     skip_empty_lines: false,

@@ -9,6 +9,7 @@ import {
   closeSync,
   renameSync,
   rmSync,
+  statSync,
   type WriteStream,
 } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
@@ -21,10 +22,15 @@ import { readVCards } from '../../core/records/contacts.ts';
 import { Problem } from '../../core/tape/problem.ts';
 import { encodingOf } from './encoding.ts';
 import { marked } from './file-kind.ts';
+import { cutLine, isRule, setLines, textColumns } from './fixed-width.ts';
 import { tableOfHtml } from './html-table.ts';
+import { flat, listIn, recordsIn, type Cells } from './json-records.ts';
 import { Zip } from './workbook/zip.ts';
 
-/** Makes of an uploaded file one that is read as a table: unpacks archives, and writes JSON, GeoJSON, vCard and Parquet as CSV. */
+/**
+ * Makes of an uploaded file one that is read as a table: unpacks archives, and writes JSON, GeoJSON, vCard, Parquet and text in
+ * columns of fixed width as CSV.
+ */
 
 /** What an archive may unpack to. */
 const MOST_UNPACKED = 2 * 2 ** 30;
@@ -53,6 +59,7 @@ export async function prepareFile(path: string): Promise<string | null> {
   else if (table === 'vCard') await write(path, cardRows(wholeText(path)));
   else if (table === 'HTML') await htmlToCsv(path);
   else if (table === 'XML') throw notRead('XML');
+  else if (!start.includes(0) && (await setTextToCsv(path, start))) return 'text set in columns';
   return [unpacked, table].filter(Boolean).join(' of ') || null;
 }
 
@@ -74,8 +81,10 @@ function kindOfText(text: string): 'GeoJSON' | 'JSON' | 'JSON Lines' | 'vCard' |
   if (!text.startsWith('{')) return null;
   const first = text.split('\n', 1)[0]!;
   if (/"type"\s{0,8}:\s{0,8}"FeatureCollection"/.test(text.slice(0, 4000))) return 'GeoJSON';
-  // One object alone may also hold the list of records.
-  return isRecord(first) && (text.includes('\n{') || !/\[\s{0,8}\{/.test(first)) ? 'JSON Lines' : 'JSON';
+  // An object on a line of its own may hold the list of records.
+  const isOneOfLines =
+    isRecord(first) && (text.trimEnd().includes('\n') || listIn(JSON.parse(first)) === null);
+  return isOneOfLines ? 'JSON Lines' : 'JSON';
 }
 
 function isRecord(line: string): boolean {
@@ -170,8 +179,6 @@ async function replace(path: string, make: (to: string) => Promise<void>): Promi
 
 const drained = (file: WriteStream) => new Promise<void>((resolve) => file.once('drain', () => resolve()));
 
-type Cells = Record<string, unknown>;
-
 /** Writes records as a CSV file over the one they were read from; its columns are the keys. */
 async function writeCsv(
   path: string,
@@ -214,35 +221,6 @@ function cellText(value: unknown): string {
   if (value instanceof Date) return value.toISOString().slice(0, 10);
   if (typeof value === 'object') return JSON.stringify(value);
   return `${value as string | boolean}`;
-}
-
-/** A record with the objects in it taken apart: {address: {town}} has the key "address town". */
-function flat(record: unknown): Cells {
-  return apart(record, '');
-}
-
-function apart(record: unknown, before: string): Cells {
-  if (typeof record !== 'object' || record === null || Array.isArray(record))
-    return { [before || 'value']: record };
-  return Object.entries(record).reduce<Cells>((cells, [key, value]: [string, unknown]) => {
-    const name = before ? `${before} ${key}` : key;
-    if (isObject(value)) return Object.assign(cells, apart(value, name));
-    return Array.isArray(value) && value.length > 0 && value.every(isObject)
-      ? Object.assign(cells, sideBySide(value, name))
-      : Object.assign(cells, { [name]: value });
-  }, {});
-}
-
-const isObject = (value: unknown): value is object =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-
-/** What each key holds in several objects: {industries: [{code: 1}, {code: 2}]} has "industries code" with both. */
-function sideBySide(objects: readonly object[], name: string): Cells {
-  const cells: Record<string, unknown[]> = {};
-  for (const one of objects)
-    for (const [key, value] of Object.entries(apart(one, name)))
-      if (value !== null && value !== '') (cells[key] ??= []).push(value);
-  return cells;
 }
 
 const wholeText = (path: string): string =>
@@ -292,10 +270,8 @@ function broken(why: string): Problem {
 }
 
 function arrayRows(parsed: unknown): Cells[] {
-  const list: unknown = Array.isArray(parsed)
-    ? parsed
-    : Object.values(parsed as object).find((value) => Array.isArray(value) && value.length > 0);
-  if (!Array.isArray(list)) throw broken('JSON: it holds no list of records.');
+  const list = recordsIn(parsed);
+  if (list === null) throw broken('JSON: it holds no list of records.');
   const cells = cellsOf(list[0]);
   return list.map(cells);
 }
@@ -322,6 +298,19 @@ function geoRows(parsed: unknown): Cells[] {
     }),
   );
 }
+
+/** Writes text that is set in columns as CSV, each line as a row; false where it is no such text. */
+async function setTextToCsv(path: string, start: Buffer): Promise<boolean> {
+  if (setLines(linesOf(start.toString('latin1'))) === null || statSync(path).size > MOST_WHOLE) return false;
+  const lines = linesOf(iconv.decode(wholeBytes(path), marked(start)?.encoding ?? encodingOf(path).encoding));
+  const columns = textColumns(lines);
+  if (columns === null) return false;
+  const rows = lines.map((line) => (isRule(line) ? [] : cutLine(line, columns)));
+  await replace(path, (to) => writeFile(to, stringify(rows)));
+  return true;
+}
+
+const linesOf = (text: string) => text.replaceAll('\f', '').split(/\r\n|\r|\n/);
 
 /** The table of a page, in the encoding that the page names or its bytes show. */
 async function htmlToCsv(path: string): Promise<void> {

@@ -6,6 +6,7 @@ import {
   hasKnownTable,
   headingsOf,
   notData,
+  standInGroups,
   type TableShape,
 } from '../../core/records/table-shape.ts';
 import { Problem } from '../../core/tape/problem.ts';
@@ -169,6 +170,7 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
       field: 'file',
       rule: 'at least one row under the header',
     });
+  const inGroups = standInGroups(body, own.length);
   return {
     kind,
     encoding,
@@ -185,7 +187,7 @@ export async function previewFile(path: string, wish: Partial<FileReading> = {})
       .filter((cells) => !isBlank(cells))
       .slice(0, MOST_ABOVE_SHOWN),
     rows: body
-      .filter((cells) => notData(cells, own) === null)
+      .filter((cells) => notData(cells, own, inGroups) === null)
       .map((cells) => (made.length ? withMade(made, cells, width) : cells)),
     bytes,
     undecodable,
@@ -275,12 +277,18 @@ export async function* dataRows(
   const width = header.length - made.length;
   const own = header.slice(0, width);
   let row = 0;
+  let inGroups: boolean | null = null;
   for await (const block of fileRows(path, reading, onBytes)) {
     const rows: DataRow[] = [];
+    if (row + block.length > above)
+      inGroups ??= standInGroups(
+        block.slice(Math.max(0, above - row)).filter((cells) => !isBlank(cells)),
+        width,
+      );
     for (const came of block) {
       if (++row <= above || isBlank(came)) continue;
       const cells = made.length ? withMade(made, came, width) : came;
-      rows.push({ row, cells, notData: notData(cells, own) });
+      rows.push({ row, cells, notData: notData(cells, own, inGroups!) });
     }
     yield rows;
   }

@@ -1,5 +1,8 @@
+import { stringify } from 'csv-stringify/sync';
+import { writeFileSync } from 'node:fs';
 import { guessMade } from '../../core/records/guess-made.ts';
-import { guessSubject } from '../../core/records/headings.ts';
+import { guessSubject, knownHeading } from '../../core/records/headings.ts';
+import { liesOnItsSide } from '../../core/records/table-shape.ts';
 import { guessMapping, type Mapping, type MappingDefaults } from '../../core/records/mapping.ts';
 import { CURRENCIES } from '../../core/money/rates.ts';
 import { countryIn, townsOf } from '../../core/values/place.ts';
@@ -28,8 +31,11 @@ export interface RecogniseWish {
 
 /** How a file looks, what its rows are and what its columns may mean. @throws Problem */
 export async function recognise(wish: RecogniseWish): Promise<Recognised> {
-  const was = wish.fresh ? await prepareFile(wish.path) : null;
-  const asItIs = await previewFile(wish.path, wish.reading);
+  const prepared = wish.fresh ? await prepareFile(wish.path) : null;
+  let asItIs = await previewFile(wish.path, wish.reading);
+  const turned = wish.fresh && asItIs.header.filter(knownHeading).length < 2 && (await turnUp(wish.path));
+  if (turned) asItIs = await previewFile(wish.path, wish.reading);
+  const was = [prepared, turned ? 'with a column for each' : null].filter(Boolean).join(', ') || null;
   const subject = wish.subject ?? guessSubject(asItIs.header);
   const preview = await withPieces(wish, asItIs, subject);
   const places = loadGazetteer();
@@ -48,6 +54,18 @@ export async function recognise(wish: RecogniseWish): Promise<Recognised> {
     currencyOf: (country) => CURRENCIES.find((code) => code === places.country(country)?.currency) ?? null,
   });
   return { preview, was, subject, mapping };
+}
+
+/** Turns a table that has a column for each record; false where it is none. A workbook of several sheets stays as it is. */
+async function turnUp(path: string): Promise<boolean> {
+  const { sheets, rows: lying } = await previewFile(path, { skip: 0, hasHeader: false });
+  if (sheets.length > 1 || !liesOnItsSide(lying)) return false;
+  const width = Math.max(...lying.map((cells) => cells.length));
+  const rows = Array.from({ length: width }, (_, i) => lying.map((cells) => cells[i] ?? ''));
+  // The names stand beside a blank cell.
+  if (rows[0]![0]!.trim() === '') rows[0]![0] = 'Company';
+  writeFileSync(path, stringify(rows));
+  return true;
 }
 
 /** The file with the columns that it has in pieces, unless what is made of them is said. */
