@@ -1,4 +1,4 @@
-import { afterAll, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -8,7 +8,12 @@ import { loadDemo } from './load-demo.ts';
 
 const COMPANIES = 3300;
 const dirs: string[] = [];
-afterAll(() => dirs.forEach((dir) => rmSync(dir, { recursive: true })));
+let one: Db;
+beforeAll(async () => void (one = await demo()));
+afterAll(() => {
+  one.close();
+  dirs.forEach((dir) => rmSync(dir, { recursive: true }));
+});
 
 async function demo(): Promise<Db> {
   const dir = mkdtempSync(join(tmpdir(), 'just-tally-demo-'));
@@ -19,7 +24,7 @@ async function demo(): Promise<Db> {
 }
 
 test('one seed makes one universe, with the gaps of life', async () => {
-  const [one, other] = [await demo(), await demo()];
+  const other = await demo();
   const print = (db: Db) => {
     const hash = createHash('sha256');
     for (const table of ['company', 'record', 'company_code', 'company_technology', 'company_source'])
@@ -48,19 +53,19 @@ test('one seed makes one universe, with the gaps of life', async () => {
   near(`(SELECT count(*) FROM company_source s WHERE s.company_id = company.id) > 1`, 0.66, 0.04);
   expect(share(`headcount_basis = 'band'`)).toBeGreaterThan(0.05);
   expect(share(`revenue_why = 'withheld'`)).toBeGreaterThan(0.01);
-  one.close();
   other.close();
 });
 
-test('nothing in it can be met outside: addresses end in .example, numbers cannot be rung', async () => {
-  const db = await demo();
+test('nothing in it can be met outside: addresses end in .example, numbers cannot be rung', () => {
   const texts = (column: string) =>
-    db.prepare<[], string>(`SELECT ${column} FROM company WHERE ${column} IS NOT NULL`).pluck().all();
-  for (const web of texts('web')) expect(web).toMatch(/\.example$/);
-  for (const mail of texts('mail')) expect(mail).toMatch(/^[a-z]+@[\w.-]+\.example$/);
-  for (const phone of texts('phone').map((one) => one.replaceAll(' ', '')))
-    expect(phone).toMatch(
-      /^\+(\d{1,4}000\d{6}|441632960\d{3}|1\d{3}55501\d{2}|3319900\d{4}|493023125\d{3})$/,
-    );
-  db.close();
+    one.prepare<[], string>(`SELECT ${column} FROM company WHERE ${column} IS NOT NULL`).pluck().all();
+  const others = (column: string, pattern: RegExp) => {
+    const all = texts(column).map((text) => text.replaceAll(' ', ''));
+    expect(all.length).toBeGreaterThan(COMPANIES / 2);
+    return all.filter((text) => !pattern.test(text));
+  };
+  expect(others('web', /\.example$/)).toEqual([]);
+  expect(others('mail', /^[a-z]+@[\w.-]+\.example$/)).toEqual([]);
+  const silent = /^\+(\d{1,4}000\d{6}|441632960\d{3}|1\d{3}55501\d{2}|3319900\d{4}|493023125\d{3})$/;
+  expect(others('phone', silent)).toEqual([]);
 });

@@ -26,7 +26,8 @@ describe('a reader that remembers', () => {
 
   test('reads more different cells than it keeps', () => {
     const read = remembered(Number);
-    for (let n = 0; n < 70_000; n++) expect(read(`${n}`) === n).toBe(true);
+    const wrong = Array.from({ length: 70_000 }, (_, n) => n).filter((n) => read(`${n}`) !== n);
+    expect(wrong).toEqual([]);
     expect(read('3')).toBe(3);
   });
 });

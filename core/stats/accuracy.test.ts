@@ -24,16 +24,18 @@ function seeded(seed: number): () => number {
   };
 }
 
-/** A list of which some fit, in an order drawn anew. */
-function shuffled(size: number, fit: number, random: () => number): Uint8Array {
-  const list = new Uint8Array(size).fill(1, 0, fit);
-  for (let i = size - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1));
-    [list[i], list[j]] = [list[j]!, list[i]!];
-  }
-  return list;
+/** The first `n` of a list of which some fit, in an order drawn anew: each is one that fits or not, as many of those are left. */
+function drawn(size: number, fit: number, n: number, random: () => number): Uint8Array {
+  const first = new Uint8Array(n);
+  let left = fit;
+  for (let i = 0; i < n; i++)
+    if (random() * (size - i) < left) {
+      first[i] = 1;
+      left--;
+    }
+  return first;
 }
-const fits = (list: Uint8Array, n: number) => list.subarray(0, n).reduce((sum, one) => sum + one, 0);
+const fits = (list: Uint8Array) => list.reduce((sum, one) => sum + one, 0);
 
 const LISTS = 2000;
 
@@ -45,7 +47,7 @@ describe('over 2,000 simulated lists', () => {
       const size = 200 + Math.floor(random() * 3000);
       const fit = Math.floor(size * (0.3 + 0.65 * random()));
       const n = 40 + Math.floor(random() * 120);
-      const { low, high } = accuracyOf([{ size, judged: n, fit: fits(shuffled(size, fit, random), n) }])!;
+      const { low, high } = accuracyOf([{ size, judged: n, fit: fits(drawn(size, fit, n, random)) }])!;
       if (low <= fit / size && fit / size <= high) held++;
     }
     expect(held / LISTS).toBeGreaterThanOrEqual(0.935);
@@ -60,14 +62,14 @@ describe('over 2,000 simulated lists', () => {
         return { size, fit: Math.floor(size * (0.3 + 0.65 * random())) };
       });
       const population = parts.reduce((sum, { size }) => sum + size, 0);
-      const drawn = allocation(
+      const judged = allocation(
         parts.map(({ size }) => size),
         60 + Math.floor(random() * 100),
       );
       const strata: Stratum[] = parts.map(({ size, fit }, k) => ({
         size,
-        judged: drawn[k]!,
-        fit: fits(shuffled(size, fit, random), drawn[k]!),
+        judged: judged[k]!,
+        fit: fits(drawn(size, fit, judged[k]!, random)),
       }));
       const truth = parts.reduce((sum, { fit }) => sum + fit, 0) / population;
       const { low, high } = accuracyOf(strata)!;
@@ -86,7 +88,7 @@ describe('over 2,000 simulated lists', () => {
       const size = 600;
       // Close to the limit on either side, where it errs most.
       const fit = Math.round(size * Math.min(1, Math.max(0, limit + 0.08 * (random() - 0.5))));
-      const list = shuffled(size, fit, random);
+      const list = drawn(size, fit, 150, random);
       let seen = 0;
       for (let n = 1; n <= 150; n++) {
         seen += list[n - 1]!;

@@ -110,13 +110,17 @@ test('plans have keys of their first names, and are due by the clock alone', () 
   expect([nextDue(db), planByKey(db, key), duePlans(db, due)]).toEqual([null, undefined, []]);
 });
 
+const bytesOf = ({ buffer, byteOffset, byteLength }: Uint32Array) =>
+  Buffer.from(buffer, byteOffset, byteLength);
+
 test('a million members take less than 200 kB, and come back as they were', () => {
   const plan = planned('Everybody');
   const id = ran(plan);
   const ids = Uint32Array.from({ length: 1_000_000 }, (_, i) => i + 1 + Math.floor(i / 7));
   writeFound(db, id, found(ids));
   expect(bytesOfMembers(db, id)).toBeLessThan(200_000);
-  expect(membersOf(db, id)).toEqual(ids);
+  // As bytes: comparing a million numbers one by one takes ten seconds.
+  expect(Buffer.compare(bytesOf(membersOf(db, id)!), bytesOf(ids))).toBe(0);
   expect(membersOf(db, 'none')).toBeNull();
 });
 
