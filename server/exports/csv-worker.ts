@@ -21,9 +21,9 @@ export interface CsvBatch {
 
 const data = workerData as CsvWorkerData;
 const { ids, part, parts, options } = data;
-const source = rowsPreparer(data);
 
-await runFeed<CsvBatch>((put) => {
+void runFeed<CsvBatch>((put) => {
+  const source = rowsPreparer(data);
   for (let at = part * ROWS_A_BATCH; at < ids.length; at += parts * ROWS_A_BATCH) {
     const { rows, cells, prints } = source.at(at);
     put({
@@ -32,5 +32,5 @@ await runFeed<CsvBatch>((put) => {
       prints,
     });
   }
+  source.close();
 });
-source.close();
