@@ -41,6 +41,7 @@ export const events: Subject = {
               'news',
               'title',
               'what',
+              'what happened',
               'description',
               'ereignis',
               'meldung',

@@ -17,7 +17,7 @@ export const sites: Subject = {
     label('name', 'Site', 'What the site is called.', {
       width: 214,
       headings:
-        'site, site name, branch, premises, name of site, provozovna, etablissement, standort, standortname, niederlassung, filiale, betriebsstaette, betriebsstatte, werk, nazev provozovny, pobocka, prevadzka, oddzial, nazwa oddzialu, zaklad, nom de l etablissement, unita locale, sede operativa, sucursal, centro de trabajo, vestiging, vestigingsnaam, telephely, toimipaikka, arbejdssted, arbetsstalle',
+        'filialname, name der filiale, filialbezeichnung, store name, branch name, name of branch, outlet, outlet name, shop name, location name, prodejna, nazev prodejny, nom du magasin, punto vendita, nome filiale, nombre de la tienda, winkelnaam, butiksnavn, site, site name, branch, premises, name of site, provozovna, etablissement, standort, standortname, niederlassung, filiale, betriebsstaette, betriebsstatte, werk, nazev provozovny, pobocka, prevadzka, oddzial, nazwa oddzialu, zaklad, nom de l etablissement, unita locale, sede operativa, sucursal, centro de trabajo, vestiging, vestigingsnaam, telephely, toimipaikka, arbejdssted, arbetsstalle',
     }),
     parties('company', 'Company', 'The company whose site it is.', { width: 200 }),
     category('kind', 'Kind', 'What the site is used as.', {

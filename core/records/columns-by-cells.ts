@@ -28,7 +28,7 @@ const cellsOf = (rows: Rows, at: number): string[] => rows.map((row) => row[at] 
 /** What a mobile phone is called; it counts where no other phone is there. */
 const MOBILE: ReadonlySet<string> = new Set(
   foldedWords(
-    'mobile mobil handy mobiltelefon portable cellulare movil telemovel gsm komorka mobiel matkapuhelin cell cellphone',
+    'mobile mobil handy mobiltelefon portable cellulare movil telemovel gsm komorka mobiel telkom matkapuhelin cell cellphone',
   ),
 );
 
@@ -48,6 +48,8 @@ const isNumberOfHouse = (heading: string, rows: Rows, at: number): boolean =>
 /** Columns that a heading means only where their cells are such: an "Address" of people is mostly a street, a "Branche" mostly words. */
 const ONLY_WITH: Readonly<Record<string, RegExp>> = {
   'main-code': /\d/,
+  // A year since which somebody is a customer is no name.
+  name: /\p{L}|\d{2,} \d|^\d{1,3}$/u,
   'other-codes': /\d/,
   // Figures with decimals are none.
   postcode: /^(?!\d+[.,](?!0$)\d+$)/,

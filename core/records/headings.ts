@@ -69,7 +69,7 @@ const headingsBySubject = new Map<string, Map<string, readonly string[]>>();
 /** Words that make of a heading another figure or thing than the one it names: revenue per head, name of the contact. */
 const ANOTHER: ReadonlySet<string> = new Set(
   foldedWords(
-    'vat tax ust mwst tva dph market margin marge marze marza margine margen per growth change rank share ratio contact person first last family given parent group former previous title owner ceo director bank currency year basis low high min max increase trend source note comment ' +
+    'since seit depuis desde sedan siden vat tax ust mwst tva dph market margin marge marze marza margine margen per growth change rank share ratio contact person first last family given parent group former previous title owner ceo director bank currency year basis low high min max increase trend source note comment ' +
       'jednatel kontakt ansprechpartner geschaeftsfuehrer mena rok jahr waehrung nachname vorname contatto persona',
   ),
 );
@@ -175,17 +175,10 @@ const GENERAL: ReadonlySet<string> = new Set(
 const WEAK: ReadonlySet<string> = new Set([
   ...['standort', 'location', 'sitz', 'sidlo', 'locality'],
   // In a list of firms these may be others than the firms.
-  ...[
-    'supplier',
-    'vendor',
-    'vendorname',
-    'manufacturer',
-    'producer',
-    'lieferant',
-    'hersteller',
-    'aussteller',
-  ],
-  ...['fournisseur', 'fornitore', 'proveedor', 'fornecedor', 'leverantor', 'dostawca'],
+  ...foldedWords('partner member mitglied client customer supplier vendor vendorname manufacturer producer'),
+  ...foldedWords(
+    'lieferant hersteller aussteller fournisseur fornitore proveedor fornecedor leverantor dostawca',
+  ),
   // Of a state and a county the state is the region.
   'county',
   ...['umsatzklasse', 'umsatzgrosse', 'umsatzgrossenklasse', 'revenuerange', 'revenueband', 'turnoverband'],

@@ -41,6 +41,22 @@ function problems(subject: ReadSubject, row: Record<string, string>, mapping?: P
   return 'problems' in answer ? answer.problems.map(({ column, rule }) => [column, rule]) : [];
 }
 
+test('several investors stand apart by semicolons, and by commas where each has a name of several words', () => {
+  const investors = (cell: string) =>
+    related('deals', { 'party-target': 'Alder', 'party-investor': cell })
+      .parties.filter(({ role }) => role === 'investor')
+      .map(({ reference }) => reference.name);
+  expect(investors('North Ventures; Fjord Fund, Polar Angels')).toEqual([
+    'North Ventures',
+    'Fjord Fund',
+    'Polar Angels',
+  ]);
+  expect(investors('Birch, Inc.')).toEqual(['Birch, Inc.']);
+  expect(investors('Birch Works, s.r.o.')).toEqual(['Birch Works, s.r.o.']);
+  const buyers = related('deals', { 'party-buyer': 'Birch Works, Cedar Works' }).parties;
+  expect(buyers).toHaveLength(1);
+});
+
 describe('the company of a row', () => {
   test('is named by number, domain and name, in the country of the row or of all rows', () => {
     const row = {
@@ -59,6 +75,28 @@ describe('the company of a row', () => {
     expect(related('people', { 'company-name': 'Alder', name: 'A' }, { country: 'AT' }).company.country).toBe(
       'AT',
     );
+  });
+  test('is told by the domain of a person’s mail address where nothing else says it, unless anybody has mail there', () => {
+    const isFree = (domain: string) => domain === 'freemail.example';
+    const row = (cells: Record<string, string>) => {
+      const columns = Object.keys(cells);
+      const mapping = { ...PLAIN_MAPPING, columns };
+      const answer = relatedReader('people', columns, mapping, places, null, isFree).read(
+        Object.values(cells),
+      );
+      return 'related' in answer && 'company' in answer.related ? answer.related.company : null;
+    };
+    expect(row({ name: 'Anna', mail: 'anna@post.alder.example' })).toMatchObject({
+      domain: 'alder.example',
+      name: null,
+      number: null,
+    });
+    expect(row({ name: 'Anna', mail: 'anna@freemail.example' })).toBeNull();
+    expect(row({ name: 'Anna', mail: 'a@alder.example', 'company-name': 'Birch' })).toMatchObject({
+      domain: null,
+      name: 'Birch',
+    });
+    expect(problems('people', { name: 'Anna', mail: 'anna@alder.example' })).toHaveLength(1);
   });
   test('must be named somehow; a country or domain that is none is said', () => {
     expect(problems('people', { name: 'Anna', 'company-name': ' ' })).toEqual([

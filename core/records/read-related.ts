@@ -5,6 +5,7 @@ import { fieldOf, fileColumns } from '../fields/registry.ts';
 import type { Gazetteer } from '../geo/gazetteer.ts';
 import { CURRENCIES } from '../money/rates.ts';
 import { yearOf } from '../dates.ts';
+import { registeredDomain } from '../match/identifiers.ts';
 import { domainOf } from '../text/domain.ts';
 import { turnedName } from '../people/name-parts.ts';
 import type { AddressStanding } from '../people/standing.ts';
@@ -42,13 +43,18 @@ const PARTIES_WANTED: Readonly<Record<string, string>> = {
   brands: 'an owner or a reseller',
 };
 
-/** A reader of the rows of a file of sites, people, events, deals or brands. A row that names no company, or that has a cell that cannot be read, is refused. */
+/**
+ * A reader of the rows of a file of sites, people, events, deals or brands. A row that names no company, or that has a cell that cannot
+ * be read, is refused; of people without a company the domain of their mail address says which it is.
+ * @param isFree says of a domain that anybody has mail there, which says nothing of a company
+ */
 export function relatedReader(
   subject: ReadSubject,
   header: readonly string[],
   mapping: Mapping,
   places: Gazetteer,
   watcher: CellWatcher | null = null,
+  isFree: (domain: string) => boolean = () => true,
 ): RelatedReader {
   const labels = new Map(fileColumns(subject).map((column) => [column.id, column.label]));
   const columns = new ColumnReader(header, mapping, labels, watcher);
@@ -167,20 +173,22 @@ export function relatedReader(
     const [standing, madeBy] = [choice('address'), columns.plain('made-by')];
     const [since, checked] = [date('since'), date('checked')];
     return () => {
-      const of = reference();
+      const told = reference();
+      const address = mail();
+      const of = named(told) ? told : { ...told, domain: registeredDomain(address, isFree) };
       const full = fullName(name!(), first!(), last!());
       const post = title!();
-      const told = post === null ? NOTHING_TOLD : readTitle(post);
+      const ofTitle = post === null ? NOTHING_TOLD : readTitle(post);
       return {
         subject: 'people',
         company: of,
         record: {
           name: full,
           title: post,
-          department: department() ?? told.department,
-          level: level() ?? told.level,
+          department: department() ?? ofTitle.department,
+          level: level() ?? ofTitle.level,
           sinceOn: since(),
-          mail: mail(),
+          mail: address,
           certainty: certainty(),
           address: standing() as AddressStanding | null,
           madeBy: madeBy(),
@@ -315,11 +323,10 @@ export function relatedReader(
     return () =>
       whole() ??
       cells.flatMap(({ role, read: cell }): Party[] =>
-        (cell() ?? '')
-          .split(';')
-          .map((one) => one.trim())
-          .filter(Boolean)
-          .map((one) => ({ role, reference: partyOf(one, mapping.country) })),
+        partiesIn(cell() ?? '', SEVERAL_ROLES.has(role)).map((one) => ({
+          role,
+          reference: partyOf(one, mapping.country),
+        })),
       );
   }
 }
@@ -346,6 +353,25 @@ function named({ key, number, domain, name }: CompanyReference): boolean {
 }
 
 const keyed = (key: string | null): Pick<CompanyReference, 'key'> => (key === null ? {} : { key });
+
+/** Roles in which there are several companies at most times. */
+const SEVERAL_ROLES: ReadonlySet<string> = new Set(['investor', 'adviser', 'buy-adviser', 'sell-adviser']);
+/** A name of several words, each party of a list by commas has one: the "Inc." and "s.r.o." behind a comma are none. */
+const OF_WORDS = /^\p{Lu}[^\s,]* \S/u;
+
+/** The parties in a cell: by semicolons, and by commas where several are usual and each part is a name of several words. */
+function partiesIn(cell: string, areSeveral: boolean): string[] {
+  return partsBy(cell, ';').flatMap((one) => {
+    const byCommas = areSeveral ? partsBy(one, ',') : [];
+    return byCommas.length > 1 && byCommas.every((part) => OF_WORDS.test(part)) ? byCommas : [one];
+  });
+}
+
+const partsBy = (cell: string, by: string): string[] =>
+  cell
+    .split(by)
+    .map((one) => one.trim())
+    .filter(Boolean);
 
 /** A party as a file writes it: a registration number, a domain or a name. */
 function partyOf(text: string, country: string | null): CompanyReference {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { looksLikeHeader } from './headings.ts';
-import { liesOnItsSide, notData, standInGroups } from './table-shape.ts';
+import { lyingTable, notData, standInGroups } from './table-shape.ts';
 
 /** Where the headings of a table are, and which of its rows are no records. */
 
@@ -25,11 +25,14 @@ describe('rows that stand in groups', () => {
 });
 
 describe('a table on its side', () => {
-  test('has known headings below each other, and none beside each other', () => {
-    expect(liesOnItsSide(rows(';A;B\nCountry;CZ;AT\nEmployees;3;4\nWebsite;a.example;b.example'))).toBe(true);
-    expect(liesOnItsSide(rows('Name;Country;Employees\nA;CZ;3\nB;AT;4\nC;SE;5'))).toBe(false);
-    expect(liesOnItsSide(rows('What;A;B\nColour;red;blue\nShape;round;flat\nSize;3;4'))).toBe(false);
-    expect(liesOnItsSide(rows(';A;B\nCountry;CZ;AT'))).toBe(false);
+  const lying = (text: string) => lyingTable(rows(text))?.map((cells) => cells[0]) ?? null;
+  test('has known headings below each other, and none beside each other; a title above it is left out', () => {
+    const firms = ';A;B\nCountry;CZ;AT\nEmployees;3;4\nWebsite;a.example;b.example';
+    expect(lying(firms)).toEqual(['', 'Country', 'Employees', 'Website']);
+    expect(lying(`Comparison;;\n;;\n${firms}`)).toEqual(['', 'Country', 'Employees', 'Website']);
+    expect(lying('Name;Country;Employees\nA;CZ;3\nB;AT;4\nC;SE;5')).toBeNull();
+    expect(lying('What;A;B\nColour;red;blue\nShape;round;flat\nSize;3;4')).toBeNull();
+    expect(lying(';A;B\nCountry;CZ;AT')).toBeNull();
   });
 });
 

@@ -127,15 +127,16 @@ export function standInGroups(rows: readonly (readonly string[])[], width: numbe
 }
 
 /**
- * Whether a table lies on its side, a column for each record: headings that are known stand below each other in the first column, and
- * none in the first row.
+ * The rows of a table that lies on its side, a column for each record: headings that are known stand below each other in its first
+ * column, and none in its first row, which comes below a title at times. Null where it does not.
  */
-export function liesOnItsSide(rows: readonly (readonly string[])[]): boolean {
-  const [top = [], ...others] = rows.filter((cells) => filledOf(cells) > 0);
-  if (top.length < 3 || others.length < 3 || rows.length > MOST_ON_SIDE) return false;
-  const first = others.map((cells) => cells[0] ?? '').filter((cell) => cell.trim() !== '');
-  const known = first.filter(knownHeading).length;
-  return known >= 3 && known >= 0.6 * others.length && knownIn(top.slice(1)) === 0;
+export function lyingTable(rows: readonly string[][]): string[][] | null {
+  const filled = rows.filter((cells) => filledOf(cells) > 0);
+  const from = filled.findIndex((cells) => filledOf(cells) > 1);
+  const [top = [], ...others] = filled.slice(Math.max(0, from));
+  if (top.length < 3 || others.length < 3 || rows.length > MOST_ON_SIDE) return null;
+  const known = others.filter((cells) => knownHeading(cells[0] ?? '')).length;
+  return known >= 3 && known >= 0.6 * others.length && knownIn(top.slice(1)) === 0 ? [top, ...others] : null;
 }
 
 /** Rows of a table on its side, each of them a heading with what the records have there. */

@@ -95,7 +95,7 @@ const RELATED_WORDS: Readonly<Record<string, Meaning<string>>> = {
   }),
   'site kind': meaning({
     works:
-      'plant, factory, manufacturing, production site, workshop, werk, fabrik, produktionsstatte, produktion, werkstatt, zavod, tovarna, vyrobna, dilna, zaklad, fabryka, hala, usine, atelier, site de production, stabilimento, fabbrica, planta, fabrica, gyar, uzem, fabriek, fabrik anlaggning',
+      'plant, factory, manufacturing, production site, workshop, werk, fabrik, produktionsstatte, produktion, werkstatt, zavod, tovarna, vyroba, vyrobna, dilna, zaklad, fabryka, hala, usine, atelier, site de production, stabilimento, fabbrica, planta, fabrica, gyar, uzem, fabriek, fabrik anlaggning',
     branch:
       'branch office, subsidiary office, niederlassung, zweigstelle, filiale, filialka, pobocka, oddzial, filia, succursale, agence, sede secondaria, sucursal, delegacion, fioktelep, vestiging, filial, avdeling',
     store:
@@ -107,9 +107,9 @@ const RELATED_WORDS: Readonly<Record<string, Meaning<string>>> = {
     'growth-loan':
       'loan, credit, debt, venture debt, debt financing, kredit, darlehen, wachstumskredit, uver, pozicka, kredyt, pozyczka, pret, dette, prestito, prestamo, hitel, lening, lan',
     'equity-round':
-      'equity, funding round, funding, investment, capital increase, seed, series a, series b, series c, venture round, finanzierungsrunde, kapitalerhohung, beteiligung, investicni kolo, kapitalovy vstup, investice, runda finansowania, inwestycja, levee de fonds, augmentation de capital, round, aumento di capitale, ronda, tokeemeles, kapitaalronde',
+      'equity, funding round, funding, investment, capital increase, seed, pre seed, bridge round, series d, series e, series a, series b, series c, venture round, finanzierungsrunde, kapitalerhohung, beteiligung, investicni kolo, kapitalovy vstup, investice, runda finansowania, inwestycja, levee de fonds, augmentation de capital, round, aumento di capitale, ronda, tokeemeles, kapitaalronde',
     acquisition:
-      'takeover, purchase, m a, acquired, ubernahme, akquisition, kauf, akvizice, prevzeti, akvizicia, przejecie, akwizycja, rachat, acquisizione, adquisicion, compra, felvasarlas, overname, uppkop, opkob',
+      'takeover, purchase, full acquisition, majority stake, majority acquisition, share deal, asset deal, m a, acquired, ubernahme, akquisition, kauf, akvizice, prevzeti, akvizicia, przejecie, akwizycja, rachat, acquisizione, adquisicion, compra, felvasarlas, overname, uppkop, opkob',
     merger:
       'fusion, verschmelzung, zusammenschluss, fuze, slouceni, fuzia, polaczenie, fuzja, fusione, fusion empresas, osszeolvadas, fusie',
     'buy-out':

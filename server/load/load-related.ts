@@ -2,6 +2,7 @@ import { statSync } from 'node:fs';
 import { relatedReader, type ReadSubject } from '../../core/records/read-related.ts';
 import type { Db } from '../db/open.ts';
 import { stopIfCancelled, tellProgress } from '../jobs/thread.ts';
+import { isFreeMail } from '../free-mail.ts';
 import { loadGazetteer } from '../reference.ts';
 import { dataRows } from './read-file.ts';
 import { RelatedLoad } from './related-load.ts';
@@ -21,7 +22,7 @@ export async function loadRelated(
   { path, reading, header, mapping, subject, covers }: LoadWorkerData,
   refuse: (row: RefusedRow) => void,
 ): Promise<Landed & Record<string, unknown>> {
-  const reader = relatedReader(subject as ReadSubject, header, mapping, loadGazetteer());
+  const reader = relatedReader(subject as ReadSubject, header, mapping, loadGazetteer(), null, isFreeMail);
   const load = new RelatedLoad(db, source);
   const total = statSync(path).size;
   let [read, refused, left, noData, bytes] = [0, 0, 0, 0, 0];

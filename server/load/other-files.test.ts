@@ -7,6 +7,7 @@ import { relatedReader, type ReadSubject } from '../../core/records/read-related
 import { rowReader } from '../../core/records/read-row.ts';
 import type { CompanyRecord, Money, Quantity } from '../../core/records/record.ts';
 import type { RelatedRecord } from '../../core/records/related.ts';
+import { isFreeMail } from '../free-mail.ts';
 import { loadCodeTrees, loadGazetteer, ROOT } from '../reference.ts';
 import { dataRows } from './read-file.ts';
 import { recognise } from './recognise.ts';
@@ -74,7 +75,9 @@ describe.each(expectations)('%s', (file, expected) => {
     const counts = { left: 0, refused: 0, notData: 0 };
     const companies =
       subject === 'companies' ? rowReader(preview.header, mapping, trees, places, 20_700) : null;
-    const related = companies ? null : relatedReader(subject as ReadSubject, preview.header, mapping, places);
+    const related = companies
+      ? null
+      : relatedReader(subject as ReadSubject, preview.header, mapping, places, null, isFreeMail);
     const problems: unknown[] = [];
     for await (const block of dataRows(path, preview, preview.header))
       for (const { cells, notData } of block) {

@@ -39,7 +39,9 @@ async function read(data: ReadingJobData): Promise<Record<string, unknown>> {
   const places = loadGazetteer();
   const companies =
     subject === 'companies' ? rowReader(header, mapping, loadCodeTrees(), places, asOf, census) : null;
-  const related = companies ? null : relatedReader(subject as ReadSubject, header, mapping, places, census);
+  const related = companies
+    ? null
+    : relatedReader(subject as ReadSubject, header, mapping, places, census, isFreeMail);
   const firmOf = matching ? firmReader(header, mapping, places) : null;
   const keys = new Set<string>();
   const answer: FileReadingAnswer = {

@@ -2,7 +2,7 @@ import { stringify } from 'csv-stringify/sync';
 import { writeFileSync } from 'node:fs';
 import { guessMade } from '../../core/records/guess-made.ts';
 import { guessSubject, knownHeading } from '../../core/records/headings.ts';
-import { liesOnItsSide } from '../../core/records/table-shape.ts';
+import { lyingTable } from '../../core/records/table-shape.ts';
 import { guessMapping, type Mapping, type MappingDefaults } from '../../core/records/mapping.ts';
 import { CURRENCIES } from '../../core/money/rates.ts';
 import { countryIn, townsOf } from '../../core/values/place.ts';
@@ -58,8 +58,9 @@ export async function recognise(wish: RecogniseWish): Promise<Recognised> {
 
 /** Turns a table that has a column for each record; false where it is none. A workbook of several sheets stays as it is. */
 async function turnUp(path: string): Promise<boolean> {
-  const { sheets, rows: lying } = await previewFile(path, { skip: 0, hasHeader: false });
-  if (sheets.length > 1 || !liesOnItsSide(lying)) return false;
+  const { sheets, rows: read } = await previewFile(path, { skip: 0, hasHeader: false });
+  const lying = sheets.length > 1 ? null : lyingTable(read);
+  if (lying === null) return false;
   const width = Math.max(...lying.map((cells) => cells.length));
   const rows = Array.from({ length: width }, (_, i) => lying.map((cells) => cells[i] ?? ''));
   // The names stand beside a blank cell.

@@ -39,7 +39,7 @@ export const GERMANIC: Readonly<Record<string, Told>> = {
     'legal-form': 'rechtsvorm',
   },
   English: {
-    name: 'company legal name, business name, firm name, name of business, name of firm, name of organisation, organization, employer name, vendor name, vendor, manufacturer, producer, supplier',
+    name: 'company legal name, business name, firm name, name of business, name of firm, name of organisation, organization, employer name, vendor name, vendor, manufacturer, producer, supplier, partner, member, client, customer',
     registration: 'company registration number, companies house number, business number, registered number',
     street:
       'street address, address line 1, address 1, registered office, registered office address, registered address, office address, head office address, mailing address, business address',
@@ -61,7 +61,7 @@ export const GERMANIC: Readonly<Record<string, Told>> = {
     'legal-form': 'company type, type of company, entity type, legal status, type of entity',
   },
   German: {
-    name: 'firma, firmenname, unternehmen, unternehmensname, name des unternehmens, betrieb, firmenbezeichnung, lieferant, hersteller, aussteller',
+    name: 'firma, firmenname, unternehmen, unternehmensname, name des unternehmens, betrieb, firmenbezeichnung, lieferant, hersteller, aussteller, mitglied, mitgliedsfirma, mitgliedsunternehmen',
     registration: 'handelsregisternummer, hrb, hrb-nummer, firmenbuchnummer, registernummer',
     street: 'straße, adresse, anschrift, straße und hausnummer, firmenanschrift, firmenadresse',
     postcode: 'plz, postleitzahl',

@@ -2,6 +2,7 @@ import { isoOf, dayOf } from '../../../core/dates.ts';
 import { CURRENCIES } from '../../../core/money/rates.ts';
 import { asWord } from '../../../core/values/figure-words.ts';
 import { currencyIn } from '../../../core/values/figures.ts';
+import { linkTargets, saidBy } from './links.ts';
 import { streamXml, readXml, type XmlHandler } from './xml.ts';
 import { Zip } from './zip.ts';
 import { MOST_COLUMNS, type Sheet } from './sheets.ts';
@@ -41,8 +42,8 @@ export async function* xlsxRows(path: string, sheet: string | null): AsyncGenera
       sheets.find(({ name }) => name === sheet) ?? sheets.find(({ hidden }) => !hidden) ?? sheets[0];
     if (!part) throw new Error('it has no sheet.');
     const book = { sheets, zero, strings: await sharedStrings(zip), formats: await cellFormats(zip) };
-    const merged = await mergedDown(zip, part.path);
-    yield* sheetRows(zip, part.path, book, merged);
+    const behind = await behindRows(zip, part.path);
+    yield* sheetRows(zip, part.path, book, behind);
   } finally {
     zip.close();
   }
@@ -176,8 +177,16 @@ function currencyShown(code: string): string | null {
 /** By column, the rows to which merged cells reach down: [first, last] rows from 1. */
 type Merged = Map<number, [number, number][]>;
 
-async function mergedDown(zip: Zip, path: string): Promise<Merged> {
+/** What a sheet says behind its rows: which cells are merged, and by row and column where cells lead to. */
+interface BehindRows {
+  merged: Merged;
+  links: ReadonlyMap<string, string>;
+}
+
+async function behindRows(zip: Zip, path: string): Promise<BehindRows> {
   const merged: Merged = new Map();
+  const links = new Map<string, string>();
+  const targets = await linkTargets(zip, path);
   let rest = '';
   const stream = await zip.stream(path);
   stream.setEncoding('utf8');
@@ -192,16 +201,27 @@ async function mergedDown(zip: Zip, path: string): Promise<Merged> {
       ranges.push([Number(first), Number(last)]);
       merged.set(at, ranges);
     }
+    if (targets.size > 0)
+      for (const [tag] of text.matchAll(/<(?:\w+:)?hyperlink [^>]*>/g)) {
+        const cell = / ref="([A-Z]+)(\d+)/.exec(tag);
+        const target = targets.get(/:id="([^"]*)"/.exec(tag)?.[1] ?? '');
+        if (cell && target !== undefined) links.set(`${cell[2]} ${columnOf(cell[1]!)}`, target);
+      }
     // A tag that is cut off here is found with the next chunk.
-    rest = text.slice(Math.max(text.lastIndexOf('<'), text.length - 200));
+    rest = text.slice(Math.max(text.lastIndexOf('<'), text.length - 2000));
   }
   // The last comes first, so that the rows take them off the end as they pass.
   for (const ranges of merged.values()) ranges.sort(([a], [b]) => b - a);
-  return merged;
+  return { merged, links };
 }
 
-async function* sheetRows(zip: Zip, path: string, book: Workbook, merged: Merged): AsyncGenerator<string[]> {
-  const reader = new RowReader(book, merged);
+async function* sheetRows(
+  zip: Zip,
+  path: string,
+  book: Workbook,
+  behind: BehindRows,
+): AsyncGenerator<string[]> {
+  const reader = new RowReader(book, behind);
   yield* streamXml(await zip.stream(path), reader.handler, () => reader.take());
 }
 
@@ -220,11 +240,13 @@ class RowReader {
   private inReading = false;
   private readonly book: Workbook;
   private readonly merged: Merged;
+  private readonly links: BehindRows['links'];
   private readonly above = new Map<number, string>();
 
-  constructor(book: Workbook, merged: Merged) {
+  constructor(book: Workbook, { merged, links }: BehindRows) {
     this.book = book;
     this.merged = merged;
+    this.links = links;
   }
 
   readonly handler = {
@@ -265,7 +287,7 @@ class RowReader {
     else if (name === 'rPh') this.inReading = false;
     else if (name === 'c') {
       while (this.row.length < this.at) this.row.push('');
-      this.row[this.at] = this.text();
+      this.row[this.at] = saidBy(this.text(), this.links.get(`${this.number} ${this.at}`));
     } else if (name === 'row') {
       for (const [column, ranges] of this.merged) this.fillDown(column, ranges);
       this.ready.push(this.row);
