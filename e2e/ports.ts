@@ -6,19 +6,11 @@ export const LANES = Number(process.env.JUST_TALLY_LANES ?? 1);
 /** A server of the interface tests: one of each lane, or the large one, which all share. */
 export type ServerName = 'demo' | 'empty' | 'large';
 
-/**
- * Finds as many free ports as there are servers and prints them, below those that the system gives out by itself: the unit tests, which
- * run beside, take these. All are held until all are known, so that they differ.
- */
+/** Asks for as many free ports as there are servers and prints them. All are held until all are known, so that they differ. */
 const ASK = `
   const { createServer } = require('node:net');
-  const held = () =>
-    new Promise((resolve) => {
-      const server = createServer();
-      server.on('error', () => resolve(held()));
-      server.listen(15000 + Math.floor(15000 * Math.random()), '127.0.0.1', () => resolve(server));
-    });
-  Promise.all(Array.from({ length: ${2 * LANES + 1} }, held)).then((servers) => {
+  const servers = Array.from({ length: ${2 * LANES + 1} }, () => createServer().listen(0, '127.0.0.1'));
+  Promise.all(servers.map((server) => new Promise((resolve) => server.on('listening', resolve)))).then(() => {
     console.log(servers.map((server) => server.address().port).join(' '));
     for (const server of servers) server.close();
   });`;

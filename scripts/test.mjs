@@ -1,5 +1,4 @@
 import { spawn } from 'node:child_process';
-import { setPriority } from 'node:os';
 import { ensureBuild, ensureChromium, ensurePackages, ensurePdfText, ensureReaders } from './setup.mjs';
 
 /** `npm test`: installs what is missing, then unit, API and interface tests and a short hostile day; the last line is the total. */
@@ -13,29 +12,20 @@ ensureBuild();
 const LONGEST_FAILURE = 8000;
 const failures = [];
 
-/** What gives way to others that want the processor. */
-const LOW = 10;
-
-/**
- * Runs a test command, shows what it prints, and reads its closing counts with `patterns`. One that is `low` gives way to what runs
- * beside it; of one that is `quiet` what it prints is shown when it has ended, so that two do not mix.
- */
-function tests(args, patterns, { low = false, quiet = false } = {}) {
+/** Runs a test command, shows what it prints, and reads its closing counts with `patterns`. */
+function tests(args, patterns) {
   return new Promise((resolve) => {
     const child = spawn('node', args, {
       stdio: ['ignore', 'pipe', 'pipe'],
       env: { ...process.env, NODE_NO_WARNINGS: '1' },
     });
-    // Those that it starts take over how urgent it is.
-    if (low) setPriority(child.pid, LOW);
     let text = '';
     for (const stream of [child.stdout, child.stderr])
       stream.on('data', (chunk) => {
         text += chunk;
-        if (!quiet) process.stdout.write(chunk);
+        process.stdout.write(chunk);
       });
     child.on('close', (code) => {
-      if (quiet) process.stdout.write(text);
       const count = (pattern) => Number(pattern.exec(text)?.[1] ?? 0);
       const passed = count(patterns.passed);
       const wrong = patterns.wrong.exec(text)?.[0];
@@ -46,23 +36,16 @@ function tests(args, patterns, { low = false, quiet = false } = {}) {
   });
 }
 
-// Flows wait for the browser much of their time, in which the unit tests use the processor.
-const [unit, e2e] = await Promise.all([
-  tests(
-    ['--experimental-vm-modules', 'node_modules/jest/bin/jest.js'],
-    {
-      passed: /Tests:.*?(\d+) passed/,
-      failed: /Tests:.*?(\d+) failed/,
-      wrong: /Summary of all failing tests[^]*/,
-    },
-    { low: true },
-  ),
-  tests(
-    ['node_modules/@playwright/test/cli.js', 'test'],
-    { passed: /^\s*(\d+) passed/m, failed: /^\s*(\d+) failed/m, wrong: /^ {2}1\) [^]*/m },
-    { quiet: true },
-  ),
-]);
+const unit = await tests(['--experimental-vm-modules', 'node_modules/jest/bin/jest.js'], {
+  passed: /Tests:.*?(\d+) passed/,
+  failed: /Tests:.*?(\d+) failed/,
+  wrong: /Summary of all failing tests[^]*/,
+});
+const e2e = await tests(['node_modules/@playwright/test/cli.js', 'test'], {
+  passed: /^\s*(\d+) passed/m,
+  failed: /^\s*(\d+) failed/m,
+  wrong: /^ {2}1\) [^]*/m,
+});
 const faults = await tests(['--import', 'tsx', 'faults/main.ts', '--short', '--seed', '1'], {
   passed: /^Faults: (\d+) passed/m,
   failed: /^Faults: \d+ passed, (\d+) failed/m,
