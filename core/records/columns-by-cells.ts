@@ -49,7 +49,7 @@ const isNumberOfHouse = (heading: string, rows: Rows, at: number): boolean =>
 const ONLY_WITH: Readonly<Record<string, RegExp>> = {
   'main-code': /\d/,
   // A year since which somebody is a customer is no name.
-  name: /\p{L}|\d{2,} \d|^\d{1,3}$/u,
+  name: /\p{L}|^\d{1,3}$/u,
   'other-codes': /\d/,
   // Figures with decimals are none.
   postcode: /^(?!\d+[.,](?!0$)\d+$)/,

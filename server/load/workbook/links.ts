@@ -19,8 +19,10 @@ export async function linkTargets(zip: Zip, sheet: string): Promise<ReadonlyMap<
   if (text === null) return targets;
   readXml(text, {
     open: (name, { Id, Target = '' }) => {
-      if (name === 'Relationship' && /^(?:https?:\/\/|mailto:)/i.test(Target))
-        targets.set(Id!, Target.replace(/^mailto:/i, '').replace(/\?.*$/, ''));
+      if (name !== 'Relationship') return;
+      if (/^https?:\/\//i.test(Target)) targets.set(Id!, Target);
+      // Behind the address of a mail may stand what it is to be about.
+      else if (/^mailto:/i.test(Target)) targets.set(Id!, Target.slice('mailto:'.length).split('?')[0]!);
     },
   });
   return targets;
