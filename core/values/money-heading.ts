@@ -13,7 +13,7 @@ export interface MoneyHeading {
 
 /** Words for turnover and profit in Spanish and Portuguese, where "mil" is a thousand and not short for a million. */
 const MIL_IS_THOUSAND =
-  /factur|fatura|ventas|vendas|ingresos|receita|cifra|volume de negocios|beneficio|utilidad|lucro|resultado|activo|ativo|miles/;
+  /factur|fatura|ventas|vendas|ingresos|receita|cifra de negoci|volume de negocios|beneficio|utilidad|lucro|resultado|activo|ativo|miles/;
 /** Words that stand where a unit does and are none. */
 const NO_UNIT: ReadonlySet<string> = new Set(['net', 'netto', 'gross', 'brutto', 'total', 'full', 'whole']);
 /** What stands before the unit of figures: in, v, w, u, en, em, na. */
@@ -54,6 +54,11 @@ export function moneyHeading(heading: string, currencies: readonly string[]): Mo
     if (/^['’.,]?000$/.test(part) || /^1[.,'’]?000$/.test(part)) found.unit ??= 1e3;
     else if (/^1[.,'’]?000[.,'’]?000$/.test(part)) found.unit ??= 1e6;
     found.currency ??= OTHER_CURRENCIES.get(word) ?? null;
+    // Short for which of the two nobody knows.
+    if (thousands && /^mil\.$/i.test(part)) {
+      found.strange = true;
+      continue;
+    }
     const scale =
       word === 't' || (word === 'mil' && thousands) ? 1e3 : SCALES.get(word === 'mil' ? 'mil.' : word);
     if (scale === undefined) {

@@ -190,7 +190,9 @@ test('a "mil" is a thousand in Spanish and Portuguese, and a million elsewhere',
   expect([unit('Facturación (mil EUR)'), unit('Vendas (mil €)'), unit('Lucro em mil €')]).toEqual([
     1e3, 1e3, 1e3,
   ]);
-  expect([unit('Tržby (mil. Kč)'), unit('Revenue (mil USD)')]).toEqual([1e6, 1e6]);
+  const millions = ['Tržby (mil. Kč)', 'Revenue (mil USD)', 'Cifra de afaceri (mil. lei)'];
+  expect(millions.map(unit)).toEqual([1e6, 1e6, 1e6]);
+  expect(moneyHeading('Ventas (mil. €)', CURRENCIES)).toMatchObject({ unit: null, strange: true });
 });
 
 test('a word that stands where the unit does and is not known is told', () => {

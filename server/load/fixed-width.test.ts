@@ -50,6 +50,11 @@ COBBLE & SON OH 44308     8
     ]);
   });
 
+  test('takes a file of very many lines', () => {
+    const many = Array.from({ length: 200_000 }, () => LIST[1]!);
+    expect(textColumns([LIST[0]!, ...many])).toEqual(textColumns(LIST));
+  });
+
   test('says of a line that does not keep to the columns that it has a cell too many', () => {
     const columns = textColumns(LIST)!;
     const long = 'Eine viel zu lange Firma GmbH & Co KG  Graz  8010';

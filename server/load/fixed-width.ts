@@ -51,7 +51,7 @@ function ruledColumns(lines: readonly string[]): TextColumns | null {
 
 /** The columns between places that are blank in every line. */
 function columnsBetweenGaps(lines: readonly string[]): TextColumns {
-  const width = Math.max(...lines.map((line) => line.trimEnd().length));
+  const width = lines.reduce((most, line) => Math.max(most, line.trimEnd().length), 0);
   const taken = new Uint32Array(width + 1);
   for (const line of lines) for (let at = 0; at < line.length; at++) if (line[at] !== ' ') taken[at]!++;
   const starts: number[] = [];
