@@ -35,7 +35,8 @@ export async function recognise(wish: RecogniseWish): Promise<Recognised> {
   let asItIs = await previewFile(wish.path, wish.reading);
   const turned = wish.fresh && asItIs.header.filter(knownHeading).length < 2 && (await turnUp(wish.path));
   if (turned) asItIs = await previewFile(wish.path, wish.reading);
-  const was = [prepared, turned ? 'turned from a column for each record' : null].filter(Boolean).join(', ') || null;
+  const was =
+    [prepared, turned ? 'turned from a column for each record' : null].filter(Boolean).join(', ') || null;
   const subject = wish.subject ?? guessSubject(asItIs.header);
   const preview = await withPieces(wish, asItIs, subject);
   const places = loadGazetteer();
