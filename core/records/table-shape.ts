@@ -104,7 +104,7 @@ export function headingsOf(rows: readonly (readonly string[])[], width: number):
 }
 
 /** Rows by which it is seen whether rows stand in groups. */
-export const GROUPED_BY = 50;
+const GROUPED_BY = 50;
 
 /**
  * Whether the rows of a table stand in groups, each below a row with its heading alone ("Bavaria"): the first row is one, no two stand

@@ -43,6 +43,12 @@ test('of objects by their keys, which they keep, where these are alike', () => {
   expect(recordsIn(unlike)).toEqual([unlike]);
 });
 
+test('of one object with a list of words it is the record, and a list of words beside the records is none', () => {
+  const tagged = { ...ONE, technologies: ['Kiefer', 'Pulsmeter'] };
+  expect(recordsIn(tagged)).toEqual([tagged]);
+  expect(recordsIn({ tags: ['a', 'b'], items: [ONE, OTHER] })).toEqual([ONE, OTHER]);
+});
+
 test('of one object it is the record, and of a value there is none', () => {
   expect(recordsIn(ONE)).toEqual([ONE]);
   expect([recordsIn({ count: 0 }), recordsIn([]), recordsIn('text'), recordsIn(null)]).toEqual([

@@ -11,7 +11,11 @@ const DEEPEST_LIST = 3;
 
 /** The records of a file: a list of them, lists below a list of headings, or objects by their keys; null where there are none. */
 export function listIn(value: unknown, depth = 0): unknown[] | null {
-  if (Array.isArray(value)) return value.length > 0 ? (below(value[0], value.slice(1)) ?? value) : null;
+  if (Array.isArray(value)) {
+    const rows = below(value[0], value.slice(1));
+    // Within an object a list of words is one of a record's values.
+    return rows ?? (value.some(isObject) || (depth === 0 && value.length > 0) ? value : null);
+  }
   if (!isObject(value) || depth > DEEPEST_LIST) return null;
   const parts = Object.values(value) as unknown[];
   const [headings, rows] = parts.filter((part) => Array.isArray(part) && part.length > 0) as unknown[][];

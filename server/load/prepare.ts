@@ -302,7 +302,7 @@ function geoRows(parsed: unknown): Cells[] {
 /** Writes text that is set in columns as CSV, each line as a row; false where it is no such text. */
 async function setTextToCsv(path: string, start: Buffer): Promise<boolean> {
   if (setLines(linesOf(start.toString('latin1'))) === null || statSync(path).size > MOST_WHOLE) return false;
-  const lines = linesOf(iconv.decode(wholeBytes(path), marked(start)?.encoding ?? encodingOf(path).encoding));
+  const lines = linesOf(iconv.decode(wholeBytes(path), encodingOf(path).encoding));
   const columns = textColumns(lines);
   if (columns === null) return false;
   const rows = lines.map((line) => (isRule(line) ? [] : cutLine(line, columns)));
